@@ -1,0 +1,1 @@
+"""The record: what really happened against what was predicted."""

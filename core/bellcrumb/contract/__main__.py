@@ -1,0 +1,42 @@
+"""``python -m bellcrumb.contract KIND``: one JSON object in, one out. See ``./crumb compute``."""
+
+import json
+import sys
+
+from bellcrumb.contract import KINDS, compute
+from bellcrumb.errors import CraftError
+
+
+def main(args: list[str]) -> int:
+    """Run one computation from standard input; returns the exit code (2 for senseless input)."""
+    kinds = [a for a in args if not a.startswith("--")]
+    try:
+        if len(kinds) != 1:
+            raise CraftError("kind", f"Say what to compute: {', '.join(KINDS)}.")
+        if "--schema" in args:
+            if kinds[0] not in KINDS:
+                raise CraftError("kind", f"One of: {', '.join(KINDS)}.")
+            chosen = KINDS[kinds[0]]
+            result: object = {
+                "input": chosen.given.model_json_schema(),
+                "output": chosen.result.model_json_schema(mode="serialization"),
+            }
+        else:
+            try:
+                data = json.load(sys.stdin)
+            except ValueError as error:
+                raise CraftError("input", f"This is not JSON: {error}.") from None
+            result = compute(kinds[0], data)
+    except CraftError as error:
+        print(
+            json.dumps(
+                {"error": {"field": error.field, "message": error.message}}, ensure_ascii=False
+            )
+        )
+        return 2
+    print(json.dumps(result, ensure_ascii=False))
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1:]))

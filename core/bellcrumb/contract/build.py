@@ -1,0 +1,308 @@
+"""Turning core results into output shapes."""
+
+from typing import Any
+
+from bellcrumb.contract import shapes
+from bellcrumb.contract.fitting import fit_out
+from bellcrumb.errors import CraftError
+from bellcrumb.formula.answer import Answer
+from bellcrumb.formula.families import Family
+from bellcrumb.formula.lines import Line, understand_all, weighed
+from bellcrumb.formula.mix import Mix
+from bellcrumb.formula.worth import cost, eggs_to_have, nutrition
+from bellcrumb.pantry.eggs import EggGrade
+from bellcrumb.pantry.ingredients import Pantry, shipped
+from bellcrumb.quantities.units import Measures
+from bellcrumb.reasons import Reason
+from bellcrumb.stove.temper import Ladder
+from bellcrumb.texture.coagulation import SPREAD_K
+from bellcrumb.texture.set_index import split_foam
+from bellcrumb.texture.set_map import Plane, point, set_map
+from bellcrumb.vessels.geometry import Vessel
+
+
+def read_lines(
+    lines: list[str | shapes.WeighedLine],
+    grade: EggGrade,
+    pantry: Pantry | None,
+    field: str,
+    measures: Measures = "us",
+) -> list[Line | None]:
+    """Understand a list of typed or weighed lines.
+
+    Raises CraftError for a weighed line whose ingredient is unknown.
+    """
+    store = pantry or shipped()
+    found: list[Line | None] = []
+    for number, line in enumerate(lines):
+        if isinstance(line, str):
+            found += understand_all([line], pantry, grade, measures)
+            continue
+        match = store.find(line.ingredient)
+        if not match:
+            near = ", ".join(i.name for i in store.suggest(line.ingredient))
+            raise CraftError(
+                f"{field}[{number}].ingredient",
+                f"“{line.ingredient}” is not in the pantry."
+                + (f" Nearest: {near}." if near else ""),
+            )
+        found.append(weighed(f"{line.grams:g} g {line.ingredient}", match.ingredient, line.grams))
+    return found
+
+
+def line_out(text: str, line: Line | None) -> shapes.LineOut:
+    """One line; None is a blank line or a heading."""
+    if line is None:
+        return shapes.LineOut(
+            text=text,
+            ingredient=None,
+            name=None,
+            grams=None,
+            spread_g=0,
+            confidence="sure",
+            message="",
+            suggestions=[],
+            impossible=False,
+            blank=True,
+            metric="",
+            us="",
+        )
+    return shapes.LineOut(
+        text=line.text,
+        ingredient=line.ingredient.key if line.ingredient else None,
+        name=line.ingredient.name if line.ingredient else None,
+        grams=line.grams,
+        spread_g=line.spread_g,
+        confidence=line.confidence,
+        message=line.message,
+        suggestions=list(line.suggestions),
+        impossible=line.impossible,
+        blank=False,
+        metric=line.metric,
+        us=line.us,
+    )
+
+
+def _composition(mix: Mix) -> shapes.CompositionOut:
+    pct = {part: 100 * mix.share(part) for part in mix.parts_g}
+    return shapes.CompositionOut(
+        water=pct["water"],
+        fat=pct["fat"],
+        protein=pct["protein"],
+        sugars=pct["sugars"],
+        starch=pct["starch"],
+        other=pct["other_carb"] + pct["ash"],
+        alcohol=pct["alcohol"],
+    )
+
+
+def _taste(mix: Mix) -> shapes.TasteOut:
+    mass = mix.mass_g or 1.0
+    dry = mix.mass_g - mix.parts_g["water"] - mix.parts_g["alcohol"]
+    return shapes.TasteOut(
+        dry_matter=100 * dry / mass,
+        sweetness=100 * mix.sweetness_g / mass,
+        cocoa=100 * mix.cocoa_g / mass,
+    )
+
+
+def map_out(a: Answer, plane: Plane) -> shapes.MapOut | None:
+    """The set map of an answer in a plane; None where there is nothing to draw."""
+    if not (a.family and a.set):
+        return None
+    m = set_map(a.mix, a.family, a.set.low, a.set.high, plane)
+    if not m:
+        return None
+    return shapes.MapOut.model_validate(
+        {
+            "plane": m.plane,
+            "x_max": m.x_max,
+            "y_max": m.y_max,
+            "rows": m.rows,
+            "edges": m.edges,
+            "classes": m.classes,
+            "x": m.point[0],
+            "y": m.point[1],
+            "x_low": m.x_band[0],
+            "x_high": m.x_band[1],
+            "x_word": m.x_word,
+            "y_word": m.y_word,
+            "guides": [vars(g) for g in m.guides],
+        }
+    )
+
+
+def points_out(mix: Mix, family: Family | None) -> shapes.PointsOut | None:
+    """Where a mix stands in every plane; None without a liquid."""
+    if family is None or family.liquid_g(mix) <= 0:
+        return None
+    planes: tuple[Plane, ...] = ("starch_egg", "sugar_fat", "egg_fat")
+    at = {plane: point(mix, family, plane) or (0.0, 0.0) for plane in planes}
+    return shapes.PointsOut.model_validate({p: {"x": x, "y": y} for p, (x, y) in at.items()})
+
+
+def reason_out(says: str, rule: str, source: str, sure: str) -> shapes.ReasonOut:
+    """A reason as it is shown."""
+    return shapes.ReasonOut(**vars(Reason(says, rule, source, sure)))
+
+
+def priced(prices: dict[str, float], pantry: Pantry) -> dict[str, float]:
+    """Prices per kilogram by ingredient key. Raises CraftError for an unknown ingredient."""
+    per_kg = {}
+    for name, price in prices.items():
+        ingredient = pantry.named(name)
+        if not ingredient:
+            raise CraftError("prices", f"“{name}” is not in the pantry.")
+        per_kg[ingredient.key] = price
+    return per_kg
+
+
+def worth_out(
+    given: shapes.FormulaIn, a: Answer, grade: EggGrade, fit: shapes.FitOut | None, pantry: Pantry
+) -> dict[str, Any]:
+    """Portions, nutrition, cost and eggs, with their reasons."""
+    mix = a.mix
+    if not mix.mass_g:
+        return {"eggs": None, "portions": None, "nutrition": None, "cost": None, "reasons": {}}
+    portions = fit.count * float(given.portions_per_vessel) if fit else None
+    each = fit.per_vessel_g / given.portions_per_vessel if fit else 100.0
+    reasons = {
+        "nutrition": reason_out(
+            f"One portion is {each:.0f} g of the raw mix."
+            if fit
+            else "No vessel is chosen: of 100 g of the raw mix.",
+            "fat 9, protein and carbohydrate 4, fibre 2, alcohol 7 kcal/g",
+            "Composition table; energy factors of EU regulation 1169/2011",
+            "±10 %: what boils away and sticks to the pot is not counted",
+        ),
+        "sweetness": reason_out(
+            f"{mix.sweetness_g:.0f} g as sucrose in {mix.mass_g:.0f} g.",
+            "each sugar times its sweetness: lactose 0.16, glucose 0.7, honey 1.15, sucrose 1",
+            "usual relative sweetness; craft",
+            "±10 %; cold and fat dull it",
+        ),
+    }
+    crack, have = eggs_to_have(mix, grade, given.egg_spare_pct / 100)
+    money = None
+    if given.prices:
+        found = cost(mix, priced(given.prices, pantry), grade)
+        share = each / mix.mass_g
+        money = shapes.MoneyOut(
+            batch=found.batch, portion=found.batch * share, without_price=found.without_price
+        )
+        reasons["cost"] = reason_out(
+            f"{found.batch:.2f} for the batch of {mix.mass_g:.0f} g, {each:.0f} g a portion.",
+            "grams of each ingredient times its price",
+            "the kitchen's own prices",
+            f"without {', '.join(found.without_price)}" if found.without_price else "all counted",
+        )
+    return {
+        "eggs": shapes.EggsOut(grade=grade.label, crack=crack, have=have) if crack else None,
+        "portions": portions,
+        "nutrition": shapes.NutritionOut(**vars(nutrition(mix, each))),
+        "cost": money,
+        "reasons": reasons,
+    }
+
+
+def air_ml(a: Answer, volume_ml: float, overrun_pct: float) -> float:
+    """Air folded in by the family's foam, and whipped in besides, in millilitres."""
+    _, foam = split_foam(a.mix, a.family.style) if a.family else (None, None)
+    folded = foam.air_ml_per_g * foam.mass_g if foam else 0.0
+    return folded + volume_ml * overrun_pct / 100
+
+
+def formula_out(
+    given: shapes.FormulaIn,
+    a: Answer,
+    grade: EggGrade,
+    pantry: Pantry,
+    vessels: dict[str, Vessel] | None,
+) -> shapes.FormulaOut:
+    """The whole answer as it leaves the core; vessels that do not do are said, not raised."""
+    texts = [t if isinstance(t, str) else f"{t.grams:g} g {t.ingredient}" for t in given.lines]
+    mix = a.mix
+    family = None
+    if a.family:
+        distance = next((s.distance for s in a.guesses if s.family is a.family), 99.0)
+        family = shapes.FamilyOut(
+            key=a.family.key,
+            name=a.family.name,
+            guessed=given.family is None,
+            distance=distance,
+            on_the_stove=a.family.on_the_stove,
+            keep_days=list(a.family.keep_days),
+            chill_h=list(a.family.chill_h),
+            doneness=a.family.doneness,
+        )
+    strength = None
+    if a.set:
+        s = a.set
+        strength = shapes.SetOut.model_validate(
+            {
+                "index": s.index,
+                "low": s.low,
+                "high": s.high,
+                "class": s.klass,
+                "low_class": s.class_at(s.low),
+                "high_class": s.class_at(s.high),
+                "borderline": s.borderline,
+                "position": s.position,
+                "worked": s.worked,
+            }
+        )
+    air = air_ml(a, mix.volume_ml, given.overrun_pct)
+    volume = mix.volume_ml + air
+    fit, problem = None, None
+    try:
+        fit = fit_out(given, volume, mix.mass_g, vessels)
+    except CraftError as error:
+        problem = shapes.ProblemOut(field=error.field, message=error.message)
+    worth = worth_out(given, a, grade, fit, pantry)
+    reasons = {k: shapes.ReasonOut(**vars(r)) for k, r in a.reasons.items()}
+    if a.family:
+        low, high = a.family.keep_days
+        reasons["keeps"] = reason_out(
+            f"{low:g} to {high:g} days at 5 °C, covered, as a {a.family.name.lower()}.",
+            "quality first: the date mark of the local code is the limit, never the aim",
+            a.family.source,
+            a.family.confidence,
+        )
+    return shapes.FormulaOut(
+        mass_g=mix.mass_g,
+        volume_ml=volume,
+        density_g_per_ml=mix.mass_g / volume if volume else 1.0,
+        liquid_g=a.liquid_g,
+        lines=[line_out(t, line) for t, line in zip(texts, a.lines, strict=True)],
+        family=family,
+        families_near=[s.family.key for s in a.guesses[:4]],
+        per_1000_liquid=shapes.RatiosOut(**vars(a.ratios)) if a.ratios else None,
+        composition_pct=_composition(mix),
+        taste_pct=_taste(mix),
+        set=strength,
+        map=map_out(a, given.plane),
+        points=points_out(mix, a.family),
+        cook=shapes.CookOut(**vars(a.endpoint)) if a.endpoint else None,
+        coagulation=shapes.CoagulationOut(**vars(a.coagulation), spread_k=SPREAD_K)
+        if a.coagulation
+        else None,
+        whites_left_g=a.whites_left_g,
+        yolks_left_g=a.yolks_left_g,
+        whites_left_eggs=a.whites_left_g / grade.white_g,
+        allergens=list(mix.allergens),
+        fit=fit,
+        fit_problem=problem,
+        eggs=worth["eggs"],
+        air_ml=air,
+        portions=worth["portions"],
+        nutrition=worth["nutrition"],
+        cost=worth["cost"],
+        reasons=reasons | worth["reasons"],
+        warnings=a.warnings,
+    )
+
+
+def ladder_out(ladder: Ladder) -> shapes.TemperOut:
+    """A temper ladder as it leaves the core."""
+    rungs = [shapes.RungOut(**vars(r)) for r in ladder.rungs]
+    return shapes.TemperOut(**{**vars(ladder), "rungs": rungs})

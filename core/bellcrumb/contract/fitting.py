@@ -1,0 +1,132 @@
+"""What a batch fills, and the tray it stands in, from the asked vessels to the output shapes."""
+
+from bellcrumb.contract import shapes
+from bellcrumb.errors import CraftError
+from bellcrumb.vessels.geometry import Filling, Vessel, fit, library, vessel_from_measures
+from bellcrumb.vessels.tray import bath
+
+
+def vessel_of(
+    given: "str | shapes.VesselIn", own: dict[str, Vessel] | None = None, field: str = "vessel"
+) -> Vessel:
+    """A vessel by key or by measures. Raises CraftError for an unknown key."""
+    if isinstance(given, str):
+        found = (own or {}).get(given) or library().get(given)
+        if not found:
+            raise CraftError(field, f"“{given}” is no vessel of the library.")
+        return found
+    return vessel_from_measures(
+        given.shape,
+        given.depth_mm,
+        top_mm=given.top_diameter_mm,
+        bottom_mm=given.bottom_diameter_mm,
+        length_mm=given.length_mm,
+        width_mm=given.width_mm,
+        flute_mm=given.flute_mm,
+        brim_ml=given.brim_ml,
+        name=given.name,
+        material=given.material,
+        wall_mm=given.wall_mm,
+    )
+
+
+def filling_of(given: shapes.FormulaIn) -> Filling:
+    """How full the vessels are asked to be."""
+    value = {
+        "share": given.fill, "below_rim": given.below_rim_mm, "weight": given.portion_g
+    }  # fmt: skip
+    return Filling(given.fill_by, value[given.fill_by])
+
+
+def fit_out(
+    given: shapes.FormulaIn, volume_ml: float, mass_g: float, own: dict[str, Vessel] | None
+) -> shapes.FitOut | None:
+    """How the batch goes into the vessels asked for; None when none was.
+
+    Raises CraftError for a vessel or tray that is unknown or does not take it.
+    """
+    if given.vessel is None or volume_ml <= 0:
+        return None
+    vessel = vessel_of(given.vessel, own)
+    density = mass_g / volume_ml
+    share = filling_of(given).share_of(vessel, density)
+    result = fit(volume_ml, vessel, share, given.count)
+    rest = None
+    if given.rest_vessel is not None and result.left_over_ml > 1:
+        other = vessel_of(given.rest_vessel, own, "rest_vessel")
+        more = fit(result.left_over_ml, other, filling_of(given).share_of(other, density), 1)
+        rest = shapes.RestOut(
+            vessel=other.name,
+            vessel_key=other.key,
+            per_vessel_ml=more.per_vessel_ml,
+            fills=more.fills,
+            left_over_ml=result.left_over_ml - more.fills * more.per_vessel_ml,
+        )
+    return shapes.FitOut(
+        vessel=vessel.name,
+        vessel_key=vessel.key,
+        shape=vessel.shape,
+        top_mm=vessel.across(1.0)[0],
+        bottom_mm=vessel.across(0.0)[0],
+        width_mm=vessel.across(1.0)[1],
+        depth_mm=vessel.depth_mm,
+        per_vessel_ml=result.per_vessel_ml,
+        per_vessel_g=result.per_vessel_ml * density,
+        brim_ml=vessel.brim_ml,
+        fill=share,
+        count=given.count,
+        fills=result.fills,
+        left_over_ml=result.left_over_ml,
+        short_ml=result.short_ml,
+        factor=result.factor,
+        advice=_advice(result.left_over_ml, result.per_vessel_ml, vessel, rest),
+        rest=rest,
+        tray=_tray_out(given, vessel, own) if given.tray is not None else None,
+    )
+
+
+def _advice(over_ml: float, each_ml: float, vessel: Vessel, rest: shapes.RestOut | None) -> str:
+    """What to do with what is left over."""
+    if rest:
+        over_ml = rest.left_over_ml
+        each_ml = rest.per_vessel_ml
+    if over_ml <= 1:
+        return ""
+    if over_ml >= each_ml:
+        more = int(over_ml / each_ml + 1e-9)
+        name = rest.vessel if rest else vessel.name
+        return f"Enough for {more} more {name}."
+    if over_ml < 0.12 * each_ml:
+        return "A spoonful: the cook’s taste, cooked or baked beside the rest."
+    highest = vessel.brim_ml if not rest else 0.0
+    if highest and each_ml + over_ml <= highest and over_ml < 0.3 * each_ml:
+        return "Not enough for one more. A little more in each takes it up."
+    return "Not enough for one more: cook it with the rest as a tasting glass, or make less."
+
+
+def _tray_out(
+    given: shapes.FormulaIn, vessel: Vessel, own: dict[str, Vessel] | None
+) -> shapes.TrayOut:
+    assert given.tray is not None
+    pan = vessel_of(given.tray, own, "tray")
+    level = None if given.bath_level == "none" else given.bath_level
+    stood = bath(pan, vessel, given.count, level)
+    length, width = ((a + b) / 2 for a, b in zip(pan.across(0.0), pan.across(1.0), strict=True))
+    return shapes.TrayOut(
+        pan=pan.name,
+        pan_key=pan.key,
+        length_mm=length,
+        width_mm=width,
+        depth_mm=pan.depth_mm,
+        per_pan=stood.per_pan,
+        pans=stood.pans,
+        last_pan=stood.last_pan,
+        centres=[shapes.PointOut(x=x, y=y) for x, y in stood.centres],
+        turned=stood.turned,
+        round=vessel.shape != "rect",
+        mould_length_mm=stood.footprint_mm[0],
+        mould_width_mm=stood.footprint_mm[1],
+        level_mm=stood.level_mm,
+        water_ml=stood.water_ml,
+        warnings=stood.warnings,
+    )

@@ -1,0 +1,234 @@
+"""What a bake answers, from the run to the output shapes."""
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bellcrumb.contract.build import reason_out
+from bellcrumb.contract.shapes import ReasonOut
+from bellcrumb.contract.shapes import oven as shapes
+from bellcrumb.formula.families import Family
+from bellcrumb.oven.crack import Risk, crack_risk
+from bellcrumb.oven.pull import Baked
+from bellcrumb.oven.run import Trace
+from bellcrumb.oven.school import AFTERS, SIGNS
+
+Array = NDArray[np.float64]
+
+_FRAME_EVERY_MIN = 2.0
+_MOST_FRAMES = 24
+
+
+def _at(trace: Trace, series: Array, minute: float) -> float:
+    return float(np.interp(60 * minute, trace.t_s, series[:, 0]))
+
+
+def _curve(trace: Trace, until_min: float | None, every_s: float) -> list[shapes.BakePoint]:
+    last = trace.t_s[-1] if until_min is None else min(trace.t_s[-1], 60 * until_min)
+    first = trace.t_s[0]
+    times = np.append(np.arange(first, last, every_s), last)
+
+    def on(series: Array) -> Array:
+        found: Array = np.interp(times, trace.t_s, series[:, 0])
+        return found
+
+    bath = on(trace.bath_c)
+    rows = zip(
+        times, on(trace.centre_c), on(trace.edge_c), on(trace.disc_mm), on(trace.least_set),
+        bath, on(trace.air_c), strict=True,
+    )  # fmt: skip
+    return [
+        shapes.BakePoint(
+            t_min=round(float(t) / 60, 2), centre_c=round(float(c), 2), edge_c=round(float(e), 2),
+            unset_diameter_mm=round(float(d), 1), least_set=round(float(s), 3),
+            bath_c=None if np.isnan(b) else round(float(b), 1), oven_c=round(float(o), 1),
+        )
+        for t, c, e, d, s, b, o in rows
+    ]  # fmt: skip
+
+
+def _frames(trace: Trace, until_min: float | None, out: bool) -> list[shapes.FrameOut]:
+    last = len(trace.t_s) if until_min is None else int((trace.t_s <= 60 * until_min + 1).sum())
+    stride = max(
+        1,
+        round(_FRAME_EVERY_MIN * 60 / (trace.t_s[1] - trace.t_s[0])),
+        last // _MOST_FRAMES,
+    )
+    spoilt = trace.spoilt_share()
+    return [
+        shapes.FrameOut(
+            t_min=float(trace.t_s[n]) / 60,
+            out=out,
+            temp_c=np.rint(trace.temp_c[n, 0]).astype(int).tolist(),
+            set_pct=np.rint(100 * trace.set_share[n, 0]).astype(int).tolist(),
+            over_pct=np.rint(100 * spoilt[n]).astype(int).tolist()
+            if spoilt[n].max() > 0.01
+            else [],
+            unset_diameter_mm=float(trace.disc_mm[n, 0]),
+        )
+        for n in range(0, last, stride)
+    ]
+
+
+def bake_out(
+    found: Baked, given: shapes.BakeIn, poured: float | None, set_c: float, kin: Family,
+    said: list[str], solve_ms: float,
+) -> shapes.BakeOut:  # fmt: skip
+    """Everything a bake answers; ``poured`` is the water in ml, ``said`` what was doubtful."""
+    spoilt = found.trace.weeping()[:, None]
+    window, trace, after, mould = found.window, found.trace, found.after, found.job.mould
+    pull = found.pull_min
+
+    def at(series: Array) -> float | None:
+        return None if pull is None else _at(trace, series, pull)
+
+    centre = at(trace.centre_c)
+    edge = at(trace.edge_c)
+    peak = None if after is None else float(after.centre_c.max())
+    late = None
+    late_over = None
+    if pull is not None and centre is not None:
+        late = _at(trace, trace.centre_c, pull + 1) - centre
+        late_over = 100 * (_at(trace, spoilt, pull + 5) - _at(trace, spoilt, pull))
+    ends = [window.from_min, window.to_min]
+    probe = [None if e is None else _at(trace, trace.centre_c, e) for e in ends]
+    # Bath water at the pull: the state written down nearest to it.
+    left = None
+    if found.job.bath is not None and pull is not None:
+        n = int(np.abs(trace.t_s - 60 * pull).argmin())
+        left = 1000 * float(trace.states[n][4][4][0])
+    crack, crack_why = _crack(
+        kin, peak, None if edge is None or centre is None else edge - centre, after
+    )
+    last = None if window.to_min is None else window.to_min + 5
+    return shapes.BakeOut(
+        pull_from_min=window.from_min,
+        pull_to_min=window.to_min,
+        pull_low_min=window.from_band[0] if window.from_band else None,
+        pull_high_min=window.to_band[1] if window.to_band else None,
+        pull_min=pull,
+        windows=[
+            shapes.PullOut(
+                doneness=w.doneness, from_min=w.from_min, to_min=w.to_min,
+                from_low_min=w.from_band[0] if w.from_band else None,
+                from_high_min=w.from_band[1] if w.from_band else None,
+                to_low_min=w.to_band[0] if w.to_band else None,
+                to_high_min=w.to_band[1] if w.to_band else None,
+                sign=SIGNS[w.doneness],
+            )
+            for w in found.windows.values()
+        ],
+        centre_c_at_pull=centre,
+        probe_from_c=probe[0],
+        probe_to_c=probe[1],
+        peak_centre_c=peak,
+        carry_over_k=None if peak is None or centre is None else max(0.0, peak - centre),
+        edge_minus_centre_k=None if edge is None or centre is None else edge - centre,
+        overdone_pct=None if pull is None else 100 * _at(trace, spoilt, pull),
+        late_minute_k=late,
+        late_overdone_pct=late_over,
+        set_after_pct=None if after is None else 100 * float(after.least_set[-1, 0]),
+        crack=crack,
+        crack_why=crack_why,
+        bath_c_at_pull=at(trace.bath_c) if given.bath else None,
+        water_ml=poured,
+        water_left_ml=left,
+        set_c=set_c,
+        fill_mm=mould.fill_mm,
+        width_mm=2 * mould.half_mm,
+        wall_mm=mould.wall_mm,
+        crust_mm=mould.crust_mm,
+        level_mm=found.job.bath.level_mm if found.job.bath else None,
+        curve=_curve(trace, last, 60.0),
+        after=[] if after is None else _curve(after, None, 60.0),
+        frames=(
+            [*_frames(trace, pull, False), *([] if after is None else _frames(after, None, True))]
+            if given.frames else []
+        ),
+        drivers=[
+            shapes.DriverOut(what=what, minutes=round(m, 1) if np.isfinite(m) else 240.0)
+            for what, m in found.drivers_min.items()
+        ],
+        reasons=_reasons(found, given, set_c, kin),
+        solve_ms=round(solve_ms, 1),
+        warnings=[*said, *_warnings(found, given, kin, centre, peak, left)],
+    )  # fmt: skip
+
+
+def _crack(
+    kin: Family, peak: float | None, ahead: float | None, after: Trace | None
+) -> tuple[Risk | None, str]:
+    """The risk of a crack, for what can crack."""
+    cheese = kin.group == "cheesecake"
+    if (not cheese and kin.key != "pumpkin_pie") or peak is None or ahead is None or after is None:
+        return None, ""
+    return crack_risk(
+        "cheesecake" if cheese else "pie", peak, ahead, after.t_s, after.centre_c[:, 0]
+    )
+
+
+def _reasons(found: Baked, given: shapes.BakeIn, set_c: float, kin: Family) -> list[ReasonOut]:
+    f = found.job.food
+    water = "no bath"
+    if given.bath:
+        water = f"water poured at {given.bath.water_c:g} °C"
+        water += ", covered" if given.bath.covered else ""
+    return [
+        reason_out(
+            f"{found.job.mould.fill_mm:.0f} mm of {kin.name.lower()} (conducts "
+            f"{f.k0 + f.k1 * 50 + f.k2 * 2500:.2f} W/mK, holds {f.cp / 1000:.2f} kJ/kgK) in a "
+            f"{given.oven.kind} oven, {water}.",
+            "conduction in the cut-open mould; air, steam and bath water answer to it",
+            "Choi & Okos 1986; Peaceman & Rachford 1955; Chilton & Colburn 1934; film "
+            "coefficients fitted to practice, one set for all cases",
+            "the band: start temperature, oven, depth and set temperature each moved by what is "
+            "not known of them",
+        ),
+        reason_out(
+            f"It stops wobbling at about {set_c:.0f} °C on an ordinary climb, later when hurried.",
+            "set share 1 - exp(-integral of rate), the rate ten times faster for each 5.5 K",
+            "calibrated to 77-80 °C for a wobble and 82-83 °C for a clean knife",
+            "±1.5 K for a formula of a known family",
+        ),
+    ]
+
+
+def _warnings(
+    found: Baked, given: shapes.BakeIn, kin: Family, centre: float | None, peak: float | None,
+    left: float | None,
+) -> list[str]:  # fmt: skip
+    said: list[str] = []
+    window, trace = found.window, found.trace
+    spoilt = trace.weeping()[:, None]
+    if window.from_min is None:
+        return ["At this heat it does not set within four hours: hotter, or boiling water."]
+    assert window.to_min is not None and found.pull_min is not None
+    band = (window.to_band or (0, 0))[1] - (window.from_band or (0, 0))[0]
+    if band > 0.7 * found.pull_min:
+        said.append(
+            "Near the heat where it hardly sets at all: a few degrees move the time a great deal. "
+            "Measure this oven, or set it hotter."
+        )
+    over = _at(trace, spoilt, found.pull_min)
+    if over > 0.3:
+        said.append(
+            f"{100 * over:.0f} % of it, near the wall, is past its best by then: a bath, a cooler "
+            "oven or a shallower mould makes it even."
+        )
+    if found.job.bath is not None:
+        if _at(trace, trace.bath_c, found.pull_min) > 95:
+            said.append("The water boils: bubbles in the edge. Vent the foil, or a cooler oven.")
+        if left is not None and left < 100:
+            said.append("The pan runs dry before the pull: more water, or top it up boiling.")
+        said.append("A tray of hot water: lifted level, with dry cloths, or moulds out first.")
+    if given.after == "in_bath" and given.bath is None:
+        said.append("There is no bath to leave it in: counted as on a rack.")
+    elif given.after == "ice" and given.bath is None:
+        said.append("Ice water is for moulds that stand in a pan: counted as on a rack.")
+    if found.carry_over is not None and found.carry_over > 4:
+        said.append(
+            f"It goes on by {found.carry_over:.0f} K {AFTERS[given.after]}: pull it at the "
+            "beginning of the window."
+        )
+    if given.altitude_m > 1000:
+        said.append("Up here water boils cooler: the bath is slower; look 10 to 20 % later.")
+    return said

@@ -1,0 +1,281 @@
+"""Bakes at the front door."""
+
+import time
+from dataclasses import replace
+
+import numpy as np
+
+from bellcrumb.contract.fitting import vessel_of
+from bellcrumb.contract.formulas import mix_asked
+from bellcrumb.contract.oven_out import bake_out
+from bellcrumb.contract.shapes import oven as shapes
+from bellcrumb.errors import CraftError
+from bellcrumb.formula.families import Family, family, standings
+from bellcrumb.formula.mix import Mix
+from bellcrumb.heat.materials import food
+from bellcrumb.oven.pull import Known, bake, cases_of, signs, stepped
+from bellcrumb.oven.run import STIRS, STIRS_THICK, Cases, Job
+from bellcrumb.oven.scene import Bath, Mould, Oven, OvenKind, Stage, mould_of
+from bellcrumb.oven.setting import BELOW_IDEAL_K
+from bellcrumb.texture.coagulation import coagulation
+from bellcrumb.vessels.geometry import Vessel
+from bellcrumb.vessels.tray import bath as stand
+
+# Starch and puree between the egg keep it from curdling: some kelvins more. Estimate.
+PUREE_TOLERATES_K = 4.0
+_THICK = ("pumpkin_pie", "cheese_flan", "flan_tart", "citrus_condensed_pie")
+_RIM_MM, _UNDER_RIM_MM, _GAP_MM = 8.0, 4.0, 20.0
+_PAN_MM2 = 325.0 * 265.0
+
+
+def filled(
+    given: "shapes.FilledIn | str", fill: float, own: dict[str, Vessel] | None
+) -> tuple[Vessel, float]:
+    """A vessel and how deep the custard stands in it, mm. Raises CraftError when it runs over."""
+    vessel = vessel_of(given, own)
+    if isinstance(given, str):
+        return vessel, fill * vessel.depth_mm
+    if given.fill_mm is not None:
+        if given.fill_mm > vessel.depth_mm:
+            raise CraftError(
+                "vessel.fill_mm", f"It runs over: the vessel is {vessel.depth_mm:g} mm deep."
+            )
+        return vessel, given.fill_mm
+    if given.fill_ml is not None:
+        if given.fill_ml > vessel.brim_ml:
+            raise CraftError(
+                "vessel.fill_ml", f"It runs over: the vessel holds {vessel.brim_ml:.0f} ml."
+            )
+        return vessel, vessel.level_of(given.fill_ml) * vessel.depth_mm
+    return vessel, 0.75 * vessel.depth_mm
+
+
+def baked(given: shapes.BakeIn, vessels: dict[str, Vessel] | None = None) -> shapes.BakeOut:
+    """Bake a mix; ``vessels`` adds a kitchen's own. Raises CraftError."""
+    mix, said = mix_asked(given.mix, "mix.")
+    return bake_mix(mix, given, said, vessels)
+
+
+def kin_of(mix: Mix, key: str | None) -> Family:
+    """The family asked for, or the nearest that goes into the oven."""
+    if key:
+        return family(key)
+    near = standings(mix)
+    return next((s.family for s in near if not s.family.on_the_stove), near[0].family)
+
+
+def bake_mix(
+    mix: Mix, given: shapes.BakeIn, said: list[str], vessels: dict[str, Vessel] | None
+) -> shapes.BakeOut:
+    """``baked`` of a mix already understood."""
+    began = time.perf_counter()
+    kin = kin_of(mix, given.family)
+    job, _, poured = job_of(mix, kin, given, vessels)
+    start = 20.0 if given.mix.temp_c is None else given.mix.temp_c
+    set_c = set_temp_c(mix, kin)
+    hottest = max(s.set_c for s in job.oven.stages) + job.oven.offset_k
+    if hottest <= max(start, set_c - 3):
+        raise CraftError(
+            "oven.set_c", f"This oven is too cool: the custard sets at {set_c:.0f} °C."
+        )
+    if start > set_c - 2:
+        raise CraftError("mix.temp_c", f"At {start:g} °C it has set before it is in the oven.")
+    known = Known(start=given.mix.temp_c is not None, oven=given.oven.known)
+    cases = cases_of(start, job.oven.offset_k, set_c, known)
+    found = bake(job, cases, given.doneness, given.after)
+    solve_ms = 1000 * (time.perf_counter() - began)
+    return bake_out(found, given, poured, set_c, kin, said, solve_ms)
+
+
+def set_temp_c(mix: Mix, kin: Family) -> float:
+    """Where this mix stops wobbling on an ordinary climb. Raises CraftError without egg."""
+    egg = coagulation(mix, kin)
+    if egg is None:
+        raise CraftError("mix.lines", "There is no egg in this: the oven sets nothing.")
+    return egg.ideal_c - BELOW_IDEAL_K
+
+
+def job_of(
+    mix: Mix, kin: Family, given: shapes.BakeIn, vessels: dict[str, Vessel] | None
+) -> tuple[Job, Mould, float | None]:
+    """What to bake, its mould, and the water to pour, ml. Raises CraftError."""
+    vessel, fill_mm = filled(given.vessel, given.fill, vessels)
+    crust = given.crust
+    mould = mould_of(
+        vessel, fill_mm, crust=crust.kind if crust else None, crust_mm=crust.mm if crust else None
+    )
+    stages = tuple(Stage(s.set_c, s.minutes) for s in given.oven.stages)
+    if not stages and given.oven.set_c is None:
+        raise CraftError("oven.set_c", "What is the oven set to?")
+    if given.oven.set_c is not None and stages:
+        raise CraftError("oven.stages", "Give one setting or stages: one of the two.")
+    if not stages:
+        assert given.oven.set_c is not None
+        stages = (Stage(given.oven.set_c),)
+    oven = Oven(
+        given.oven.kind, stages, given.oven.offset_k, given.altitude_m, given.oven.stand,
+        given.oven.preheated, given.oven.film, given.oven.vent, tuple(given.oven.door_min),
+    )  # fmt: skip
+    bath, poured = None, None
+    if given.bath is not None:
+        bath, poured = _bath(vessel, mould, given, vessels)
+    thick = kin.group == "cheesecake" or kin.key in _THICK
+    stirs = STIRS_THICK if thick else STIRS
+    more = PUREE_TOLERATES_K if kin.key in _THICK else 0.0
+    return Job(food(mix), stirs, mould, given.count, oven, bath, more), mould, poured
+
+
+def _bath(
+    vessel: Vessel, mould: Mould, given: shapes.BakeIn, vessels: dict[str, Vessel] | None
+) -> tuple[Bath, float]:
+    asked = given.bath
+    assert asked is not None
+    outside = vessel.depth_mm + mould.wall_mm
+    if given.tray is not None:
+        pan = vessel_of(given.tray, vessels, "tray")
+        stood = stand(pan, vessel, given.count, asked.level)
+        size = tuple((a + b) / 2 for a, b in zip(pan.across(0.0), pan.across(1.0), strict=True))
+        share = min(given.count, stood.per_pan) / given.count
+        return Bath(
+            stood.level_mm, asked.water_c, asked.covered, stood.water_ml / 1000 / share,
+            (size[0] / share, size[1]),
+        ), stood.water_ml  # fmt: skip
+    level = asked.level
+    level_mm = {"half": outside / 2, "rim": outside - _RIM_MM}.get(str(level), 0.0)
+    if not isinstance(level, str):
+        level_mm = float(level)
+    if level_mm > outside - _UNDER_RIM_MM:
+        raise CraftError(
+            "bath.level", f"The water would run into the mould, which is {outside:.0f} mm high."
+        )
+    # No pan given: half a gastronorm, or one that holds them with two fingers between.
+    each = (2 * np.sqrt(mould.foot_m2 / np.pi) * 1000 + _GAP_MM) ** 2
+    area = max(each * given.count, _PAN_MM2)
+    side = float(np.sqrt(area / 12))
+    water = (area - mould.foot_m2 * given.count * 1e6) * level_mm / 1e6
+    return Bath(
+        level_mm, asked.water_c, asked.covered, float(water), (4 * side, 3 * side)
+    ), 1000 * float(water)
+
+
+def chosen(given: shapes.ChooseIn, vessels: dict[str, Vessel] | None = None) -> shapes.ChooseOut:
+    """Try oven settings with and without the bath, and say which serves the wish.
+
+    Raises CraftError when none bakes it within the time.
+    """
+    mix, _ = mix_asked(given.mix, "mix.")
+    return choose_mix(mix, given, vessels)
+
+
+TRIED_C = (110.0, 120.0, 130.0, 140.0, 150.0, 160.0, 170.0, 180.0, 190.0, 200.0)
+
+
+def choose_mix(
+    mix: Mix, given: shapes.ChooseIn, vessels: dict[str, Vessel] | None
+) -> shapes.ChooseOut:
+    """``chosen`` of a mix already understood. All settings are cases of one run."""
+    kin = kin_of(mix, given.family)
+    set_c = set_temp_c(mix, kin)
+    start = 20.0 if given.mix.temp_c is None else given.mix.temp_c
+    found: list[shapes.ChoiceOut] = []
+    for bath in (given.bath or shapes.BathIn(), None):
+        oven = given.oven.model_copy(update={"set_c": TRIED_C[0], "stages": []})
+        asked = given.model_copy(update={"bath": bath, "oven": oven})
+        job, mould, _ = job_of(mix, kin, asked, vessels)
+        n = len(TRIED_C)
+        offsets = np.array(TRIED_C) - TRIED_C[0] + given.oven.offset_k
+        cases = Cases(np.full(n, start), offsets, np.ones(n), np.full(n, set_c))
+        found += _tried(job, cases, given, mould, bath is not None)
+    if not found:
+        raise CraftError("within_min", "Nothing tried bakes it in that time.")
+    even = given.wish == "even"
+    found.sort(
+        key=lambda c: (c.overdone_pct, c.edge_minus_centre_k) if even else (-c.window_min, 0.0)
+    )
+    best = found[0].model_copy(update={"chosen": True})
+    water = "in a bath" if best.bath else "without a bath"
+    says = (
+        f"{best.set_c:.0f} °C {water}: {best.pull_min:.0f} min, the edge "
+        f"{best.edge_minus_centre_k:.0f} K ahead of the middle, {best.window_min:.0f} min to "
+        "pull it."
+    )
+    return shapes.ChooseOut(choices=[best, *found[1:]], says=says)
+
+
+def _tried(
+    job: Job, cases: Cases, given: shapes.ChooseIn, mould: Mould, bath: bool
+) -> list[shapes.ChoiceOut]:
+    trace = stepped(job, cases, 60 * given.within_min)
+    found = []
+    for n, set_c in enumerate(TRIED_C):
+        start, end = signs(trace, n, 2 * mould.half_mm)[given.doneness]
+        if not np.isfinite(end) or (start + end) / 2 > 60 * given.within_min:
+            continue
+        at = int(np.abs(trace.t_s - (start + end) / 2).argmin())
+        found.append(
+            shapes.ChoiceOut(
+                set_c=set_c,
+                bath=bath,
+                pull_min=(start + end) / 120,
+                window_min=(end - start) / 60,
+                edge_minus_centre_k=float(trace.edge_c[at, n] - trace.centre_c[at, n]),
+                overdone_pct=100 * float(trace.weeping(n)[at]),
+                chosen=False,
+            )
+        )
+    return found
+
+
+GAS_MARKS = ((135, "1"), (149, "2"), (163, "3"), (177, "4"), (190, "5"), (204, "6"), (218, "7"),
+             (232, "8"), (246, "9"))  # fmt: skip
+RULE_K = 20.0  # "twenty less with the fan"
+
+
+def converted(given: shapes.BakeIn, vessels: dict[str, Vessel] | None = None) -> shapes.ConvertOut:
+    """The same bake in the other kind of oven. Raises CraftError."""
+    mix, _ = mix_asked(given.mix, "mix.")
+    return convert_mix(mix, given, vessels)
+
+
+def convert_mix(
+    mix: Mix, given: shapes.BakeIn, vessels: dict[str, Vessel] | None
+) -> shapes.ConvertOut:
+    """``converted`` of a mix already understood: the dial of the other oven that pulls it in the
+    same minute, from several tried as cases of one run."""
+    kin = kin_of(mix, given.family)
+    set_c = set_temp_c(mix, kin)
+    job, mould, _ = job_of(mix, kin, given, vessels)
+    start = 20.0 if given.mix.temp_c is None else given.mix.temp_c
+    width = 2 * mould.half_mm
+    one = stepped(job, Cases.one(start, job.oven.offset_k, set_c), 4 * 3600)
+    aim = sum(signs(one, 0, width)[given.doneness]) / 2
+    other: OvenKind = "static" if job.oven.kind == "fan" else "fan"
+    sign = 1 if other == "static" else -1
+    steps = np.arange(0.0, 61.0, 10.0) * sign
+    n = len(steps)
+    cases = Cases(
+        np.full(n, start), steps + job.oven.offset_k, np.ones(n), np.full(n, set_c)
+    )  # fmt: skip
+    there = replace(job, oven=replace(job.oven, kind=other))
+    trace = stepped(there, cases, 1.5 * aim + 600 if np.isfinite(aim) else 3600)
+    pulls = np.array([sum(signs(trace, k, width)[given.doneness]) / 2 for k in range(n)])
+    dial = job.oven.stages[-1].set_c
+    order = np.argsort(pulls)
+    fits = np.isfinite(aim) and np.isfinite(pulls).any() and pulls.min() <= aim
+    moved = float(np.interp(aim, pulls[order], steps[order])) if fits else None
+    rule = dial + sign * RULE_K
+    mark = min(GAS_MARKS, key=lambda m: abs(m[0] - dial))[1]
+    words = (
+        f"In a {other} oven {rule:.0f} °C by the rule of thumb."
+        if moved is None
+        else f"In a {other} oven {dial + moved:.0f} °C pulls it in the same minute; the rule of "
+        f"thumb says {rule:.0f} °C."
+    )
+    return shapes.ConvertOut(
+        kind=other,
+        set_c=None if moved is None else dial + moved,
+        rule_c=rule,
+        fahrenheit=dial * 1.8 + 32,
+        gas_mark=mark,
+        says=words,
+    )

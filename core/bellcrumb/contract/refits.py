@@ -1,0 +1,87 @@
+"""Ovens known better: a bake fitted while it goes on, and the walk with a pan of water."""
+
+from collections.abc import Sequence
+
+from bellcrumb.contract.ovens import job_of, kin_of, set_temp_c
+from bellcrumb.contract.shapes import oven as shapes
+from bellcrumb.formula.mix import Mix
+from bellcrumb.oven.pull import bake, cases_of
+from bellcrumb.oven.refit import Look, refit
+from bellcrumb.oven.walk import walk
+from bellcrumb.vessels.geometry import Vessel
+
+
+def refit_mix(
+    mix: Mix,
+    given: shapes.BakeIn,
+    probe: Sequence[tuple[float, float]],
+    looks: Sequence[Look],
+    vessels: dict[str, Vessel] | None,
+    air: Sequence[tuple[float, float]] = (),
+) -> shapes.RefitOut | None:
+    """The window as the bake itself tells it; None while it has told too little. ``air`` are
+    readings of a probe in the oven's air. Raises CraftError for a bake that cannot be."""
+    kin = kin_of(mix, given.family)
+    job, _, _ = job_of(mix, kin, given, vessels)
+    set_c = set_temp_c(mix, kin)
+    start = 20.0 if given.mix.temp_c is None else given.mix.temp_c
+    found = refit(job, start, job.oven.offset_k, set_c, probe, looks, air)
+    if found is None:
+        return None
+    again = bake(
+        job,
+        cases_of(found.start_c, found.offset_k, set_c, found.known),
+        given.doneness,
+        given.after,
+    )
+    window = again.window
+    ends = [None if m is None else 60 * m for m in (window.from_min, window.to_min)]
+    moved = found.offset_k - job.oven.offset_k
+    return shapes.RefitOut(
+        from_s=ends[0],
+        to_s=ends[1],
+        low_s=60 * window.from_band[0] if window.from_band else None,
+        high_s=60 * window.to_band[1] if window.to_band else None,
+        start_c=found.start_c,
+        offset_k=found.offset_k,
+        start_spread_k=found.start_spread_k,
+        offset_spread_k=found.offset_spread_k,
+        before_rms_k=found.before_rms_k,
+        after_rms_k=found.after_rms_k,
+        points=found.points,
+        says=_says(found.start_c, moved, found.offset_spread_k),
+    )
+
+
+def _says(start_c: float, moved_k: float, spread_k: float) -> str:
+    said = f"It went in at {start_c:.0f} °C"
+    if spread_k > 6:
+        return said + "; of the oven it tells nothing yet."
+    if abs(moved_k) < 1.5:
+        return said + ", and the oven does what was thought of it."
+    word = "cooler" if moved_k < 0 else "hotter"
+    return said + f", and the oven is {abs(moved_k):.0f} K {word} than thought."
+
+
+def walked(given: shapes.WalkIn) -> shapes.WalkOut:
+    """What an oven is like. Raises CraftError for a walk too short."""
+    found = walk(
+        given.kind,
+        given.set_c,
+        given.water_ml / 1000,
+        (given.pan_length_mm, given.pan_width_mm),
+        [(r.t_s, r.temp_c) for r in given.readings],
+        given.shelf_c,
+        given.altitude_m,
+    )
+    word = "cooler" if found.offset_k < 0 else "hotter"
+    dial = (
+        "as its dial says"
+        if abs(found.offset_k) < 1.5
+        else f"{abs(found.offset_k):.0f} K {word} than its dial"
+    )
+    return shapes.WalkOut(
+        **vars(found),
+        says=f"It runs {dial}, ±{found.offset_spread_k:.0f} K; its air blows {found.film:.1f} "
+        f"times and its steam leaves {found.vent:.1f} times as in an ordinary one.",
+    )

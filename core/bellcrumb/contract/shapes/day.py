@@ -1,0 +1,74 @@
+"""More than one formula at a time: the whites ledger, and two side by side."""
+
+from pydantic import Field
+
+from bellcrumb.contract.shapes.base import LineIn, Shape, Strict
+from bellcrumb.contract.shapes.formula import FormulaIn, FormulaOut
+
+
+class DessertEggsIn(Strict):
+    """One formula of the day, made ``times`` over."""
+
+    name: str = Field(min_length=1, max_length=120)
+    lines: list[LineIn] = Field(max_length=200)
+    times: float = Field(1, gt=0, le=1000)
+
+
+class LedgerIn(Strict):
+    """Ask what a day's formulas take in eggs. One grade: a kitchen buys one."""
+
+    desserts: list[DessertEggsIn] = Field(min_length=1, max_length=200)
+    egg_grade: str = Field("US large", max_length=40)
+
+
+class EntryOut(Shape):
+    """What one formula takes, in grams."""
+
+    name: str
+    yolk_g: float
+    white_g: float
+    whole_g: float
+
+
+class LedgerOut(Shape):
+    """Eggs to open for the day, and what they leave."""
+
+    egg_grade: str
+    yolk_each_g: float
+    white_each_g: float
+    entries: list[EntryOut]
+    separate: int
+    whole: int
+    yolk_need_g: float
+    white_need_g: float
+    yolk_left_g: float
+    white_left_g: float
+    alone_eggs: int
+    says: list[str]
+
+
+class CompareIn(Strict):
+    """Ask for two formulas side by side."""
+
+    left: FormulaIn
+    right: FormulaIn
+
+
+class PairOut(Shape):
+    """Lines that answer each other; see ``bellcrumb.formula.compare.Pair``."""
+
+    ingredient: str
+    left: str | None
+    right: str | None
+    left_g: float | None
+    right_g: float | None
+    change_pct: float | None
+
+
+class CompareOut(Shape):
+    """Both answers and the pairs of their lines."""
+
+    left: FormulaOut
+    right: FormulaOut
+    pairs: list[PairOut]
+    says: list[str]

@@ -1,0 +1,256 @@
+"""A formula asked, and everything its numbers decide."""
+
+from typing import Annotated, Literal
+
+from pydantic import ConfigDict, Field
+
+from bellcrumb.contract.shapes.base import MixIn, PointOut, Shape
+from bellcrumb.contract.shapes.fit import FitOut, VesselIn
+from bellcrumb.texture.set_map import Plane
+
+PartKind = Literal["crust", "filling", "caramel", "meringue", "cream", "glaze", "garnish"]
+
+
+class FormulaIn(MixIn):
+    """Ask what the numbers of a formula decide."""
+
+    family: str | None = None
+    vessel: str | VesselIn | None = Field(
+        None, description="a key of the vessel library, or measures"
+    )
+    count: int = Field(1, ge=1, le=10_000)
+    fill_by: Literal["share", "below_rim", "weight"] = "share"
+    fill: float = Field(0.9, gt=0, le=1, description="share of the depth that is filled")
+    below_rim_mm: float = Field(5, ge=0, le=400)
+    portion_g: float = Field(100, gt=0, le=100_000)
+    rest_vessel: str | VesselIn | None = Field(
+        None, description="what the rest goes into when the wanted number is full"
+    )
+    portions_per_vessel: int = Field(1, ge=1, le=500)
+    overrun_pct: float = Field(0, ge=0, le=500, description="air whipped in, % of the volume")
+    tray: str | VesselIn | None = Field(None, description="the pan the vessels stand in")
+    bath_level: Literal["none", "half", "rim"] | Annotated[float, Field(gt=0, le=400)] = Field(
+        "none", description="water in the tray: up to half or just under the rim, or mm"
+    )
+    plane: Plane = "starch_egg"
+    part_kind: PartKind | None = Field(
+        None, description="a crust, caramel, meringue, glaze or garnish is judged as no custard"
+    )
+    prices: dict[str, Annotated[float, Field(ge=0, le=100_000)]] = Field(
+        {}, description="price of a kilogram by ingredient name or key"
+    )
+    egg_spare_pct: float = Field(5, ge=0, le=100, description="eggs to have for cracked ones")
+    altitude_m: float = Field(0, ge=-400, le=5000)
+
+
+class LineOut(Shape):
+    """What was understood of one line; ``ingredient`` and ``grams`` are null where nothing was."""
+
+    text: str
+    ingredient: str | None
+    name: str | None
+    grams: float | None
+    spread_g: float
+    confidence: Literal["sure", "likely", "doubtful", "unknown"]
+    message: str
+    suggestions: list[str]
+    impossible: bool
+    blank: bool
+    metric: str
+    us: str
+
+
+class RatiosOut(Shape):
+    """Grams per 1000 g of liquid."""
+
+    yolk_g: float
+    whole_egg_g: float
+    starch_g: float
+    corn_starch_equivalent_g: float
+    sugar_g: float
+
+
+class CompositionOut(Shape):
+    """Mass percent of the whole mix; the parts add up to 100."""
+
+    water: float
+    fat: float
+    protein: float
+    sugars: float
+    starch: float
+    other: float
+    alcohol: float
+
+
+class TasteOut(Shape):
+    """Mass percent of what is tasted: dry matter, sweetness as sucrose, cocoa as on a label."""
+
+    dry_matter: float
+    sweetness: float
+    cocoa: float
+
+
+SetClass = Literal["pour", "nappe", "spoon", "pipe", "slice", "unmould"]
+
+
+class SetOut(Shape):
+    """The set: index with its band, class with the classes the band spans."""
+
+    index: float
+    low: float
+    high: float
+    class_: SetClass = Field(alias="class")
+    low_class: SetClass
+    high_class: SetClass
+    borderline: SetClass | None
+    position: float
+    worked: bool
+
+    model_config = ConfigDict(populate_by_name=True)
+
+
+class CookOut(Shape):
+    """How it is cooked and where to stop."""
+
+    mode: Literal["nappe", "boil_hold", "bake", "double_boiler", "none"]
+    temp_c: float | None
+    low_c: float | None
+    high_c: float | None
+    hold_s: int
+    never_c: float | None
+    why: str
+
+
+class CoagulationOut(Shape):
+    """Egg temperatures; ``curdle_c`` null where starch protects it."""
+
+    onset_c: float
+    ideal_c: float
+    curdle_c: float | None
+    spread_k: float
+
+
+class FamilyOut(Shape):
+    """The family taken, and how far from its centre the formula stands (1 = edge of its window)."""
+
+    key: str
+    name: str
+    guessed: bool
+    distance: float
+    on_the_stove: bool
+    keep_days: list[float]
+    chill_h: list[float]
+    doneness: str
+
+
+class GuideOut(Shape):
+    """A line beyond which a mix eats differently."""
+
+    axis: Literal["x", "y"]
+    at: float
+    below: str
+    above: str
+
+
+class MapOut(Shape):
+    """The set map: see ``bellcrumb.texture.set_map.SetMap``."""
+
+    plane: Plane
+    x_max: float
+    y_max: float
+    rows: list[float]
+    edges: list[list[float]]
+    classes: list[SetClass]
+    x: float
+    y: float
+    x_low: float
+    x_high: float
+    x_word: str
+    y_word: str
+    guides: list[GuideOut]
+
+
+class PointsOut(Shape):
+    """Where a formula stands in each plane of the map, in g per 1000 g liquid."""
+
+    starch_egg: PointOut
+    sugar_fat: PointOut
+    egg_fat: PointOut
+
+
+class NutritionOut(Shape):
+    """Of ``grams`` of the raw mix: see ``bellcrumb.formula.worth.Nutrition``."""
+
+    grams: float
+    kj: float
+    kcal: float
+    fat_g: float
+    carbohydrate_g: float
+    sugars_g: float
+    protein_g: float
+    added_salt_g: float
+
+
+class ProblemOut(Shape):
+    """What does not do, in a sentence, and the field it is about."""
+
+    field: str
+    message: str
+
+
+class MoneyOut(Shape):
+    """What it costs, in the kitchen's money; ``without_price`` is not in it."""
+
+    batch: float
+    portion: float
+    without_price: list[str]
+
+
+class EggsOut(Shape):
+    """Shell eggs to crack, and to have ready for cracked ones."""
+
+    grade: str
+    crack: float
+    have: int
+
+
+class ReasonOut(Shape):
+    """Why a number is what it is."""
+
+    says: str
+    rule: str
+    source: str
+    sure: str
+
+
+class FormulaOut(Shape):
+    """Everything the numbers of a formula decide."""
+
+    mass_g: float
+    volume_ml: float
+    density_g_per_ml: float
+    liquid_g: float
+    lines: list[LineOut]
+    family: FamilyOut | None
+    families_near: list[str]
+    per_1000_liquid: RatiosOut | None
+    composition_pct: CompositionOut
+    taste_pct: TasteOut
+    set: SetOut | None
+    map: MapOut | None
+    points: PointsOut | None
+    cook: CookOut | None
+    coagulation: CoagulationOut | None
+    whites_left_g: float
+    yolks_left_g: float
+    whites_left_eggs: float
+    eggs: EggsOut | None
+    air_ml: float
+    portions: float | None
+    nutrition: NutritionOut | None
+    cost: MoneyOut | None
+    allergens: list[str]
+    fit: FitOut | None
+    fit_problem: ProblemOut | None
+    reasons: dict[str, ReasonOut]
+    warnings: list[str]

@@ -1,0 +1,213 @@
+"""Syrups, caramel, meringue, whipped cream, what goes in at the end, and pasteurisation."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from bellcrumb.contract.shapes.base import Celsius, MixIn, Shape, Strict
+from bellcrumb.contract.shapes.fit import VesselIn
+from bellcrumb.safety.pasteurise import Product
+from bellcrumb.stove.finish import Cooling
+from bellcrumb.stove.meringue import MeringueKind
+from bellcrumb.stove.syrup import Stage
+from bellcrumb.stove.whip import Use
+
+Grams = Annotated[float, Field(gt=0, le=200_000)]
+SomeGrams = Annotated[float, Field(ge=0, le=200_000)]
+RingIn = Literal["low", "medium", "high"] | Annotated[float, Field(gt=0, le=10_000)]
+
+
+class SyrupIn(Strict):
+    """Ask for sugar cooked to a temperature or a stage; ``water_g`` 0 is dry caramel. A lining may
+    be asked for: a vessel, how many, and how thick."""
+
+    sugar_g: Grams
+    water_g: SomeGrams
+    target_c: Celsius | None = None
+    stage: Stage | None = None
+    ring: RingIn = Field(
+        "medium", description="a setting of a 1.9 kW gas ring, or watts that reach the pan"
+    )
+    start_c: Celsius = 20.0
+    altitude_m: float = Field(0, ge=-400, le=5000)
+    lining_vessel: str | VesselIn | None = None
+    lining_count: int = Field(1, ge=1, le=2000)
+    lining_mm: float = Field(3, gt=0, le=20)
+
+
+class SyrupPoint(Shape):
+    """A point of a syrup's curve; ``colour`` 1 is amber."""
+
+    t_s: float
+    temp_c: float
+    solids_pct: float
+    colour: float
+
+
+class StageMark(Shape):
+    """When a stage begins, and its sign."""
+
+    stage: Stage
+    t_s: float
+    sign: str
+
+
+class LiningOut(Shape):
+    """Caramel to line moulds: grams in each and in all, sugar to cook for it."""
+
+    each_g: float
+    total_g: float
+    sugar_g: float
+
+
+class SyrupOut(Shape):
+    """A syrup cooked; ``time_s`` null: this ring does not get there."""
+
+    target_c: float
+    stage: Stage | None
+    stage_sign: str
+    water_left_g: float
+    solids_pct: float
+    time_s: float | None
+    boils_from_c: float
+    slow_104_to_115_s: float | None
+    colour: float
+    colour_word: str
+    run_on_k: float
+    pull_c: float
+    stop_bath_s: float
+    pour_window_s: float
+    marks: list[StageMark]
+    curve: list[SyrupPoint]
+    lining: LiningOut | None
+    crystals: list[str]
+    warnings: list[str]
+
+
+class MeringueIn(Strict):
+    """Ask what comes of whites and sugar."""
+
+    kind: MeringueKind
+    whites_g: Grams
+    sugar_g: Grams
+    water_g: Grams | None = Field(None, description="of the syrup; default 0.3 of the sugar")
+    syrup_c: Celsius = 118.0
+    swiss_c: Celsius = 72.0
+    whites_c: Celsius = 20.0
+    ring: RingIn = "medium"
+    acid: bool = False
+    altitude_m: float = Field(0, ge=-400, le=5000)
+
+
+class MeringueOut(Shape):
+    """What comes of it; see ``bellcrumb.stove.meringue.Meringue``."""
+
+    kind: MeringueKind
+    ratio: float
+    whip_s: float
+    start_whites_c: float | None
+    start_whites_s: float | None
+    syrup_time_s: float | None
+    water_pct: float
+    extra_water_pct: float
+    foam_c: float
+    pasteurised: Literal["yes", "hold", "no"]
+    volume_ml: float
+    mass_g: float
+    weeps: Literal["low", "middling", "high"]
+    signs: list[str]
+    warnings: list[str]
+
+
+class WhipIn(Strict):
+    """Ask what comes of a cream; fat is given, or the cream by name. A pie may be asked for."""
+
+    cream_g: Grams
+    fat_pct: float | None = Field(None, ge=0, le=60)
+    cream: str = Field("whipping cream 35%", max_length=80)
+    use: Use = "top"
+    cream_c: Celsius = 4.0
+    room_c: Celsius = 20.0
+    icing_sugar_g: SomeGrams = 0.0
+    sugar_g: SomeGrams = 0.0
+    stabiliser_pct: float = Field(0, ge=0, le=30)
+    pie_diameter_mm: float | None = Field(None, gt=0, le=1000)
+    thickness_mm: float = Field(15, gt=0, le=100)
+
+
+class WhipOut(Shape):
+    """What comes of it; see ``bellcrumb.stove.whip.Whipped``."""
+
+    fat_pct: float
+    whips: bool
+    overrun_pct: float
+    volume_ml: float
+    mass_g: float
+    peak: str
+    time_s: float
+    stands_h: float
+    topping_g: float | None
+    warnings: list[str]
+
+
+class TempReading(Strict):
+    """A reading of a probe in the coldest point."""
+
+    t_s: float = Field(ge=0, le=1_000_000)
+    temp_c: Celsius
+
+
+class PasteuriseIn(Strict):
+    """Ask what a curve has killed."""
+
+    product: Product = "mix"
+    readings: list[TempReading] = Field(max_length=100_000)
+
+
+class PasteuriseOut(Shape):
+    """What it has done; ``log_reduction`` is capped at 12 and ``share`` 1 is enough."""
+
+    log_reduction: float
+    share: float
+    meets: bool
+    rule: str
+    peak_c: float
+    warnings: list[str]
+
+
+class FinishIn(Strict):
+    """Ask when to put what into a mix off the heat."""
+
+    mix: MixIn
+    extras: MixIn
+    family: str | None = None
+
+
+class WindowOut(Shape):
+    """When something goes in, and what happens outside."""
+
+    low_c: float
+    high_c: float
+    sign: str
+    below: str
+    above: str
+    rescue: str
+
+
+class AdditionOut(Shape):
+    """One thing that goes in; see ``bellcrumb.stove.finish.Addition``."""
+
+    name: str
+    grams: float
+    window: WindowOut
+    waits_s: dict[Cooling, float]
+    after_c: float
+    splits: bool
+    advice: str
+
+
+class FinishOut(Shape):
+    """What goes in, in order."""
+
+    additions: list[AdditionOut]
+    warnings: list[str]

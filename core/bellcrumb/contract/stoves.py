@@ -1,0 +1,85 @@
+"""The stove at the front door: ladders and pots."""
+
+from bellcrumb.contract import shapes
+from bellcrumb.contract.build import ladder_out
+from bellcrumb.contract.formulas import mix_asked
+from bellcrumb.contract.sugars import watts
+from bellcrumb.errors import CraftError
+from bellcrumb.formula.families import family, standings
+from bellcrumb.heat.pot import Cream, heat_to, pot_for, scorch_band
+from bellcrumb.stove.plan import thickens_c
+from bellcrumb.stove.temper import temper
+from bellcrumb.stove.thickening import Thickener, signs_of
+from bellcrumb.texture.endpoint import endpoint
+
+
+def temper_ladder(given: shapes.TemperIn) -> shapes.TemperOut:
+    """The temper ladder of a hot mix and an egg mix. Raises CraftError."""
+    hot, said_hot = mix_asked(given.hot, "hot.")
+    eggs, said_eggs = mix_asked(given.eggs, "eggs.")
+    ladder = temper(
+        hot,
+        90.0 if given.hot.temp_c is None else given.hot.temp_c,
+        eggs,
+        20.0 if given.eggs.temp_c is None else given.eggs.temp_c,
+        given.ladle_ml,
+        given.school,
+        given.held_back_ml,
+    )
+    out = ladder_out(ladder)
+    out.warnings += said_hot + said_eggs
+    return out
+
+
+def pot(given: shapes.PotIn) -> shapes.PotOut:
+    """Heat a mix on a ring to a target. Raises CraftError."""
+    mix, warnings = mix_asked(given, "")
+    near = standings(mix)
+    fam = family(given.family) if given.family else near[0].family
+    stop = endpoint(mix, fam, given.altitude_m)
+    cream = Cream.of(mix, thickens_c(mix, fam), given.altitude_m)
+    if given.target == "boil":
+        target = cream.boil_c
+    elif given.target == "nappe":
+        if stop.never_c is None and stop.mode != "nappe":
+            warnings.append("Starch carries this mix to the boil; nappe is taken as 83 °C.")
+        target = stop.temp_c if stop.mode == "nappe" and stop.temp_c else 83.0
+    else:
+        target = float(given.target)
+    start = 20.0 if given.temp_c is None else given.temp_c
+    if target <= start:
+        raise CraftError("target", f"The mix is already at {start:g} °C.")
+    if target > cream.boil_c + 0.05:
+        raise CraftError("target", f"This mix boils at {cream.boil_c:.1f} °C and gets no hotter.")
+    power = watts(given.ring)
+    thick = Thickener.of(mix, fam)
+    run = heat_to(
+        cream,
+        pot_for(mix.volume_ml),
+        "gas",
+        power,
+        start,
+        target,
+        given.hold_s,
+        given.stirring,
+        lid=given.lid,
+    )
+    if run.reaches_s is None:
+        warnings.append(f"This heat does not bring it to {target:.0f} °C in an hour and a half.")
+    if stop.never_c is not None and target >= stop.never_c:
+        warnings.append(f"The egg curdles at {stop.never_c:.0f} °C.")
+    return shapes.PotOut(
+        curve=[shapes.CurvePoint(t_s=t, temp_c=c) for t, c in run.curve],
+        thickens_s=run.thickens_s,
+        reaches_s=run.reaches_s,
+        target_c=target,
+        overshoot_k=run.overshoot_k,
+        scorch=scorch_band(run.wall_excess_k),
+        evaporated_g=run.evaporated_g,
+        stir_from_s=next((t for t, c in run.curve if c >= cream.thickens_c - 10), None),
+        signs=[
+            shapes.SignOut(t_s=t, temp_c=c, sign=sign)
+            for t, c, sign in signs_of(thick, run.curve, cream.boil_c)
+        ],
+        warnings=warnings,
+    )

@@ -1,0 +1,161 @@
+"""Sugar work, foams, finishing and pasteurisation at the front door."""
+
+import math
+from itertools import pairwise
+
+from bellcrumb.contract import shapes
+from bellcrumb.contract.fitting import vessel_of
+from bellcrumb.contract.formulas import mix_asked
+from bellcrumb.errors import CraftError
+from bellcrumb.formula.families import family, standings
+from bellcrumb.heat.pot import MEDIUM_GAS, SETTINGS, pot_for
+from bellcrumb.heat.properties import water_boils_c
+from bellcrumb.pantry.ingredients import shipped
+from bellcrumb.safety.pasteurise import kill
+from bellcrumb.stove import syrup as sugar
+from bellcrumb.stove.finish import Addition, additions
+from bellcrumb.stove.meringue import meringue
+from bellcrumb.stove.whip import topping_g, whip
+from bellcrumb.vessels.geometry import Vessel
+
+CRYSTALS = [
+    "Brush the wall with water or keep a lid on for the first two minutes: one crystal seeds all.",
+    "Do not stir once it boils. A tenth of glucose syrup, or a few drops of acid, keeps it clear.",
+    "If it grains: water to it, dissolve every crystal again on low heat, start over.",
+]
+_MOST_POINTS = 400
+
+
+def watts(ring: "str | float") -> float:
+    """What a setting of the medium gas ring, or watts as given, bring to the pot."""
+    return MEDIUM_GAS.reaches_pot_w(SETTINGS[ring]) if isinstance(ring, str) else float(ring)
+
+
+def syrup(given: shapes.SyrupIn, vessels: dict[str, Vessel] | None = None) -> shapes.SyrupOut:
+    """Cook sugar and water; ``vessels`` adds a kitchen's own to line.
+
+    Raises CraftError unless a target or a stage is given, not both.
+    """
+    if (given.target_c is None) == (given.stage is None):
+        raise CraftError("target_c", "Give a temperature or a stage: one of the two.")
+    target = given.target_c
+    if target is None:
+        assert given.stage is not None
+        low = sugar.STAGES[given.stage]
+        target = low - (100 - water_boils_c(given.altitude_m) if low < 150 else 0.0)
+    power = watts(given.ring)
+    run = sugar.cook_syrup(
+        given.sugar_g, given.water_g, target, power, given.altitude_m, given.start_c
+    )
+    pot = pot_for(given.sugar_g / 1.59 + given.water_g)
+    pan = sugar.Pan(given.sugar_g, run.water_left_g, target, pot.diameter_mm, pot.mass_g)
+    stride = max(1, len(run.curve) // _MOST_POINTS)
+    points = [*run.curve[::stride], run.curve[-1]]
+    return shapes.SyrupOut(
+        target_c=target,
+        stage=run.stage,
+        stage_sign=sugar.SIGNS[run.stage] if run.stage else "still a thin syrup",
+        water_left_g=run.water_left_g,
+        solids_pct=100 * given.sugar_g / (given.sugar_g + run.water_left_g),
+        time_s=run.time_s,
+        boils_from_c=run.boils_from_c,
+        slow_104_to_115_s=run.slow_s,
+        colour=run.colour,
+        colour_word=sugar.colour_word(run.colour),
+        run_on_k=run.run_on_k,
+        pull_c=run.pull_c,
+        stop_bath_s=sugar.seconds_in_cold_water(pan),
+        pour_window_s=sugar.pour_window_s(pan),
+        marks=[shapes.StageMark(stage=s, t_s=t, sign=sugar.SIGNS[s]) for s, t in run.marks],
+        curve=[shapes.SyrupPoint(t_s=t, temp_c=c, solids_pct=x, colour=k) for t, c, x, k in points],
+        lining=_lining(given, vessels),
+        crystals=CRYSTALS,
+        warnings=run.warnings,
+    )
+
+
+def _lining(given: shapes.SyrupIn, vessels: dict[str, Vessel] | None) -> shapes.LiningOut | None:
+    if given.lining_vessel is None:
+        return None
+    length, width = vessel_of(given.lining_vessel, vessels, "lining_vessel").across(0.0)
+    round_share = math.pi / 4 if abs(length - width) < 1e-6 else 1.0
+    each = sugar.lining_g(length * width * round_share, given.lining_mm)
+    total = each * given.lining_count
+    return shapes.LiningOut(each_g=each, total_g=total, sugar_g=total / sugar.CARAMEL_YIELD)
+
+
+def foam(given: shapes.MeringueIn) -> shapes.MeringueOut:
+    """Judge a meringue. Raises CraftError."""
+    found = meringue(
+        given.kind,
+        given.whites_g,
+        given.sugar_g,
+        water_g=given.water_g,
+        syrup_c=given.syrup_c,
+        power_w=watts(given.ring),
+        swiss_c=given.swiss_c,
+        whites_c=given.whites_c,
+        altitude_m=given.altitude_m,
+        acid=given.acid,
+    )
+    data = {k: v for k, v in vars(found).items() if k != "syrup"}
+    return shapes.MeringueOut(**data, syrup_time_s=found.syrup.time_s if found.syrup else None)
+
+
+def whipped(given: shapes.WhipIn) -> shapes.WhipOut:
+    """Judge a cream. Raises CraftError for one that is not known."""
+    fat = given.fat_pct
+    if fat is None:
+        match = shipped().find(given.cream)
+        if not match:
+            raise CraftError("cream", f"“{given.cream}” is not in the pantry: give its fat.")
+        fat = match.ingredient.fat_pct
+    found = whip(
+        given.cream_g,
+        fat,
+        given.use,
+        cream_c=given.cream_c,
+        room_c=given.room_c,
+        icing_sugar_g=given.icing_sugar_g,
+        sugar_g=given.sugar_g,
+        stabiliser_pct=given.stabiliser_pct,
+    )
+    topping = None
+    warnings = list(found.warnings)
+    if given.pie_diameter_mm:
+        topping = topping_g(given.pie_diameter_mm, given.thickness_mm)
+        if given.thickness_mm > 40:
+            warnings.append("More than four centimetres of cream coats the mouth with fat.")
+        if topping > found.mass_g:
+            warnings.append(f"The pie takes {topping:.0f} g: {topping - found.mass_g:.0f} g short.")
+    return shapes.WhipOut(**{**vars(found), "warnings": warnings, "topping_g": topping})
+
+
+def pasteurised(given: shapes.PasteuriseIn) -> shapes.PasteuriseOut:
+    """Judge a curve. Raises CraftError for readings out of order or none."""
+    if not given.readings:
+        raise CraftError("readings", "There is no reading to judge.")
+    for n, (a, b) in enumerate(pairwise(given.readings), start=1):
+        if b.t_s < a.t_s:
+            raise CraftError(f"readings[{n}].t_s", "Readings come in the order of their time.")
+    found = kill(given.product, [(r.t_s, r.temp_c) for r in given.readings])
+    return shapes.PasteuriseOut(**vars(found))
+
+
+def addition_out(a: Addition) -> shapes.AdditionOut:
+    """One thing that goes in at the end, as it leaves the core."""
+    return shapes.AdditionOut(**{**vars(a), "window": shapes.WindowOut(**vars(a.window))})
+
+
+def finished(given: shapes.FinishIn) -> shapes.FinishOut:
+    """When to put what in. Raises CraftError."""
+    mix, said = mix_asked(given.mix, "mix.")
+    extras, said_too = mix_asked(given.extras, "extras.")
+    fam = family(given.family) if given.family else standings(mix)[0].family
+    mix_c = 98.0 if given.mix.temp_c is None else given.mix.temp_c
+    extras_c = 18.0 if given.extras.temp_c is None else given.extras.temp_c
+    rows = additions(mix, extras, fam, mix_c, extras_c)
+    return shapes.FinishOut(
+        additions=[addition_out(a) for a in rows],
+        warnings=said + said_too,
+    )

@@ -1,0 +1,1 @@
+"""From the lines a cook writes to masses, ratios, family and the whole answer."""

@@ -1,0 +1,222 @@
+"""Everything the numbers of a formula decide before an egg is cracked."""
+
+from dataclasses import dataclass
+
+from bellcrumb.formula.families import Family, Standing, family, standings
+from bellcrumb.formula.lines import Line
+from bellcrumb.formula.mix import Mix, Portion
+from bellcrumb.pantry.eggs import EggGrade
+from bellcrumb.reasons import Reason
+from bellcrumb.texture.coagulation import Coagulation, coagulation
+from bellcrumb.texture.endpoint import Endpoint, endpoint
+from bellcrumb.texture.set_index import SetStrength, set_strength
+
+
+@dataclass(frozen=True)
+class Ratios:
+    """Grams per 1000 g of liquid."""
+
+    yolk_g: float
+    whole_egg_g: float
+    starch_g: float
+    corn_starch_equivalent_g: float
+    sugar_g: float
+
+
+@dataclass(frozen=True)
+class Answer:
+    """What is known of a formula. Fields are None where the formula has too little to say."""
+
+    lines: list[Line | None]
+    mix: Mix
+    family: Family | None
+    guesses: list[Standing]
+    liquid_g: float
+    ratios: Ratios | None
+    set: SetStrength | None
+    endpoint: Endpoint | None
+    coagulation: Coagulation | None
+    whites_left_g: float
+    yolks_left_g: float
+    warnings: list[str]
+    reasons: dict[str, Reason]
+
+
+def mix_of(lines: list[Line | None]) -> Mix:
+    """The mix of the lines that have an ingredient and a weight."""
+    return Mix(
+        tuple(
+            Portion(each.ingredient, each.grams)
+            for line in lines
+            if line
+            for each in (line, *line.also)
+            if each.ingredient and each.grams
+        )
+    )
+
+
+def eggs_left(mix: Mix, grade: EggGrade) -> tuple[float, float]:
+    """Grams of white and of yolk left over when shell eggs are separated for this mix.
+
+    Only separated shell eggs leave anything; liquid and dried egg do not.
+    """
+    yolks = mix.grams_of_key("egg_yolk") / grade.yolk_g
+    whites = mix.grams_of_key("egg_white") / grade.white_g
+    cracked = max(yolks, whites)
+    return (cracked - whites) * grade.white_g, (cracked - yolks) * grade.yolk_g
+
+
+def measure_spread(lines: list[Line | None], fam: Family) -> float:
+    """How much S could move because the amounts are only so sure (root sum of squares)."""
+    mix = mix_of(lines)
+    if not mix.mass_g:
+        return 0.0
+    at = set_strength(mix, fam.style).index
+    total = 0.0
+    for line in lines:
+        if not (line and line.ingredient and line.grams and line.spread_g > 0.02 * line.grams):
+            continue
+        more = mix + Mix((Portion(line.ingredient, line.spread_g),))
+        total += (set_strength(more, fam.style).index - at) ** 2
+    return float(total**0.5)
+
+
+def answer(
+    lines: list[Line | None],
+    grade: EggGrade,
+    family_key: str | None = None,
+    altitude_m: float = 0.0,
+    *,
+    custard: bool = True,
+) -> Answer:
+    """The whole answer for understood lines; ``family_key`` None guesses the family.
+
+    ``custard`` False is for a crust, a caramel, a meringue: no family is guessed.
+
+    Raises CraftError for an unknown family.
+    """
+    mix = mix_of(lines)
+    warnings = _line_warnings(lines)
+    guess = custard or family_key is not None
+    guesses = [s for s in standings(mix) if s.distance < 90] if mix.mass_g and guess else []
+    fam = family(family_key) if family_key else (guesses[0].family if guesses else None)
+    whites, yolks = eggs_left(mix, grade)
+    liquid = fam.liquid_g(mix) if fam else 0.0
+    if mix.mass_g and not liquid and guess:
+        warnings.append(_too_little_liquid(mix, fam))
+    if not fam or not mix.mass_g:
+        return Answer(
+            lines,
+            mix,
+            fam,
+            guesses,
+            liquid,
+            None,
+            None,
+            None,
+            None,
+            whites,
+            yolks,
+            warnings,
+            {},
+        )
+    ratios = _ratios(mix, liquid) if liquid else None
+    spread = measure_spread(lines, fam)
+    strength = set_strength(mix, fam.style, spread)
+    stop = endpoint(mix, fam, altitude_m)
+    egg = coagulation(mix, fam)
+    distance = next((s.distance for s in guesses if s.family is fam), 99.0)
+    if liquid and distance > 1.5:
+        warnings.append(
+            f"Outside the usual windows of {fam.name.lower()}: the set is less sure than shown."
+        )
+    if ratios and ratios.corn_starch_equivalent_g > 110:
+        warnings.append("More starch than any of these creams carry: it will be pasty.")
+    result = Answer(
+        lines,
+        mix,
+        fam,
+        guesses,
+        liquid,
+        ratios,
+        strength,
+        stop,
+        egg,
+        whites,
+        yolks,
+        warnings,
+        {},
+    )
+    result.reasons.update(_reasons(result, grade))
+    return result
+
+
+def _too_little_liquid(mix: Mix, fam: Family | None) -> str:
+    pourable = family("anglaise").liquid_g(mix)
+    if fam is None and pourable:
+        share = 100 * pourable / mix.mass_g
+        return f"Only {share:.1f} % of this is liquid: no custard is. Check the amounts."
+    basis = fam.liquid_basis if fam else "milk, cream or another liquid"
+    return f"No liquid yet: add {basis} and the ratios can be worked out."
+
+
+def _line_warnings(lines: list[Line | None]) -> list[str]:
+    left_out = [line.text for line in lines if line and (not line.ingredient or not line.grams)]
+    if not left_out:
+        return []
+    return [f"Not counted: {', '.join('“' + t.strip() + '”' for t in left_out)}."]
+
+
+def _ratios(mix: Mix, liquid_g: float) -> Ratios:
+    per = 1000 / liquid_g
+    return Ratios(
+        mix.yolk_g * per,
+        mix.whole_egg_g * per,
+        mix.starch_g * per,
+        mix.corn_equivalent_g * per,
+        mix.added_sugar_g * per,
+    )
+
+
+def _reasons(a: Answer, grade: EggGrade) -> dict[str, Reason]:
+    assert a.family and a.set and a.endpoint
+    found = {
+        "set": Reason(
+            f"S = {a.set.index:.2f}, between {a.set.low:.2f} and {a.set.high:.2f}, as a "
+            f"{a.family.name.lower()} ({a.family.style.mode.replace('_', ' ')}).",
+            "S adds starch, egg, milk protein, gelatine and crystal fat per 100 g of mix; sugar "
+            "softens, beating and stirring weaken. Cuts: 1.25, 2.65, 4.10, 4.90, 7.05.",
+            "Set index calibrated on 31 family centres and 11 anchors (docs/science.md)",
+            "±0.6 S inside the family's windows, twice that outside, more with measured cups",
+        ),
+        "cook": Reason(
+            a.endpoint.why,
+            "20 g of corn starch (32 g flour) per 1000 g liquid protects egg at the boil",
+            "McGee; craft practice",
+            "high",
+        ),
+        "whites": Reason(
+            f"{a.mix.grams_of_key('egg_yolk') / grade.yolk_g:.1f} yolks come from as many "
+            f"{grade.label} eggs, each with {grade.white_g:g} g of white.",
+            "whites left = eggs cracked × white per egg - whites used",
+            grade.source,
+            f"±{100 * grade.spread:.0f} % within the grade",
+        ),
+    }
+    if a.coagulation:
+        found["coagulation"] = Reason(
+            f"Thickens from {a.coagulation.onset_c:.0f} °C, best near "
+            f"{a.coagulation.ideal_c:.0f} °C.",
+            "77 + 3 ln(12.5/P) + 0.15 sugar - 2 (6.6 - pH) - 6 Y, P egg protein and sugar in % of "
+            "water plus sugar, Y the yolk's share; stirred creams are taken 4.5 K further",
+            "Fitted to the baked families; windows from McGee and craft",
+            "±3 K",
+        )
+    if a.ratios:
+        found["ratios"] = Reason(
+            f"{a.liquid_g:.0f} g counts as liquid ({a.family.liquid_basis}).",
+            "grams × 1000 / grams of liquid; starch also as corn starch that thickens as much",
+            "Composition table; corn equivalents from craft practice",
+            "as sure as the line amounts",
+        )
+    return found

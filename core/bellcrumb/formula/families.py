@@ -1,0 +1,210 @@
+"""The families of custard: their windows, and which one a mix belongs to."""
+
+import csv
+import json
+import math
+from dataclasses import dataclass
+from functools import cache, lru_cache
+from importlib.resources import files
+
+from bellcrumb.errors import CraftError
+from bellcrumb.formula.mix import Mix
+from bellcrumb.texture.set_index import Style, style_of
+
+
+@dataclass(frozen=True)
+class Window:
+    """A usual range with its centre."""
+
+    low: float
+    centre: float
+    high: float
+
+    def distance(self, value: float, floor: float) -> float:
+        """How far ``value`` is from the centre in half-widths (at least ``floor`` wide)."""
+        side = self.high - self.centre if value > self.centre else self.centre - self.low
+        return abs(value - self.centre) / max(side, floor)
+
+
+@dataclass(frozen=True)
+class Family:
+    """One family; ratios are grams per 1000 g of its liquid basis."""
+
+    key: str
+    name: str
+    group: str
+    liquid_basis: str
+    yolk_g: Window
+    whole_egg_g: Window
+    corn_equivalent_g: Window
+    sugar_g: Window
+    fat_pct: Window
+    endpoint: str
+    endpoint_c: tuple[float, float] | None
+    boil_hold_s: tuple[float, float]
+    set_centre_c: tuple[float, float] | None
+    doneness: str
+    chill_h: tuple[float, float]
+    keep_days: tuple[float, float]
+    portion: str
+    texture_mode: str
+    texture_target: str
+    centre: dict[str, float]
+    source: str
+    confidence: str
+
+    @property
+    def style(self) -> Style:
+        """How this family is set, for the set index."""
+        return style_of(self.key, self.texture_mode)
+
+    @property
+    def on_the_stove(self) -> bool:
+        """Whether it is finished on the stove (not baked)."""
+        return self.group in ("stirred_egg", "starch_boiled", "curd")
+
+    def liquid_g(self, mix: Mix) -> float:
+        """Grams of what this family counts as its liquid."""
+        return sum(
+            p.grams
+            for p in mix.portions
+            if _is_liquid(self.key, self.liquid_basis, p.ingredient.key, p.ingredient.category)
+        )
+
+
+_POWDERS = {"milk_powder_skim", "milk_powder_whole", "dulce_de_leche", "condensed_milk"}
+_JUICES = {"lemon_juice", "lime_juice", "orange_juice", "grapefruit_juice", "passion_pulp",
+           "raspberry_puree", "mango_puree"}  # fmt: skip
+
+
+@lru_cache(maxsize=8192)
+def _is_liquid(family_key: str, basis: str, key: str, category: str) -> bool:
+    if basis in ("citrus juice", "water + juice", "condensed milk + juice"):
+        if key in _JUICES:
+            return True
+        return (basis.startswith("water") and key == "water") or (
+            basis.startswith("condensed") and key == "condensed_milk"
+        )
+    if basis in ("cream cheese", "ricotta"):
+        return category == "fresh_cheese"
+    if basis.startswith("evaporated") and key == "condensed_milk":
+        return True
+    if family_key == "diplomat" and category == "cream":
+        return False
+    pourable = category in ("milk", "cream", "plant") and key not in _POWDERS
+    return pourable or key in (
+        "buttermilk_low",
+        "buttermilk_whole",
+        "coconut_milk",
+        "water",
+        "coconut_cream",
+    )
+
+
+def _pair(row: dict[str, str], stem: str) -> tuple[float, float] | None:
+    low, high = row[f"{stem}_lo"], row[f"{stem}_hi"]
+    return (float(low), float(high)) if low and high else None
+
+
+def _window(row: dict[str, str], stem: str) -> Window:
+    return Window(*(float(row[f"{stem}_{end}"] or 0) for end in ("lo", "centre", "hi")))
+
+
+@cache
+def families() -> dict[str, Family]:
+    """Every family by key, in file order."""
+    text = files("bellcrumb.formula").joinpath("data/families.csv").read_text("utf8")
+    return {
+        row["key"]: Family(
+            key=row["key"], name=row["name"], group=row["group"], liquid_basis=row["liquid_basis"],
+            yolk_g=_window(row, "yolk_g"), whole_egg_g=_window(row, "whole_egg_g"),
+            corn_equivalent_g=_window(row, "starch_cornequiv_g"),
+            sugar_g=_window(row, "sugar_added_g"), fat_pct=_window(row, "fat_pct_mix"),
+            endpoint=row["endpoint"], endpoint_c=_pair(row, "endpoint_c"),
+            boil_hold_s=_pair(row, "boil_hold_s") or (0.0, 0.0),
+            set_centre_c=_pair(row, "set_centre_c"), doneness=row["doneness"],
+            chill_h=_pair(row, "chill_h") or (2.0, 4.0),
+            keep_days=_pair(row, "keep_days") or (2.0, 3.0), portion=row["portion"],
+            texture_mode=row["texture_mode"], texture_target=row["texture_target"],
+            centre=json.loads(row["centre_formula_json"]), source=row["source"],
+            confidence=row["confidence"],
+        )
+        for row in csv.DictReader(text.splitlines())
+    }  # fmt: skip
+
+
+def family(key: str) -> Family:
+    """The family with this key. Raises CraftError with the keys there are."""
+    try:
+        return families()[key]
+    except KeyError:
+        known = ", ".join(families())
+        raise CraftError("family", f"“{key}” is no family we know. One of: {known}.") from None
+
+
+def _marks(mix: Mix) -> dict[str, float]:
+    """Shares of the telling ingredients, by which families exclude each other."""
+    mass = mix.mass_g or 1.0
+    return {
+        "chocolate": mix.grams_of("chocolate") / mass,
+        "cheese": mix.grams_of("fresh_cheese") / mass,
+        "ricotta": mix.grams_of_key("ricotta_whole", "ricotta_part") / mass,
+        "pulp": mix.grams_of_key("pumpkin_puree", "sweet_potato", "banana", "chestnut_sweet")
+        / mass,
+        "juice": mix.grams_of_key(*_JUICES) / mass,
+        "condensed": mix.grams_of_key("condensed_milk") / mass,
+        "buttermilk": mix.grams_of_key("buttermilk_low", "buttermilk_whole") / mass,
+        "gelatine": mix.grams_of("setter") / mass,
+        "white": mix.white_g / mass,
+        "butter": mix.grams_of("fat") / mass,
+    }
+
+
+@cache
+def _centre_marks(key: str) -> dict[str, float]:
+    from bellcrumb.pantry.ingredients import shipped
+
+    pantry = shipped()
+    mix = Mix.of((pantry.key(k), g) for k, g in families()[key].centre.items())
+    return _marks(mix)
+
+
+_MARK_WEIGHT = {"chocolate": 5.0, "cheese": 5.0, "ricotta": 4.0, "pulp": 5.0, "juice": 5.0,
+                "condensed": 5.0, "buttermilk": 6.0, "gelatine": 60.0, "white": 8.0,
+                "butter": 3.0}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Standing:
+    """How near a mix is to a family (0 = its centre, about 1 = the edge of its windows)."""
+
+    family: Family
+    distance: float
+
+
+def standings(mix: Mix) -> list[Standing]:
+    """Every family with its distance from the mix, nearest first."""
+    marks = _marks(mix)
+    found = []
+    for fam in families().values():
+        liquid = fam.liquid_g(mix)
+        if liquid < 0.12 * mix.mass_g:
+            found.append(Standing(fam, 99.0))
+            continue
+        per = 1000 / liquid
+        parts = (
+            fam.yolk_g.distance(mix.yolk_g * per, 40),
+            fam.whole_egg_g.distance(mix.whole_egg_g * per, 50),
+            fam.corn_equivalent_g.distance(mix.corn_equivalent_g * per, 12),
+            0.6 * fam.sugar_g.distance(mix.added_sugar_g * per, 60),
+            0.8 * fam.fat_pct.distance(100 * mix.share("fat"), 4),
+        )
+        distance = math.sqrt(sum(min(p, 6) ** 2 for p in parts) / len(parts))
+        centre = _centre_marks(fam.key)
+        for mark, weight in _MARK_WEIGHT.items():
+            here, there = marks[mark], centre[mark]
+            distance += weight * abs(here - there)
+            if (there > 0.05) != (here > 0.02) and mark not in ("butter", "white"):
+                distance += 0.8 if max(here, there) > 0.03 else 0.0
+        found.append(Standing(fam, distance))
+    return sorted(found, key=lambda s: s.distance)

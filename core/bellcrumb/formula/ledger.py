@@ -1,0 +1,96 @@
+"""The whites ledger: yolks and whites of a day's formulas, matched before a shell is opened."""
+
+import math
+from dataclasses import dataclass
+
+from bellcrumb.formula.mix import Mix
+from bellcrumb.pantry.eggs import EggGrade
+
+# Days at 5 degC in a closed jar. Source: craft; yolk under a film of water. Local code first.
+YOLK_KEEPS_DAYS, WHITE_KEEPS_DAYS = 2, 4
+_LITTLE_G = 15.0  # less than this is a spoonful, not a surplus
+
+
+@dataclass(frozen=True)
+class Entry:
+    """One formula of the day: grams of yolk, white and whole egg it takes from shells."""
+
+    name: str
+    yolk_g: float
+    white_g: float
+    whole_g: float
+
+    @classmethod
+    def of(cls, name: str, mix: Mix, times: float = 1.0) -> "Entry":
+        """What ``times`` a mix takes; liquid, pasteurised and dried egg come from no shell."""
+        keys = ("egg_yolk", "egg_white", "egg_whole")
+        return cls(name, *(times * mix.grams_of_key(key) for key in keys))
+
+
+@dataclass(frozen=True)
+class Ledger:
+    """Eggs to open for the day and what they leave.
+
+    ``separate`` eggs are parted, ``whole`` go in whole; the surplus of one side is what the other
+    side's need leaves. ``alone_*`` is what would be left if every formula opened its own eggs.
+    """
+
+    separate: int
+    whole: int
+    yolk_need_g: float
+    white_need_g: float
+    yolk_left_g: float
+    white_left_g: float
+    alone_eggs: int
+    says: list[str]
+
+
+def ledger(entries: list[Entry], grade: EggGrade) -> Ledger:
+    """Match yolks with whites over a day. Source: yolk and white weights of the grade."""
+    yolk = sum(e.yolk_g for e in entries)
+    white = sum(e.white_g for e in entries)
+    separate = math.ceil(max(yolk / grade.yolk_g, white / grade.white_g) - 1e-6)
+    whole = math.ceil(sum(e.whole_g for e in entries) / grade.content_g - 1e-6)
+    alone = sum(
+        math.ceil(max(e.yolk_g / grade.yolk_g, e.white_g / grade.white_g) - 1e-6)
+        + math.ceil(e.whole_g / grade.content_g - 1e-6)
+        for e in entries
+    )
+    yolk_left, white_left = separate * grade.yolk_g - yolk, separate * grade.white_g - white
+    return Ledger(
+        separate, whole, yolk, white, yolk_left, white_left, alone,
+        _says(yolk, white, yolk_left, white_left, alone - separate - whole, grade),
+    )  # fmt: skip
+
+
+def _says(
+    yolk: float, white: float, yolk_left: float, white_left: float, saved: int, grade: EggGrade
+) -> list[str]:
+    says: list[str] = []
+    if saved > 0:
+        says.append(
+            f"Opened together they take {saved} {'egg' if saved == 1 else 'eggs'} fewer than one "
+            "formula at a time."
+        )
+    short = yolk / grade.yolk_g - white / grade.white_g
+    if white and short < -0.5:
+        says.append(
+            f"The whites ask for {-short:.1f} eggs more than the yolks do: a jar of kept or "
+            f"pasteurised white ({-short * grade.white_g:.0f} g) saves opening them."
+        )
+    if white_left > _LITTLE_G:
+        says.append(
+            f"{white_left:.0f} g of white ({white_left / grade.white_g:.1f}) over. Enough for an "
+            f"Italian meringue with {2 * white_left:.0f} g of sugar, or whipped into "
+            f"{white_left / 165:.1f} kg of ricotta for the whipped-white cheesecake. Keeps "
+            f"{WHITE_KEEPS_DAYS} days covered in the cold, or freezes plain."
+        )
+    if yolk_left > _LITTLE_G:
+        says.append(
+            f"{yolk_left:.0f} g of yolk ({yolk_left / grade.yolk_g:.1f}) over. Enough for an "
+            f"anglaise on {yolk_left / 0.2:.0f} g of milk and cream. Keeps {YOLK_KEEPS_DAYS} days "
+            "under a film of water in the cold, or freezes with a tenth of sugar."
+        )
+    if (yolk or white) and not (white_left > _LITTLE_G or yolk_left > _LITTLE_G):
+        says.append("Nothing is left over.")
+    return says

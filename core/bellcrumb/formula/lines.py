@@ -1,0 +1,334 @@
+"""Understanding one line of a formula: what it is, how many grams, how surely.
+
+A line is never dropped: what cannot be understood comes back with a sentence that says so and the
+nearest ingredients.
+"""
+
+import re
+from dataclasses import dataclass, replace
+from functools import lru_cache
+from typing import Literal
+
+from bellcrumb.pantry.eggs import EggGrade, grade_of_size
+from bellcrumb.pantry.ingredients import Ingredient, Pantry, shipped
+from bellcrumb.quantities.amount import Amount, plain_text, read_amount
+from bellcrumb.quantities.show import cups_text, grams_text
+from bellcrumb.quantities.units import TBSP_ML, US_CUP_ML, Measures
+
+Confidence = Literal["sure", "likely", "doubtful", "unknown"]
+# What a pack of a thing holds when a piece of it is something else. Source: trade packs.
+_PACK_G = {"gelatine": 7.0, "vanilla_sugar": 8.0}
+ABSURD_G = 100_000.0
+_SIZES = re.compile(r"\b(small|medium|large|extra large|xl|jumbo)\b")
+_SIZE_GRADE = {"xl": "extra large"}
+# "juice of 2 lemons", "le zeste d'un citron", "la scorza di 1 limone", "el zumo de 2 limones"
+_PART_OF_FRUIT = re.compile(
+    r"^(?:the |les? |la |il |el |lo )?(juice|jus|succo|zumo|jugo|zest|zeste|scorza|ralladura)"
+    r" (?:of |de |di |d'|du )(\S+(?:\s\d+/\d+)?) (.+)$"
+)
+_JUICES = ("juice", "jus", "succo", "zumo", "jugo")
+# "zest and juice of 2 lemons"
+_BOTH_OF_FRUIT = re.compile(
+    r"^(?:the )?(?:juice and zest|zest and juice|jus et zeste|zeste et jus) (?:of |de |d')"
+    r"(\S+(?:\s\d+/\d+)?) (.+)$"
+)
+_FRUIT_PART = re.compile(r"^(.+?)[,\s]+(juice|zest)(?:d|ed)?$")
+# "lemons, juice and zest", "citrons, jus et zeste"
+_BOTH_PARTS = re.compile(
+    r"^(.+?)[,;:\s]+(?:the )?(?:(?:juice|jus|succo|zumo|jugo) (?:and|&|et|e|y) "
+    r"(?:zest|zeste|scorza|ralladura)|(?:zest|zeste|scorza|ralladura) (?:and|&|et|e|y) "
+    r"(?:juice|jus|succo|zumo|jugo))(?:d|ed)?$"
+)
+
+
+@dataclass(frozen=True)
+class Line:
+    """One understood line.
+
+    ``grams`` None when no weight could be given; ``spread_g`` the half-width of what it may really
+    weigh; ``message`` what was understood or what to do about it; ``impossible`` marks an amount
+    no kitchen means (nothing, negative); ``also`` holds what else the line brings ("2 lemons, juice
+    and zest").
+    """
+
+    text: str
+    ingredient: Ingredient | None
+    grams: float | None
+    spread_g: float
+    confidence: Confidence
+    message: str = ""
+    suggestions: tuple[str, ...] = ()
+    impossible: bool = False
+    us: str = ""
+    also: tuple["Line", ...] = ()
+
+    @property
+    def metric(self) -> str:
+        """Grams as a scale shows them."""
+        return grams_text(self.grams) if self.grams is not None else ""
+
+
+def _us(
+    ingredient: Ingredient, grams: float, grade: EggGrade, counted: bool, measures: Measures
+) -> str:
+    """Cups, spoons, sticks or pieces for a cook who does not weigh."""
+    eggs = {"egg_yolk": ("yolk", grade.yolk_g), "egg_white": ("white", grade.white_g),
+            "egg_whole": ("egg", grade.content_g)}  # fmt: skip
+    if ingredient.key in eggs:
+        word, each = eggs[ingredient.key]
+        count = round(2 * grams / each) / 2
+        return f"{count:g} {word}{'' if count == 1 else 's'}"
+    if counted and ingredient.g_per_piece:
+        return f"{grams / ingredient.g_per_piece:g}"
+    return cups_text(
+        grams, ingredient.g_per_us_cup, measures, stick=ingredient.key.startswith("butter_")
+    )
+
+
+def _worse(a: Confidence, b: Confidence) -> Confidence:
+    order: tuple[Confidence, ...] = ("sure", "likely", "doubtful", "unknown")
+    return order[max(order.index(a), order.index(b))]
+
+
+def understand(
+    text: str, pantry: Pantry, grade: EggGrade, measures: Measures = "us"
+) -> Line | None:
+    """Understand one typed line; None for a blank line or a heading ("For the cream:")."""
+    plain = plain_text(text)
+    if not plain or plain.endswith(":") or plain.startswith("#"):
+        return None
+    both = _BOTH_OF_FRUIT.match(plain)
+    if both:
+        plain = f"{both.group(1)} {both.group(2)}, juice and zest"
+    fruit = _PART_OF_FRUIT.match(plain)
+    if fruit:  # "juice of 2 lemons" -> "2 lemons juice"
+        part_word = "juice" if fruit.group(1) in _JUICES else "zest"
+        plain = f"{fruit.group(2)} {fruit.group(3)} {part_word}"
+    try:
+        amount, name = read_amount(plain, measures)
+    except (ValueError, ZeroDivisionError):
+        return Line(
+            text,
+            None,
+            None,
+            0,
+            "unknown",
+            "This amount cannot be read as a number.",
+            impossible=True,
+        )
+    if amount is None:
+        return _without_amount(text, name, pantry)
+    if amount.low <= 0:
+        return Line(
+            text,
+            None,
+            None,
+            0,
+            "unknown",
+            "An amount has to be more than nothing.",
+            impossible=True,
+        )
+    if not name:
+        if amount.unit and amount.unit.name not in ("piece", "can", "pack"):
+            plural = "s" if amount.value > 1 and amount.unit.name == "cup" else ""
+            what = f"{amount.value:g} {amount.unit.name}{plural}"
+        else:
+            what = f"{amount.value:g}"
+        return Line(
+            text,
+            None,
+            None,
+            0,
+            "unknown",
+            f"{what} of what? Write the ingredient after the amount.",
+        )
+    return _weigh(text, amount, name, pantry, grade, measures)
+
+
+def _without_amount(text: str, name: str, pantry: Pantry) -> Line:
+    match = pantry.find(name)
+    if match and match.ingredient.key in ("salt_fine", "salt_kosher", "nutmeg", "vanilla_pod"):
+        grams = match.ingredient.g_per_piece or 1.0
+        return Line(
+            text,
+            match.ingredient,
+            grams,
+            grams,
+            "doubtful",
+            f"no amount: counted as {grams_text(grams)}",
+        )
+    if match:
+        return Line(
+            text, match.ingredient, None, 0, "unknown", f"How much {match.ingredient.name.lower()}?"
+        )
+    return Line(
+        text,
+        None,
+        None,
+        0,
+        "unknown",
+        "No amount found. Write it as “200 g sugar” or “9 yolks”.",
+        tuple(i.name for i in pantry.suggest(name)),
+    )
+
+
+def _weigh(
+    text: str, amount: Amount, name: str, pantry: Pantry, grade: EggGrade, measures: Measures
+) -> Line:
+    bare = re.sub(r"\(.*?\)", " ", name)
+    both = _BOTH_PARTS.match(re.sub(r"[()]", " ", name).strip())
+    if both and amount.unit is None:
+        juice, zest = (
+            _weigh(text, amount, f"{both.group(1)} {part}", pantry, grade, measures)
+            for part in ("juice", "zest")
+        )
+        if juice.grams and zest.grams:
+            said = f"{juice.metric} of juice and {zest.metric} of zest"
+            return replace(juice, also=(zest,), message=f"{said}; {juice.message}")
+    part = _FRUIT_PART.match(bare.strip())
+    if part:
+        bare = f"{part.group(1)} {part.group(2)}"
+    match = pantry.find(bare) or pantry.find(re.split(r",|;| - ", bare)[0])
+    if not match:
+        grams, spread, _ = _grams(amount, None, grade)
+        near = pantry.suggest(bare)
+        hint = f"Did you mean {near[0].name.lower()}? Or describe it" if near else "Describe it"
+        return Line(
+            text,
+            None,
+            grams,
+            spread,
+            "unknown",
+            f"“{bare.strip()}” is not in the pantry. {hint} from its label.",
+            tuple(i.name for i in near),
+        )
+    ingredient = match.ingredient
+    size = _SIZES.search(name)
+    if size and ingredient.category == "egg":
+        wanted = _SIZE_GRADE.get(size.group(1), size.group(1))
+        grade = grade_of_size(wanted, grade)
+    grams, spread, how = _grams(amount, ingredient, grade)
+    confidence: Confidence = match.sureness
+    notes = [n for n in (match.note, amount.doubt, how) if n]
+    if grams is None:
+        return Line(
+            text,
+            ingredient,
+            None,
+            0,
+            "unknown",
+            f"No weight known for one {ingredient.name.lower()}: give it in grams.",
+        )
+    if amount.high > amount.low:
+        spread = max(spread, grams * (amount.high - amount.low) / (2 * amount.value))
+        notes.append(f"middle of {amount.low:g} to {amount.high:g}")
+        confidence = _worse(confidence, "likely")
+    if amount.doubt:
+        confidence = _worse(confidence, "doubtful")
+    if amount.unit is None and ingredient.category not in ("egg", "flavour", "fruit", "setter"):
+        confidence = _worse(confidence, "doubtful")
+        notes.append(f"no unit: counted as {amount.value:g} pieces")
+    if spread > 0.2 * grams:
+        confidence = _worse(confidence, "likely")
+    if grams > ABSURD_G:
+        confidence = "doubtful"
+        notes.insert(0, _absurd(amount, ingredient, grams, grade))
+    if grams < 0.02:
+        confidence = _worse(confidence, "doubtful")
+        notes.insert(0, "less than a scale can weigh")
+    counted = amount.unit is None or amount.unit.kind == "count"
+    return Line(
+        text,
+        ingredient,
+        grams,
+        spread,
+        confidence,
+        "; ".join(notes),
+        us=_us(ingredient, grams, grade, counted, measures),
+    )
+
+
+def _absurd(amount: Amount, ingredient: Ingredient, grams: float, grade: EggGrade) -> str:
+    kilos = f"{round(grams / 1000)} kg"
+    if ingredient.key == "egg_yolk":
+        kilos += f", the yolks of about {round(grams / grade.yolk_g, -2):.0f} eggs"
+    unit_name = amount.unit.name if amount.unit else ""
+    meant = f"; did you mean {amount.value:g} g?" if unit_name == "kg" else "; is that meant?"
+    return f"that is {kilos}{meant}"
+
+
+def _grams(
+    amount: Amount, ingredient: Ingredient | None, grade: EggGrade
+) -> tuple[float | None, float, str]:
+    """Grams, their half-width and a note, for an amount of an ingredient (None: unknown)."""
+    if amount.stated_g is not None:
+        return amount.stated_g, 0.01 * amount.stated_g, ""
+    if amount.stated_ml is not None and ingredient and ingredient.density_g_per_ml:
+        grams = amount.stated_ml * ingredient.density_g_per_ml
+        return grams, 0.02 * grams, ""
+    unit = amount.unit
+    if unit and unit.kind == "mass":
+        grams = amount.value * unit.size
+        return grams, unit.spread * grams, ""
+    if ingredient is None:
+        return None, 0.0, ""
+    if unit and unit.kind == "volume":
+        return _by_volume(amount.value * unit.size, unit.name, unit.spread, ingredient)
+    if unit and unit.name in ("can", "pack"):
+        each = _PACK_G.get(ingredient.key, ingredient.g_per_piece)
+        if each is None or ingredient.category == "egg":
+            return None, 0.0, ""
+        return amount.value * each, 0.05 * amount.value * each, f"{each:g} g in a {unit.name}"
+    eggs = {"egg_yolk": grade.yolk_g, "egg_white": grade.white_g, "egg_whole": grade.content_g}
+    if ingredient.key in eggs:
+        each = eggs[ingredient.key]
+        return (
+            amount.value * each,
+            grade.spread * amount.value * each,
+            (f"{each:g} g each, {grade.label}"),
+        )
+    each = ingredient.g_per_piece
+    if each is None:
+        return None, 0.0, ""
+    return amount.value * each, 0.2 * amount.value * each, f"about {each:g} g each"
+
+
+def _by_volume(
+    ml: float, unit_name: str, unit_spread: float, i: Ingredient
+) -> tuple[float | None, float, str]:
+    spooned = unit_name in ("tbsp", "tsp", "dash", "drop")
+    if spooned and i.g_per_tbsp:
+        grams = ml / TBSP_ML * i.g_per_tbsp
+    elif i.g_per_us_cup:
+        grams = ml / US_CUP_ML * i.g_per_us_cup
+    elif i.density_g_per_ml:
+        grams = ml * i.density_g_per_ml
+    else:
+        return None, 0.0, ""
+    if i.key.startswith("sugar_brown"):
+        return grams, 0.05 * grams, "packed; ±5 %"
+    spread = unit_spread + (0.10 if i.is_powder else 0.0)
+    note = f"±{round(100 * spread)} % by volume" if spread > 0.05 else ""
+    return grams, spread * grams, note
+
+
+@lru_cache(maxsize=16_384)
+def _remembered(text: str, pantry: Pantry, grade: EggGrade, measures: Measures) -> Line | None:
+    return understand(text, pantry, grade, measures)
+
+
+def understand_all(
+    texts: list[str], pantry: Pantry | None, grade: EggGrade, measures: Measures = "us"
+) -> list[Line | None]:
+    """Understand many lines; blank lines and headings stay in place as None.
+
+    ``pantry`` None uses the shipped table. Lines seen before are remembered.
+    """
+    store = pantry or shipped()
+    return [_remembered(text, store, grade, measures) for text in texts]
+
+
+def weighed(text: str, ingredient: Ingredient, grams: float) -> Line:
+    """A line given as an ingredient and its weight."""
+    us = cups_text(grams, ingredient.g_per_us_cup, stick=ingredient.key.startswith("butter_"))
+    return Line(text, ingredient, grams, 0.003 * grams, "sure", us=us)

@@ -1,0 +1,83 @@
+"""A dessert whole: what its parts come to together, and for one portion of each."""
+
+from dataclasses import dataclass
+
+from bellcrumb.formula.ledger import Entry, Ledger, ledger
+from bellcrumb.formula.mix import Mix
+from bellcrumb.formula.worth import Cost, Nutrition, cost, nutrition
+from bellcrumb.pantry.eggs import EggGrade
+
+
+@dataclass(frozen=True)
+class PartMade:
+    """One part as its formula makes it; ``portions`` None where no vessel says how many."""
+
+    name: str
+    kind: str
+    mix: Mix
+    grade: EggGrade
+    portions: float | None
+
+
+@dataclass(frozen=True)
+class PartShare:
+    """What a part gives to one portion of the dessert."""
+
+    name: str
+    kind: str
+    mass_g: float
+    portions: float
+    portion_g: float
+    said: bool
+
+
+@dataclass(frozen=True)
+class Total:
+    """The dessert's totals; ``mass_g`` and ``cost.batch`` are of all parts as written."""
+
+    portions: float
+    mass_g: float
+    portion_g: float
+    parts: list[PartShare]
+    nutrition: Nutrition
+    cost: Cost | None
+    portion_cost: float
+    allergens: tuple[str, ...]
+    eggs: Ledger | None
+    warnings: list[str]
+
+
+def total(parts: list[PartMade], per_kg: dict[str, float]) -> Total:
+    """Sum the parts of a dessert.
+
+    A part without vessels is shared out among as many portions as the part that makes fewest; a
+    dessert of such parts only is one portion. ``per_kg`` are prices by ingredient key.
+    """
+    said = [p.portions for p in parts if p.portions]
+    portions = min(said) if said else 1.0
+    shares = [
+        PartShare(
+            p.name, p.kind, p.mix.mass_g, p.portions or portions,
+            p.mix.mass_g / (p.portions or portions), bool(p.portions),
+        )
+        for p in parts
+    ]  # fmt: skip
+    portion = sum((p.mix.scaled(1 / (p.portions or portions)) for p in parts), Mix(()))
+    costs = [cost(p.mix, per_kg, p.grade) for p in parts] if per_kg else []
+    money = Cost(
+        sum(c.batch for c in costs), sorted({name for c in costs for name in c.without_price})
+    )
+    share_cost = sum(c.batch / s.portions for c, s in zip(costs, shares, strict=False))
+    warnings = [
+        f"{s.name} makes {s.portions:g} portions, the dessert {portions:g}: "
+        f"{s.portions - portions:g} are over."
+        for s in shares
+        if s.said and s.portions > portions * 1.05
+    ]
+    grades = {p.grade for p in parts}
+    entries = [Entry.of(p.name, p.mix) for p in parts]
+    return Total(
+        portions, sum(p.mix.mass_g for p in parts), portion.mass_g, shares,
+        nutrition(portion, portion.mass_g), money if per_kg else None, share_cost,
+        portion.allergens, ledger(entries, grades.pop()) if len(grades) == 1 else None, warnings,
+    )  # fmt: skip

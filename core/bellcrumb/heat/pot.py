@@ -1,0 +1,241 @@
+"""A pot on a ring: three nodes (element, wall, cream) stepped with backward Euler.
+
+An explicit step blows up on induction, where the wall is light and the power large. Constants are
+the prototype's (docs/science.md) and tuned once to its table of times; every one is an estimate
+until the kitchen's own rings are learned.
+"""
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+from bellcrumb.errors import CraftError
+from bellcrumb.formula.mix import Mix
+from bellcrumb.heat.properties import (
+    boiling_point_c,
+    heat_capacity_j_per_gk,
+    vapour_pressure_pa,
+)
+
+Fuel = Literal["gas", "induction", "ceramic"]
+Stirring = Literal["whisk", "spatula", "none"]
+Scorch = Literal["low", "middling", "high"]
+
+# Share of the rating that reaches the pot, heat held by the element (J/K), its coupling to the
+# wall (W/K), share of the power that passes through it. Source: pot prototype, estimates.
+_FUELS: dict[Fuel, tuple[float, float, float, float]] = {
+    "gas": (0.42, 180.0, 6.0, 0.25),
+    "induction": (0.85, 350.0, 5.0, 0.0),
+    "ceramic": (0.70, 900.0, 18.0, 1.0),
+}
+# Wall-to-cream film, W/m2K, thin mix. Source: prototype's wall excess 15/26/89 K at 265 W.
+_FILM = {"whisk": 700.0, "spatula": 400.0, "none": 117.0}
+_THICK_FILM = 0.6  # share of the film left once the cream has thickened
+_EVAPORATION = 0.38  # share of free-water evaporation; fitted to the prototype's times to boil
+_STEEL_J_PER_GK = 0.50
+_LID = 0.15  # what still leaves under a lid; estimate
+SETTINGS = {"low": 0.25, "medium": 0.45, "high": 1.0}
+
+
+@dataclass(frozen=True)
+class Ring:
+    """A ring by its fuel and rating in watts."""
+
+    name: str
+    fuel: Fuel
+    rated_w: float
+
+    def reaches_pot_w(self, setting: float) -> float:
+        """Watts that reach the pot at a setting 0-1."""
+        return self.rated_w * setting * _FUELS[self.fuel][0]
+
+
+MEDIUM_GAS = Ring("medium gas ring", "gas", 1900.0)
+
+
+@dataclass(frozen=True)
+class Pot:
+    """A pot by diameter (mm) and empty mass (g)."""
+
+    diameter_mm: float
+    mass_g: float
+
+    @property
+    def base_m2(self) -> float:
+        """Area of the base."""
+        radius_m = self.diameter_mm / 2000
+        return math.pi * radius_m * radius_m
+
+
+def pot_for(volume_ml: float) -> Pot:
+    """The pot a cook takes for this much cream: about two to three times its volume."""
+    for limit, diameter, mass in (
+        (700, 160, 850),
+        (1800, 180, 1100),
+        (3500, 200, 1500),
+        (6000, 240, 2200),
+        (12000, 280, 3200),
+    ):
+        if volume_ml <= limit:
+            return Pot(diameter, mass)
+    return Pot(360, 5200)
+
+
+@dataclass(frozen=True)
+class Cream:
+    """What the pot model needs of a mix: mass (g), J/(g K), its boil and where it thickens."""
+
+    mass_g: float
+    cp_j_per_gk: float
+    boil_c: float
+    thickens_c: float
+
+    @classmethod
+    def of(cls, mix: Mix, thickens_c: float, altitude_m: float = 0.0) -> "Cream":
+        """The thermal view of a mix. Raises CraftError for an empty one."""
+        if mix.mass_g <= 0:
+            raise CraftError("lines", "Nothing in the pot: there is no mass to heat.")
+        return cls(
+            mix.mass_g, heat_capacity_j_per_gk(mix), boiling_point_c(mix, altitude_m), thickens_c
+        )
+
+
+@dataclass(frozen=True)
+class PotState:
+    """Temperatures (degC) of element, wall and cream, the cream's mass (g) and if it thickened."""
+
+    element_c: float
+    wall_c: float
+    cream_c: float
+    mass_g: float
+    thickened: bool = False
+
+
+def start(cream: Cream, temp_c: float) -> PotState:
+    """A pot with cream, all at one temperature."""
+    return PotState(temp_c, temp_c, temp_c, cream.mass_g)
+
+
+def step(
+    state: PotState,
+    cream: Cream,
+    pot: Pot,
+    fuel: Fuel,
+    power_w: float,
+    stirring: Stirring,
+    dt_s: float,
+    room_c: float = 22.0,
+    *,
+    lid: bool = False,
+) -> PotState:
+    """The state ``dt_s`` later with ``power_w`` reaching the pot.
+
+    Heat above the boil leaves as steam, so the cream never passes its boiling point.
+    """
+    _, element_j_k, coupling, through = _FUELS[fuel]
+    film = _FILM[stirring] * (_THICK_FILM if state.thickened else 1.0) * pot.base_m2
+    wall_loss = 9.0 * pot.base_m2 * 2.0
+    wall_j_k = pot.mass_g * _STEEL_J_PER_GK
+    cream_j_k = state.mass_g * cream.cp_j_per_gk
+    steam_w = _steam_w(state.cream_c, pot, state.thickened) * (_LID if lid else 1.0)
+    # Backward Euler: (C/dt + sums) T+ = C/dt T + sources, eliminated from element to cream.
+    e0, w0, c0 = element_j_k / dt_s, wall_j_k / dt_s, cream_j_k / dt_s
+    e_diag = e0 + coupling
+    e_rhs = e0 * state.element_c + through * power_w
+    w_diag = w0 + coupling + film + wall_loss - coupling * coupling / e_diag
+    w_rhs = (
+        w0 * state.wall_c + (1 - through) * power_w + wall_loss * room_c + coupling * e_rhs / e_diag
+    )
+    c_diag = c0 + film - film * film / w_diag
+    c_rhs = c0 * state.cream_c - steam_w + film * w_rhs / w_diag
+    cream_c = c_rhs / c_diag
+    extra_j = 0.0
+    if cream_c > cream.boil_c:
+        extra_j = c_diag * (cream_c - cream.boil_c) * dt_s
+        cream_c = cream.boil_c
+    wall_c = (w_rhs + film * cream_c) / w_diag
+    element_c = (e_rhs + coupling * wall_c) / e_diag
+    latent = 2501.0 - 2.361 * cream_c
+    mass = max(0.3 * cream.mass_g, state.mass_g - (steam_w * dt_s + extra_j) / latent)
+    return PotState(
+        element_c, wall_c, cream_c, mass, state.thickened or cream_c >= cream.thickens_c
+    )
+
+
+def _steam_w(temp_c: float, pot: Pot, thickened: bool) -> float:
+    """Heat leaving the surface: evaporation (Chilton-Colburn), convection and radiation."""
+    temp_c = min(temp_c, 99.0)
+    film_k = (temp_c + 22) / 2 + 273.15
+    transfer = 6.0 / (1.1 * 1006 * math.pow(0.87, 2 / 3))
+    vapour = vapour_pressure_pa(temp_c)
+    stefan = math.log((101_325 - 1_300) / max(101_325 - vapour, 8_000))
+    kg_m2s = transfer * 0.018 * 101_325 / (8.314 * film_k) * stefan
+    share = _EVAPORATION * (0.6 if thickened else 1.0)
+    return pot.base_m2 * (share * kg_m2s * (2.501e6 - 2361 * temp_c) + 11.0 * (temp_c - 22.0))
+
+
+@dataclass(frozen=True)
+class PotRun:
+    """A heating: ``curve`` of (seconds, degC), when it thickens and reaches its target (None:
+    never), the overshoot after the heat is cut, and the wall's largest excess over the cream."""
+
+    curve: list[tuple[float, float]]
+    thickens_s: float | None
+    reaches_s: float | None
+    overshoot_k: float
+    wall_excess_k: float
+    evaporated_g: float = 0.0
+
+
+def heat_to(
+    cream: Cream,
+    pot: Pot,
+    fuel: Fuel,
+    power_w: float,
+    from_c: float,
+    target_c: float,
+    hold_s: float = 0.0,
+    stirring: Stirring = "spatula",
+    longest_s: float = 5400.0,
+    dt_s: float = 2.0,
+    *,
+    lid: bool = False,
+) -> PotRun:
+    """Heat from ``from_c`` to ``target_c``, hold, cut the heat and follow it to its peak.
+
+    Stops at ``longest_s`` when the ring cannot get there. The stove is off after the hold, which
+    is where the overshoot comes from.
+    """
+    state = start(cream, from_c)
+    curve = [(0.0, from_c)]
+    thickens = reaches = None
+    t = excess = 0.0
+    while t < longest_s:
+        state = step(state, cream, pot, fuel, power_w, stirring, dt_s, lid=lid)
+        t += dt_s
+        curve.append((t, state.cream_c))
+        excess = max(excess, state.wall_c - state.cream_c)
+        if thickens is None and state.thickened:
+            thickens = t
+        if reaches is None and state.cream_c >= target_c - 0.05:
+            reaches = t
+        if reaches is not None and t >= reaches + hold_s:
+            break
+    at_cut = state.cream_c
+    peak = at_cut
+    if reaches is not None:
+        for _ in range(int(90 / dt_s)):
+            state = step(state, cream, pot, fuel, 0.0, stirring, dt_s)
+            t += dt_s
+            curve.append((t, state.cream_c))
+            peak = max(peak, state.cream_c)
+    return PotRun(
+        curve, thickens, reaches, peak - at_cut, excess, max(0.0, cream.mass_g - state.mass_g)
+    )
+
+
+def scorch_band(wall_excess_k: float) -> Scorch:
+    """Scorch risk in three bands from how far the wall is above the cream."""
+    if wall_excess_k < 30:
+        return "low"
+    return "middling" if wall_excess_k < 60 else "high"

@@ -1,0 +1,1 @@
+"""The oven: what happens inside a custard while it bakes, and when to pull it."""

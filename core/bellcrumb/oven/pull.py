@@ -1,0 +1,218 @@
+"""When to pull it: the window of each doneness school, what it does afterwards, and how sure."""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bellcrumb.oven.chamber import AFTER
+from bellcrumb.oven.run import Bake, Cases, Job, State, Trace
+from bellcrumb.oven.scene import Cells
+from bellcrumb.oven.school import SCHOOLS, After, Doneness
+from bellcrumb.oven.setting import SET_THROUGH, SPREAD_K, WOBBLES
+
+Array = NDArray[np.float64]
+
+LONGEST_S = 4 * 3600.0
+AFTER_S = {"rack": 2400.0, "in_bath": 2400.0, "ice": 1500.0, "oven_off": 3600.0}
+# Taken out, the first minutes are quick again.
+AFTER_QUICK_S, AFTER_STEP_S = 300.0, 120.0
+# What is not known unless the kitchen says: start temperature, the oven's dial, the depth.
+START_SPREAD_K, START_KNOWN_K = 5.0, 2.0
+OVEN_SPREAD_K, OVEN_KNOWN_K = 8.0, 3.0
+DEPTH_SPREAD = 0.05
+
+
+@dataclass(frozen=True)
+class Window:
+    """From when to when a school's sign shows, min (None: not within four hours, or a firmer school
+    than the one asked for, which is not followed so far), each with its band of what is unknown."""
+
+    doneness: Doneness
+    from_min: float | None
+    to_min: float | None
+    from_band: tuple[float, float] | None
+    to_band: tuple[float, float] | None
+
+
+@dataclass(frozen=True)
+class Known:
+    """What the kitchen has measured: the start temperature, the oven."""
+
+    start: bool = False
+    oven: bool = False
+
+
+@dataclass(frozen=True)
+class Baked:
+    """A bake as predicted: ``trace`` in the oven, ``after`` from the pull on."""
+
+    job: Job
+    windows: dict[Doneness, Window]
+    doneness: Doneness
+    pull_min: float | None
+    trace: Trace
+    after: Trace | None
+    drivers_min: dict[str, float]
+
+    @property
+    def window(self) -> Window:
+        """The window of the school asked for."""
+        return self.windows[self.doneness]
+
+    @property
+    def carry_over(self) -> float | None:
+        """How far the middle goes on rising after the pull, K."""
+        if self.pull_min is None or self.after is None:
+            return None
+        return float(self.after.centre_c.max() - self.after.centre_c[0, 0])
+
+
+def cases_of(start_c: float, oven_offset_k: float, set_c: float, known: Known) -> Cases:
+    """The case asked for, and one for each thing that is not known: start, oven (both ways, for a
+    slow oven has a cliff), depth, set temperature."""
+    start = START_KNOWN_K if known.start else START_SPREAD_K
+    oven = OVEN_KNOWN_K if known.oven else OVEN_SPREAD_K
+    rows = np.array(
+        [
+            [start_c, oven_offset_k, 1.0, set_c],
+            [start_c + start, oven_offset_k, 1.0, set_c],
+            [start_c, oven_offset_k + oven, 1.0, set_c],
+            [start_c, oven_offset_k - oven, 1.0, set_c],
+            [start_c, oven_offset_k, 1.0 + DEPTH_SPREAD, set_c],
+            [start_c, oven_offset_k, 1.0, set_c + SPREAD_K],
+        ]
+    )
+    return Cases(*rows.T)
+
+
+def first_past(t_s: Array, value: Array, line: float) -> float:
+    """When a series first rises past a line, s, between its points; inf when it never does."""
+    above = value >= line
+    if not above.any():
+        return math.inf
+    n = int(above.argmax())
+    if n == 0:
+        return float(t_s[0])
+    low, high = value[n - 1], value[n]
+    return float(t_s[n - 1] + (t_s[n] - t_s[n - 1]) * (line - low) / (high - low))
+
+
+def signs(trace: Trace, case: int, width_mm: float) -> dict[Doneness, tuple[float, float]]:
+    """When each school's sign begins and ends in a case, s.
+
+    wobble: from the loose disc being 45 % of the width until it has closed. domed: the outer
+    quarter set through and the disc 45 %, until the middle is well set. just_set: from the disc
+    closing until two thirds set. clean_knife: from nearly set through to past it.
+    """
+    t = trace.t_s
+    least, rim = trace.least_set[:, case], trace.rim_set[:, case]
+    disc = first_past(t, -trace.disc_mm[:, case], -0.45 * width_mm)
+    closed = first_past(t, least, WOBBLES)
+    domed = max(disc, first_past(t, rim, 0.85))
+    return {
+        "wobble": (min(disc, closed), closed),
+        "domed": (domed, max(domed, first_past(t, least, 0.60))),
+        "just_set": (closed, first_past(t, least, 0.65)),
+        "clean_knife": (first_past(t, least, 0.88), first_past(t, least, 0.97)),
+    }
+
+
+def bake(
+    job: Job,
+    cases: Cases,
+    doneness: Doneness,
+    after: After,
+    cells: Cells | None = None,
+    look_on_s: float = 300.0,
+) -> Baked:
+    """Bake until the sign asked for is past in every case (and ``look_on_s`` more), then take the
+    first case out in the middle of its window. Four hours at most."""
+    run = Bake(job, cases, cells)
+    enough = {"wobble": WOBBLES, "domed": 0.60, "just_set": 0.65, "clean_knife": 0.97}[doneness]
+    # The first case is followed until two thirds set, which the softer schools need too.
+    through = max(enough, 0.65)
+    asked_s = past_s = math.inf
+    while run.t_s < LONGEST_S:
+        run.step()
+        least = run.least_set
+        if least[0] >= enough:
+            asked_s = min(asked_s, run.t_s)
+        if least[0] >= through:
+            past_s = min(past_s, run.t_s)
+        slow = run.t_s > 2 * asked_s + look_on_s
+        done = run.t_s >= past_s and run.t_s >= asked_s + look_on_s
+        # A slow case is followed twice as long as the first one took, hardly further.
+        if slow or (done and bool((least[1:] >= enough).all())):
+            break
+    trace = run.trace
+    width = 2 * job.mould.half_mm
+    each = [signs(trace, n, width) for n in range(len(cases.start_c))]
+    # Only the school asked for is followed until the slowest case is there.
+    windows = {
+        d: _window(d, [e[d] for e in each] if d == doneness else [each[0][d]]) for d in SCHOOLS
+    }
+    window = windows[doneness]
+    if window.from_min is None or window.to_min is None:
+        return Baked(job, windows, doneness, None, trace, None, {})
+    pull = (window.from_min + window.to_min) / 2
+    names = ("start", "oven hotter", "oven cooler", "deeper", "sets later")
+    drivers = {
+        name: (sum(e[doneness]) - sum(each[0][doneness])) / 120
+        for name, e in zip(names, each[1:], strict=False)
+    }
+    return Baked(
+        job,
+        windows,
+        doneness,
+        pull,
+        trace,
+        taken_out(job, cases, trace, pull, after, cells),
+        drivers,
+    )
+
+
+def stepped(job: Job, cases: Cases, until_s: float) -> Trace:
+    """Bake all cases until all have set through, or for ``until_s``."""
+    run = Bake(job, cases)
+    while run.t_s < until_s and run.least_set.min() < SET_THROUGH:
+        run.step()
+    return run.trace
+
+
+def _window(doneness: Doneness, each: list[tuple[float, float]]) -> Window:
+    if not all(math.isfinite(v) for v in each[0]):
+        return Window(doneness, None, None, None, None)
+    bands = []
+    for end in (0, 1):
+        at = each[0][end]
+        off = [e[end] - at for e in each[1:]]
+        if len(off) < 5:
+            bands.append((at / 60, at / 60))
+            continue
+        start, hotter, cooler, deeper, later = off
+        # Start, depth and set temperature are taken as alike both ways; the oven is not.
+        alike = start**2 + deeper**2 + later**2
+        alike = alike if math.isfinite(alike) else (LONGEST_S - at) ** 2
+        cooler = cooler if math.isfinite(cooler) else LONGEST_S - at
+        early = at - math.sqrt(alike + hotter**2)
+        bands.append((max(0.0, early) / 60, (at + math.sqrt(alike + cooler**2)) / 60))
+    return Window(doneness, each[0][0] / 60, each[0][1] / 60, bands[0], bands[1])
+
+
+def taken_out(
+    job: Job, cases: Cases, trace: Trace, pull_min: float, after: After, cells: Cells | None
+) -> Trace:
+    """What the first case does after the pull."""
+    at = int(np.abs(trace.t_s - 60 * pull_min).argmin())
+    state: State = trace.states[at]
+    one = Cases(*(v[:1] for v in (cases.start_c, cases.offset_k, cases.depth, cases.set_c)))
+    rest = Bake(job, one, cells)
+    rest.resume(state)
+    rest.later_step_s, rest.later_s = AFTER_STEP_S, AFTER_QUICK_S
+    place = AFTER[after if job.bath is not None or after not in ("in_bath", "ice") else "rack"]
+    rest.move(place)
+    while rest.t_s < state[0] + AFTER_S[after]:
+        rest.step()
+    return rest.trace

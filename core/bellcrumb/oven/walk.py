@@ -1,0 +1,108 @@
+"""Knowing an oven: a pan of water with a probe in it, and a thermometer on the shelf.
+
+Three figures are fitted: what the oven is above its dial, how hard its air blows, and how fast its
+steam leaves. An empty oven tells the first alone; the water tells the others by how fast it warms
+and where it comes to rest.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.optimize import least_squares
+
+from bellcrumb.errors import CraftError
+from bellcrumb.oven.chamber import Chamber
+from bellcrumb.oven.scene import Bath, Oven, OvenKind, Stage
+
+Array = NDArray[np.float64]
+
+STEP_S = 60.0
+PROBE_K, SHELF_K = 0.7, 4.0  # spread of the water's probe, and of a shelf thermometer
+# What is thought before: the dial within 8 K, the film within a third, the vent within two.
+PRIOR_OFFSET_K, PRIOR_FILM, PRIOR_VENT = 8.0, 0.3, 0.7
+LEAST_MIN = 25.0
+
+
+@dataclass(frozen=True)
+class Walk:
+    """The three figures with their spreads, and how far the water was from its curve, K (root mean
+    square). ``film`` and ``vent`` are factors of an ordinary oven of its kind."""
+
+    offset_k: float
+    offset_spread_k: float
+    film: float
+    film_spread: float
+    vent: float
+    vent_spread: float
+    rms_k: float
+
+
+def walk(
+    kind: OvenKind,
+    set_c: float,
+    water_kg: float,
+    pan_mm: tuple[float, float],
+    water: Sequence[tuple[float, float]],
+    shelf_c: float | None,
+    altitude_m: float = 0.0,
+) -> Walk:
+    """Fit an oven to ``water`` ((s in the oven, degC) of an open pan of ``water_kg``) and to what a
+    thermometer on the shelf showed once it had settled (None: none there).
+
+    Raises CraftError for too short a walk or readings that no oven gives.
+    """
+    points = [p for p in water if p[0] >= 0]
+    if len(points) < 6 or points[-1][0] - points[0][0] < LEAST_MIN * 60:
+        raise CraftError(
+            "readings", f"Leave the water in for {LEAST_MIN:.0f} min at least, a reading a minute."
+        )
+    if max(c for _, c in points) < points[0][1] + 15:
+        raise CraftError("readings", "The water hardly warmed: was the oven on?")
+    t = np.array([p[0] for p in points])
+    seen = np.array([p[1] for p in points])
+    depth = water_kg / (pan_mm[0] * pan_mm[1] / 1e6)
+
+    def off(at: Array) -> Array:
+        curve = pan_of_water(
+            kind, set_c, float(seen[0]), water_kg, pan_mm, depth, at, float(t[-1]), altitude_m
+        )
+        wrong = (np.interp(t, *curve) - seen) / PROBE_K / np.sqrt(len(t) / 12)
+        prior = [at[0] / PRIOR_OFFSET_K, at[1] / PRIOR_FILM, at[2] / PRIOR_VENT]
+        shelf = [] if shelf_c is None else [(set_c + at[0] - shelf_c) / SHELF_K]
+        return np.concatenate((wrong, prior, shelf))
+
+    found = least_squares(off, np.zeros(3), diff_step=1e-2, x_scale=[5.0, 0.3, 0.5])
+    cover = np.linalg.inv(found.jac.T @ found.jac)
+    spread = np.sqrt(np.diag(cover))
+    curve = pan_of_water(
+        kind, set_c, float(seen[0]), water_kg, pan_mm, depth, found.x, float(t[-1]), altitude_m
+    )
+    rms = float(np.sqrt(((np.interp(t, *curve) - seen) ** 2).mean()))
+    film, vent = float(np.exp(found.x[1])), float(np.exp(found.x[2]))
+    return Walk(
+        float(found.x[0]), float(spread[0]), film, film * float(spread[1]), vent,
+        vent * float(spread[2]), rms,
+    )  # fmt: skip
+
+
+def pan_of_water(
+    kind: OvenKind, set_c: float, start_c: float, kg: float, pan_mm: tuple[float, float],
+    depth_mm: float, at: Array, until_s: float, altitude_m: float,
+) -> tuple[Array, Array]:  # fmt: skip
+    """The water of an open pan alone in the oven: times and temperatures."""
+    oven = Oven(
+        kind, (Stage(set_c),), 0.0, altitude_m,
+        film=float(np.exp(at[1])), vent=float(np.exp(at[2])),
+    )  # fmt: skip
+    bath = Bath(depth_mm, start_c, False, kg, pan_mm)
+    room = Chamber(oven, bath, np.array([float(at[0])]), 0.0, 0.0)
+    times, temps, t = [0.0], [start_c], 0.0
+    none = np.zeros(1)
+    while t < until_s:
+        room.advance((t + STEP_S / 2) / 60, STEP_S, none, none)
+        t += STEP_S
+        times.append(t)
+        temps.append(float(room.bath_c[0]))
+    return np.array(times), np.array(temps)

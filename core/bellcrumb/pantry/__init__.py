@@ -1,0 +1,1 @@
+"""Ingredients and eggs: what they are made of, weigh and may harm."""

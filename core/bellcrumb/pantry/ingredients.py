@@ -1,0 +1,326 @@
+"""The composition table and finding an ingredient by what a cook calls it.
+
+Data: ``data/ingredients.csv`` (USDA SR Legacy and national tables, each row with its source) and
+``data/names.csv`` (further kitchen names). A kitchen can add or correct rows: pass them to
+``Pantry``.
+"""
+
+import csv
+import re
+import unicodedata
+from collections.abc import Iterable
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+from typing import Literal
+
+from bellcrumb.errors import CraftError
+
+Sureness = Literal["sure", "likely", "doubtful"]
+
+# Corn-starch equivalents (grams of corn starch per gram as weighed). Source: set-index reference,
+# craft "double the flour" and cold-gel practice; flour high confidence, the rest medium or low.
+CORN_EQUIVALENT: dict[str, float] = {
+    "corn_starch": 1.0, "custard_powder": 0.97, "wheat_starch": 0.85, "flour_plain": 0.52,
+    "flour_cake": 0.55, "rice_flour": 0.62, "rice_starch": 0.70, "semolina": 0.50,
+    "potato_starch": 0.90, "arrowroot": 0.90, "tapioca_starch": 0.75, "waxy_maize": 0.60,
+    "mod_starch_cold": 0.90, "tapioca_pearl": 0.60, "arborio": 0.35,
+}  # fmt: skip
+_VEGETABLE_STARCH = {"banana", "sweet_potato", "chestnut_sweet", "pumpkin_puree"}
+# Grams of strong citrus juice one gram counts for. Source: set-index reference, section a.
+JUICE_EQUIVALENT: dict[str, float] = {
+    "lemon_juice": 1.0, "lime_juice": 1.1, "passion_pulp": 0.7, "raspberry_puree": 0.35,
+    "grapefruit_juice": 0.35, "orange_juice": 0.2,
+}  # fmt: skip
+
+
+# Sweetness of a gram of an ingredient's sugars as sucrose. Source: usual relative sweetness
+# (lactose 0.16, glucose 0.7, fructose 1.2 to 1.7, DE 40 syrup 0.45), rounded; medium confidence.
+_SWEETNESS: dict[str, float] = {
+    "dextrose": 0.7, "honey": 1.15, "glucose_syrup": 0.45, "corn_syrup_light": 0.5,
+    "golden_syrup": 1.0, "treacle": 0.9, "maple_syrup": 0.95, "invert_sugar": 1.2,
+    "condensed_milk": 0.83, "dulce_de_leche": 0.83, "choc_milk": 0.88, "choc_white": 0.85,
+}  # fmt: skip
+_SWEETNESS_OF: dict[str, float] = {
+    "milk": 0.16, "cream": 0.16, "cultured": 0.16, "fresh_cheese": 0.16, "fat": 0.16, "fruit": 1.1,
+}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Ingredient:
+    """One row of the pantry. Percentages are by mass; the eight ``*_pct`` parts sum to 100."""
+
+    key: str
+    name: str
+    category: str
+    water_pct: float
+    fat_pct: float
+    protein_pct: float
+    sugars_pct: float
+    starch_pct: float
+    other_carb_pct: float
+    ash_pct: float
+    alcohol_pct: float
+    egg_protein_pct: float = 0.0
+    cocoa_solids_pct: float = 0.0
+    cocoa_nonfat_pct: float = 0.0
+    milk_fat_pct: float = 0.0
+    yolk_pct: float = 0.0
+    white_pct: float = 0.0
+    ph: float | None = None
+    density_g_per_ml: float | None = None
+    g_per_us_cup: float | None = None
+    g_per_tbsp: float | None = None
+    g_per_piece: float | None = None
+    allergens: tuple[str, ...] = ()
+    source: str = ""
+    confidence: str = "medium"
+    aliases: tuple[str, ...] = ()
+
+    @property
+    def corn_equivalent(self) -> float:
+        """Grams of corn starch one gram thickens like."""
+        if self.key in _VEGETABLE_STARCH:
+            return 0.5 * self.starch_pct / 88.0
+        if self.category == "starch" and self.key not in CORN_EQUIVALENT:
+            return self.starch_pct / 88.0  # a kitchen's own: like corn, by what its label says
+        return CORN_EQUIVALENT.get(self.key, 0.0)
+
+    @property
+    def sweetness(self) -> float:
+        """Grams of sucrose one gram is as sweet as."""
+        each = _SWEETNESS.get(self.key, _SWEETNESS_OF.get(self.category, 1.0))
+        return each * self.sugars_pct / 100
+
+    @property
+    def is_powder(self) -> bool:
+        """Whether a cup of it depends on how it was scooped."""
+        return self.category in ("starch", "nut", "crumb_dough", "spice", "setter") or (
+            self.density_g_per_ml is not None and self.density_g_per_ml < 0.8
+        )
+
+
+_NUMBERS = (
+    "water_pct fat_pct protein_pct sugars_pct starch_pct other_carb_pct ash_pct alcohol_pct "
+    "egg_protein_pct cocoa_solids_pct cocoa_nonfat_pct milk_fat_pct yolk_pct white_pct"
+).split()
+
+
+def _optional(text: str) -> float | None:
+    return float(text) if text.strip() else None
+
+
+def _from_row(row: dict[str, str]) -> Ingredient:
+    return Ingredient(
+        key=row["key"],
+        name=row["name"],
+        category=row["category"],
+        **{field: float(row[field] or 0) for field in _NUMBERS},
+        ph=_optional(row["acidity_ph"]),
+        density_g_per_ml=_optional(row["density_g_per_ml"]),
+        g_per_us_cup=_optional(row["g_per_us_cup"]),
+        g_per_tbsp=_optional(row["g_per_tbsp"]),
+        g_per_piece=_optional(row["g_per_piece"]),
+        allergens=tuple(filter(None, row["allergens"].split("|"))),
+        source=row["source"],
+        confidence=row["confidence"],
+        aliases=tuple(filter(None, row["aliases"].split("|"))),
+    )
+
+
+@cache
+def table() -> tuple[Ingredient, ...]:
+    """Every ingredient that ships, in file order."""
+    text = files("bellcrumb.pantry").joinpath("data/ingredients.csv").read_text("utf8")
+    return tuple(_from_row(row) for row in csv.DictReader(text.splitlines()))
+
+
+def from_label(
+    key: str,
+    name: str,
+    *,
+    fat_pct: float,
+    sugars_pct: float,
+    protein_pct: float,
+    starch_pct: float = 0.0,
+    water_pct: float | None = None,
+    g_per_us_cup: float | None = None,
+    g_per_piece: float | None = None,
+    allergens: tuple[str, ...] = (),
+    category: str = "own",
+) -> Ingredient:
+    """An ingredient from what its label says; what is not stated is taken as water.
+
+    Raises CraftError when the parts are negative or sum to more than 100 %.
+    """
+    given = {
+        "fat_pct": fat_pct, "sugars_pct": sugars_pct, "protein_pct": protein_pct,
+        "starch_pct": starch_pct, "water_pct": water_pct or 0.0,
+    }  # fmt: skip
+    for field, value in given.items():
+        if not 0 <= value <= 100:
+            raise CraftError(field, "A share is between 0 and 100 %.")
+    total = sum(given.values())
+    if total > 100.5:
+        raise CraftError("fat_pct", f"These parts add up to {total:.0f} %, more than the whole.")
+    rest = max(0.0, 100 - total)
+    water = rest if water_pct is None else water_pct
+    return Ingredient(
+        key=key,
+        name=name,
+        category=category,
+        water_pct=water,
+        fat_pct=fat_pct,
+        protein_pct=protein_pct,
+        sugars_pct=sugars_pct,
+        starch_pct=starch_pct,
+        other_carb_pct=0.0 if water_pct is None else rest,
+        ash_pct=0.0,
+        alcohol_pct=0.0,
+        milk_fat_pct=fat_pct if category in ("milk", "cream") else 0.0,
+        g_per_us_cup=g_per_us_cup,
+        g_per_piece=g_per_piece,
+        allergens=allergens,
+        source="the kitchen's own entry",
+        confidence="label",
+    )
+
+
+def fold(text: str) -> str:
+    """``text`` for matching: no accents, no punctuation, plain spaces, lower case."""
+    bare = unicodedata.normalize("NFKD", text.lower().replace("œ", "oe").replace("ß", "ss"))
+    bare = "".join(ch for ch in bare if not unicodedata.combining(ch))
+    return re.sub(r"[^a-z0-9%]+", " ", bare).strip()
+
+
+_IRREGULAR = {"leaves": "leaf", "halves": "half", "loaves": "loaf"}
+
+
+def _singular(word: str) -> str:
+    if word in _IRREGULAR:
+        return _IRREGULAR[word]
+    if len(word) > 4 and word.endswith("ies"):
+        return word[:-3] + "y"
+    if len(word) > 3 and word.endswith("es") and word[-3] in "sxzh":
+        return word[:-2]
+    if len(word) > 2 and word.endswith("s") and not word.endswith("ss"):
+        return word[:-1]
+    return word
+
+
+def _stem(text: str) -> str:
+    return " ".join(_singular(word) for word in fold(text).split())
+
+
+_IGNORED = frozenset(
+    "fresh cold hot warm soft softened melted sifted sieved unsalted good quality chopped fine "
+    "finely grated ground large medium small free range organic pure plain strong strained room "
+    "temperature at the split scraped separated beaten lightly packed level heaped heaping scant "
+    "and for in optional cubed diced ripe peeled toasted dried extra about approx more your best "
+    "raw shelled local jumbo xl".split()
+)
+
+
+@dataclass(frozen=True)
+class Match:
+    """What a name was taken for, and how surely."""
+
+    ingredient: Ingredient
+    sureness: Sureness
+    note: str = ""
+
+
+class Pantry:
+    """Finds ingredients by name; a kitchen's ``own`` entries come before the shipped table."""
+
+    def __init__(self, own: Iterable[Ingredient] = ()) -> None:
+        self._by_key: dict[str, Ingredient] = {}
+        self._by_name: dict[str, tuple[Ingredient, Sureness, str]] = {}
+        for ingredient in table():
+            self._add(ingredient, shipped_row=True)
+        text = files("bellcrumb.pantry").joinpath("data/names.csv").read_text("utf8")
+        for row in csv.DictReader(text.splitlines()):
+            sureness: Sureness = "doubtful" if row["sureness"] == "doubtful" else "likely"
+            if row["sureness"] == "sure":
+                sureness = "sure"
+            self._by_name[_stem(row["name"])] = (self._by_key[row["key"]], sureness, row["note"])
+        for ingredient in own:
+            self._add(ingredient)
+
+    def _add(self, ingredient: Ingredient, *, shipped_row: bool = False) -> None:
+        self._by_key[ingredient.key] = ingredient
+        for name in (ingredient.name, ingredient.key.replace("_", " "), *ingredient.aliases):
+            bare = re.sub(r"\(.*?\)", " ", name)
+            for form in {_stem(name), _stem(bare)} - {""}:
+                taken = self._by_name.get(form)
+                if shipped_row and taken and taken[0] is not ingredient:
+                    # One name, two things, by country: the first is taken, and the other said.
+                    note = f"could also be {ingredient.name[0].lower()}{ingredient.name[1:]}"
+                    self._by_name[form] = (taken[0], "doubtful", note)
+                else:
+                    self._by_name[form] = (ingredient, "sure", "")
+
+    def key(self, key: str) -> Ingredient:
+        """The ingredient with this key. Raises KeyError."""
+        return self._by_key[key]
+
+    def named(self, name: str) -> Ingredient | None:
+        """The ingredient with this key, or called this; None when nothing is near enough."""
+        match = None if name in self._by_key else self.find(name)
+        return self._by_key.get(name) or (match.ingredient if match else None)
+
+    def find(self, name: str) -> Match | None:
+        """The ingredient a cook means by ``name``, or None when nothing is near enough."""
+        stem = _stem(name)
+        if not stem:
+            return None
+        hit = self._by_name.get(stem)
+        if hit:
+            return Match(*hit)
+        kept = " ".join(w for w in stem.split() if w not in _STEMMED_IGNORED)
+        hit = self._by_name.get(kept)
+        if hit:
+            return Match(hit[0], hit[1], hit[2])
+        words = kept.split()
+        # A known name at the start or end: "whole milk from the dairy", "garden honey". Never in
+        # the middle, where it is part of another thing ("malted milk powder").
+        for size in range(len(words) - 1, 0, -1):
+            for start in sorted({0, len(words) - size}, reverse=True):
+                run = " ".join(words[start : start + size])
+                hit = self._by_name.get(run)
+                if hit and (size > 1 or len(words) <= 3) and len(run) > 3:
+                    left = " ".join(words[:start] + words[start + size :])
+                    return Match(hit[0], "doubtful", f"“{left}” was set aside")
+        near = self._nearest(kept, 1)
+        if near and near[0][1] >= 88 and kept[:1] == near[0][2][:1]:
+            return Match(near[0][0], "likely", f"spelled like {near[0][0].name}")
+        return None
+
+    def _nearest(self, stem: str, limit: int) -> list[tuple[Ingredient, float, str]]:
+        from rapidfuzz import fuzz, process
+
+        if not stem:
+            return []
+        found: dict[str, tuple[Ingredient, float, str]] = {}
+        for form, score, _ in process.extract(
+            stem, self._by_name.keys(), scorer=fuzz.WRatio, limit=limit * 6
+        ):
+            ingredient = self._by_name[form][0]
+            exact = fuzz.ratio(stem, form)
+            best = max(exact, score * 0.9)
+            if ingredient.key not in found or found[ingredient.key][1] < best:
+                found[ingredient.key] = (ingredient, best, form)
+        return sorted(found.values(), key=lambda item: -item[1])[:limit]
+
+    def suggest(self, name: str, limit: int = 3) -> list[Ingredient]:
+        """The ingredients whose names are nearest to ``name``, nearest first."""
+        return [item[0] for item in self._nearest(_stem(name), limit) if item[1] >= 66]
+
+
+_STEMMED_IGNORED = frozenset(_singular(word) for word in _IGNORED)
+
+
+@cache
+def shipped() -> Pantry:
+    """The pantry without any kitchen's own entries."""
+    return Pantry()

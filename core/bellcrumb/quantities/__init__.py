@@ -1,0 +1,1 @@
+"""Units, amounts as cooks write them, and how they are shown back."""

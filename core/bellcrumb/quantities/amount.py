@@ -1,0 +1,179 @@
+"""Reading the amount at the head (or tail) of a line: "3/4 cup", "1½ l", "4-5", "half a stick".
+
+A small grammar of our own: the known library for ingredient lines needs a download at run time.
+"""
+
+import re
+import unicodedata
+from dataclasses import dataclass
+
+from bellcrumb.quantities.units import SPELLINGS, Measures, Unit, unit
+
+_WORDS = {
+    "a": 1.0, "an": 1.0, "one": 1.0, "two": 2.0, "three": 3.0, "four": 4.0, "five": 5.0,
+    "six": 6.0, "seven": 7.0, "eight": 8.0, "nine": 9.0, "ten": 10.0, "eleven": 11.0,
+    "twelve": 12.0, "dozen": 12.0, "half": 0.5, "quarter": 0.25, "un": 1.0, "une": 1.0,
+    "deux": 2.0, "trois": 3.0, "quatre": 4.0, "cinq": 5.0, "dos": 2.0, "tres": 3.0, "due": 2.0,
+    "tre": 3.0,
+    "una": 1.0,
+    "uno": 1.0,
+    "media": 0.5,
+    "medio": 0.5,
+    "mezza": 0.5,
+    "mezzo": 0.5,
+    "demi": 0.5,
+}  # fmt: skip
+_DECIMAL = r"\d+(?:[.,]\d+)*"
+_PLAIN = rf"(?:{_DECIMAL}\s+\d+/\d+|\d+/\d+|{_DECIMAL})"
+_NUMBER = re.compile(rf"(-?\s*{_PLAIN})(?:\s*(?:-|to|à|or)\s*({_PLAIN}))?(?![\d/])")
+_WORD_NUMBER = re.compile(
+    rf"(?:(half|quarter)\s+(?:a|an|of\s+a)|({'|'.join(_WORDS)}))\b(?:\s+(dozen)\b)?"
+)
+_UNIT = re.compile(
+    rf"\s*(fl\.?\s?oz\.?|{'|'.join(sorted(map(re.escape, SPELLINGS), key=len, reverse=True))})"
+    r"(?![\w'])\.?"
+)
+_BARE = re.compile(r"(?:pinch|dash|splash|knob|drop|pincée|pizzico|pizca|noix)\b")
+_OF = re.compile(r"\s*(?:of|de|du|des|di)\s+|\s*d['’]\s*")
+_PAREN_MASS = re.compile(
+    rf"\(\s*(?:about|ca\.?)?\s*({_PLAIN})\s*(g|kg|ml|oz|lb|cl|l)\s*(?:each)?\s*\)"
+)
+_TIMES = re.compile(rf"({_PLAIN})\s*(?:x|×|\*)\s*(?={_PLAIN}\s*(?:g|kg|ml|oz|lb|cl|l)\b)")
+
+
+@dataclass(frozen=True)
+class Amount:
+    """How much a line asks for: ``low`` to ``high`` of ``unit`` (None: just a count).
+
+    ``stated_g`` and ``stated_ml`` hold a weight or volume given in brackets, already for the
+    whole line. ``doubt`` says what could be read another way, or is empty.
+    """
+
+    low: float
+    high: float
+    unit: Unit | None
+    stated_g: float | None = None
+    stated_ml: float | None = None
+    doubt: str = ""
+
+    @property
+    def value(self) -> float:
+        """The middle of the range."""
+        return (self.low + self.high) / 2
+
+
+# French spoons are several words: made one before anything else is read.
+_SPOONS = (
+    (re.compile(r"\b(?:cuill[eè]res?|c\.?)\s*[àa]\s*(?:soupe|s\b)\.?"), "tbsp"),
+    (re.compile(r"\b(?:cuill[eè]res?|c\.?)\s*[àa]\s*(?:caf[ée]|th[ée]|c\b)\.?"), "tsp"),
+)
+
+
+def plain_text(text: str) -> str:
+    """``text`` in lower case with vulgar fractions spelled out (1½ -> 1 1/2) and tidy spaces."""
+    spelled = "".join(
+        " " + unicodedata.normalize("NFKC", ch).replace("\u2044", "/") + " "
+        if unicodedata.category(ch) == "No"
+        else ch
+        for ch in text
+    )
+    spelled = unicodedata.normalize("NFC", spelled).replace("–", "-").replace("—", "-").lower()
+    for spoon, short in _SPOONS:
+        spelled = spoon.sub(short, spelled)
+    return re.sub(r"\s+", " ", spelled.replace("\u2019", "'")).strip(" \t•*")
+
+
+def _number(text: str) -> tuple[float, str]:
+    """The value of ``text`` ("1 1/2", "0,5", "1,000") and what is doubtful about it."""
+    text, doubt, sign = text.strip(), "", 1.0
+    if text.startswith("-"):
+        sign, text = -1.0, text[1:].strip()
+    total = 0.0
+    for piece in text.split():
+        if "/" in piece:
+            over, under = piece.split("/")
+            if float(under) == 0:
+                raise ZeroDivisionError
+            total += float(over) / float(under)
+        elif re.fullmatch(r"\d{1,3}(,\d{3})+(\.\d+)?", piece):
+            total += float(piece.replace(",", ""))
+            doubt = f"{piece} read as {piece.replace(',', '')}"
+        else:
+            total += float(piece.replace(",", "."))
+    return sign * total, doubt
+
+
+def read_amount(text: str, measures: Measures = "us") -> tuple[Amount | None, str]:
+    """Split a line (from ``plain_text``) into its amount and the rest.
+
+    Returns (None, text) when the line has no amount. Raises ValueError for a number that cannot
+    be read ("1/0", "1.2.3").
+    """
+    head, rest = _read_head(text, measures)
+    if head is None:
+        tail = re.match(rf"(.+?)[\s:,-]+(-?\s*{_PLAIN}\s*[^\W\d]*\.?)$", text)
+        if tail:
+            head, left = _read_head(tail.group(2), measures)
+            if head is None or left:
+                return None, text
+            rest = tail.group(1).strip(" ,:-")
+    if head is None:
+        return None, text
+    stated = _PAREN_MASS.search(rest)
+    if stated:
+        per = unit(stated.group(2))
+        size = _number(stated.group(1))[0] * per.size
+        times = head.value if head.unit is None or head.unit.name in ("can", "pack") else 1.0
+        if head.unit is None and "each" not in stated.group(0):
+            times = 1.0
+        rest = (rest[: stated.start()] + rest[stated.end() :]).strip()
+        mass = per.kind == "mass"
+        head = Amount(
+            head.low,
+            head.high,
+            head.unit,
+            stated_g=size * times if mass else None,
+            stated_ml=None if mass else size * times,
+            doubt=head.doubt,
+        )
+    return head, re.sub(r"\s+", " ", rest).strip(" ,.;:-")
+
+
+def _read_head(text: str, measures: Measures) -> tuple[Amount | None, str]:
+    times = 1.0
+    many = _TIMES.match(text)
+    if many:
+        times = _number(many.group(1))[0]
+        text = text[many.end() :]
+    number = _NUMBER.match(text)
+    doubt = ""
+    if number:
+        low, doubt = _number(number.group(1))
+        high = _number(number.group(2))[0] if number.group(2) else low
+        rest = text[number.end() :]
+    elif _BARE.match(text):
+        low = high = 1.0
+        rest = text
+    else:
+        word = _WORD_NUMBER.match(text)
+        if not word:
+            return None, text
+        low = _WORDS[word.group(1) or word.group(2)] * (12 if word.group(3) else 1)
+        high = low
+        rest = text[word.end() :]
+    if high < low:
+        low, high = high, low
+    found = _UNIT.match(rest)
+    the_unit = None
+    if found:
+        the_unit = unit(re.sub(r"\s+", " ", found.group(1)), measures)
+        rest = rest[found.end() :]
+        if the_unit.kind == "count" and many:
+            rest = text[number.end() if number else 0 :]
+        container = re.match(r"\s*(?:cans?|tins?|packs?|packets?|cartons?|jars?|bottles?)\b", rest)
+        if container and the_unit.kind != "count":
+            rest = rest[container.end() :]
+    of = _OF.match(rest)
+    if of:
+        rest = rest[of.end() :]
+    return Amount(low * times, high * times, the_unit, doubt=doubt), rest.strip()

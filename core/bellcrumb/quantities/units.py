@@ -1,0 +1,93 @@
+"""Kitchen units and their size in grams or millilitres.
+
+The factors are exact by definition (US customary, 1959 pound); a test compares them with pint's
+registry, which takes a second to load and so is not needed at run time.
+"""
+
+from dataclasses import dataclass, replace
+from typing import Literal
+
+Measures = Literal["us", "uk", "au"]
+Kind = Literal["mass", "volume", "count"]
+
+
+@dataclass(frozen=True)
+class Unit:
+    """A unit as written in a formula.
+
+    ``kind`` mass, volume or count; ``size`` grams, millilitres or pieces per unit; ``spread`` the
+    relative half-width of what one measure of it really holds (0.03 is +-3 %).
+    """
+
+    name: str
+    kind: Kind
+    size: float
+    spread: float
+
+
+# name, kind, size in g, ml or pieces, spread, spellings
+_TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
+    ("g", "mass", 1, 0.003, "g gr gm gms gram grams gramme grammes grammi gramos grs"),
+    ("kg", "mass", 1000, 0.003, "kg kgs kilo kilos kilogram kilograms"),
+    ("mg", "mass", 0.001, 0.02, "mg"),
+    ("oz", "mass", 28.349523125, 0.01, "oz ozs ounce ounces"),
+    ("lb", "mass", 453.59237, 0.01, "lb lbs pound pounds"),
+    ("ml", "volume", 1, 0.01, "ml mls millilitre millilitres milliliter milliliters cc"),
+    ("cl", "volume", 10, 0.01, "cl"),
+    ("dl", "volume", 100, 0.015, "dl"),
+    ("l", "volume", 1000, 0.01, "l lt ltr litre litres liter liters litro litros litri"),
+    ("cup", "volume", 236.5882365, 0.03, "cup cups c tasse tasses taza tazas tazza tazze"),
+    ("tbsp", "volume", 14.78676478125, 0.06,
+     "tbsp tbsps tbs tblsp tablespoon tablespoons cas cucchiaio cucchiai cucharada cucharadas"),
+    ("tsp", "volume", 4.92892159375, 0.08,
+     "tsp tsps teaspoon teaspoons cac cucchiaino cucchiaini cucharadita cucharaditas"),
+    ("fl oz", "volume", 29.5735295625, 0.02, "floz fl.oz"),
+    ("pint", "volume", 473.176473, 0.02, "pint pints pt pts"),
+    ("quart", "volume", 946.352946, 0.02, "quart quarts qt qts"),
+    ("gallon", "volume", 3785.411784, 0.02, "gallon gallons"),
+    ("drop", "volume", 0.05, 0.4, "drop drops goutte gouttes"),
+    ("dash", "volume", 0.6, 0.5, "dash dashes splash splashes"),
+    ("pinch", "mass", 0.4, 0.5, "pinch pinches pincée pincees pizzico pizzica pizca pizcas"),
+    ("knob", "mass", 15, 0.4, "knob knobs noix"),
+    ("stick", "mass", 113.4, 0.01, "stick sticks"),
+    ("piece", "count", 1, 0.0,
+     "piece pieces pc pcs whole pod pods bean beans leaf leaves sheet sheets gousse gousses "
+     "feuille feuilles"),
+    ("can", "count", 1, 0.02, "can cans tin tins boîte boites lata latas"),
+    ("pack", "count", 1, 0.05,
+     "pack packs packet packets sachet sachets envelope envelopes box boxes carton cartons bottle "
+     "bottles jar jars"),
+)  # fmt: skip
+
+
+_SPELLINGS: dict[str, Unit] = {
+    spelling: Unit(name, kind, size, spread)
+    for name, kind, size, spread, spellings in _TABLE
+    for spelling in spellings.split()
+}
+SPELLINGS: frozenset[str] = frozenset(_SPELLINGS) | {"fl oz"}
+
+
+US_CUP_ML = 236.5882365
+TBSP_ML = US_CUP_ML / 16
+TSP_ML = US_CUP_ML / 48
+# Millilitres of what differs by country. Source: US customary; UK metric cup and spoons as sold,
+# imperial fluid measure (Weights and Measures Act 1985); AS 1325 (Australian tablespoon of 20 ml).
+_BY_COUNTRY: dict[Measures, dict[str, float]] = {
+    "us": {},
+    "uk": {"cup": 250, "tbsp": 15, "tsp": 5, "fl oz": 28.4130625, "pint": 568.26125,
+           "quart": 1136.5225, "gallon": 4546.09},
+    "au": {"cup": 250, "tbsp": 20, "tsp": 5, "fl oz": 28.4130625, "pint": 568.26125,
+           "quart": 1136.5225, "gallon": 4546.09},
+}  # fmt: skip
+
+
+def unit(spelling: str, measures: Measures = "us") -> Unit:
+    """The unit written as ``spelling`` (lower case), as big as the kitchen's country has it.
+
+    Raises KeyError for an unknown one.
+    """
+    bare = spelling.rstrip(".")
+    found = _SPELLINGS["floz" if bare.replace(".", "") in ("fl oz", "floz") else bare]
+    size = _BY_COUNTRY[measures].get(found.name)
+    return replace(found, size=size) if size else found

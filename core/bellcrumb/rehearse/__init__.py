@@ -1,0 +1,1 @@
+"""Cooking for practice: the same guide against a pot that only pretends."""

@@ -1,0 +1,1 @@
+"""Making sure that what is eaten has been made safe."""

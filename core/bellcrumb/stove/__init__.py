@@ -1,0 +1,1 @@
+"""At the stove: which ingredient goes where, tempering, the guide and following a live cook."""

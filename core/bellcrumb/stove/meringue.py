@@ -1,0 +1,155 @@
+"""Italian, Swiss and French meringue: ratios, temperatures reached, water left, what it does."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from bellcrumb.errors import CraftError
+from bellcrumb.safety.pasteurise import HOUSE_LINE_C, LAWS
+from bellcrumb.stove.syrup import HOT_SUGAR, SyrupRun, cook_syrup
+
+MeringueKind = Literal["italian", "swiss", "french"]
+# Sugar for one part of white: usual range. Source: meringue reference (italian and swiss high).
+RATIOS: dict[MeringueKind, tuple[float, float]] = {
+    "italian": (1.5, 2.2), "swiss": (1.5, 2.0), "french": (1.0, 2.0),
+}  # fmt: skip
+_WHITE_WATER, _WHITE_CP, _SUGAR_CP = 0.876, 3.91, 1.5
+# Millilitres of foam per gram of meringue, ready to fold. Source: foam table, assumed (low).
+FOAM_ML_G: dict[MeringueKind, float] = {"italian": 2.9, "swiss": 2.6, "french": 3.4}
+SOFT_BALL_C = (115.0, 121.0)
+_WEEPS_AT = 0.10  # more water than a 118 degC syrup leaves, as a share, that shows
+
+
+@dataclass(frozen=True)
+class Meringue:
+    """What comes of it. Times in s, ``start_whites_c`` the syrup temperature at which to start."""
+
+    kind: MeringueKind
+    ratio: float
+    whip_s: float
+    start_whites_c: float | None
+    start_whites_s: float | None
+    syrup: SyrupRun | None
+    water_pct: float
+    extra_water_pct: float
+    foam_c: float
+    pasteurised: Literal["yes", "hold", "no"]
+    volume_ml: float
+    mass_g: float
+    weeps: Literal["low", "middling", "high"]
+    signs: list[str]
+    warnings: list[str]
+
+
+def whip_s(whites_g: float) -> float:
+    """Seconds to soft peaks in a planetary mixer: about 3 min for 100 g, a minute more for every
+    200 g (craft, low confidence)."""
+    return 180.0 + 60.0 * max(0.0, whites_g - 100) / 200
+
+
+def meringue(
+    kind: MeringueKind,
+    whites_g: float,
+    sugar_g: float,
+    *,
+    water_g: float | None = None,
+    syrup_c: float = 118.0,
+    power_w: float = 359.0,
+    swiss_c: float = 72.0,
+    whites_c: float = 20.0,
+    altitude_m: float = 0.0,
+    acid: bool = False,
+) -> Meringue:
+    """Judge a meringue. ``water_g`` defaults to 0.3 of the sugar for the syrup of an Italian one.
+
+    Raises CraftError for amounts or temperatures that make none.
+    """
+    if whites_g <= 0 or sugar_g <= 0:
+        raise CraftError("whites_g", "A meringue needs whites and sugar.")
+    ratio = sugar_g / whites_g
+    warnings: list[str] = []
+    syrup = None
+    start_c = start_s = None
+    left = 0.0
+    seconds = whip_s(whites_g)
+    if kind == "italian":
+        if not 100 < syrup_c <= 130:
+            raise CraftError("syrup_c", "The syrup is poured between 101 and 130 °C.")
+        water = 0.3 * sugar_g if water_g is None else water_g
+        if water <= 0:
+            raise CraftError("water_g", "The syrup needs water: about a third of the sugar.")
+        syrup = cook_syrup(sugar_g, water, syrup_c, power_w, altitude_m)
+        left = syrup.water_left_g
+        if syrup.time_s is not None:
+            start_s = max(0.0, syrup.time_s - seconds)
+            start_c = next(c for t, c, _, _ in syrup.curve if t >= start_s)
+        hot = sugar_g * _SUGAR_CP + left * 4.18
+        cold = whites_g * _WHITE_CP
+        # A fifth of the heat goes into bowl, whisk and steam (craft: the bowl is hot to the hand).
+        foam_c = whites_c + 0.8 * (hot * (syrup_c - whites_c)) / (hot + cold)
+        if syrup_c < SOFT_BALL_C[0]:
+            warnings.append(
+                f"At {syrup_c:.0f} °C the syrup still holds {left:.0f} g of water: the meringue is "
+                "loose and weeps. The climb from 104 °C is the longest: wait for 118."
+            )
+        warnings += [HOT_SUGAR] + [w for w in syrup.warnings if w != HOT_SUGAR]
+    elif kind == "swiss":
+        if not 40 <= swiss_c <= 85:
+            raise CraftError("swiss_c", "Whites and sugar are warmed to between 40 and 85 °C.")
+        foam_c = swiss_c
+        seconds = 480.0
+        if swiss_c < HOUSE_LINE_C:
+            warnings.append(f"Take it to {HOUSE_LINE_C:.0f} °C or more: cooler it is not safe.")
+        if swiss_c > 77:
+            warnings.append("Past 77 °C the white sets in grains.")
+    else:
+        foam_c = whites_c
+        warnings.append(
+            "Raw white: pasteurised whites, or bake it through. Not for the very young, old, "
+            "pregnant or ill."
+        )
+    low = RATIOS[kind][0]
+    warnings += _ratio_words(kind, ratio)
+    total = whites_g + sugar_g + left
+    water_all = whites_g * _WHITE_WATER + left
+    proper = whites_g * _WHITE_WATER + (sugar_g * (100 / 85.5 - 1) if kind == "italian" else 0.0)
+    extra = water_all / proper - 1
+    weeps: Literal["low", "middling", "high"] = "low"
+    if kind == "french" or extra > _WEEPS_AT or ratio < low:
+        weeps = "high" if extra > 0.2 or ratio < 0.8 * low else "middling"
+    if not acid:
+        warnings.append("A few drops of acid (or a pinch of tartar) steady the whites.")
+    return Meringue(
+        kind, ratio, seconds, start_c, start_s, syrup, 100 * water_all / total, 100 * extra, foam_c,
+        _safe(kind, foam_c), total * FOAM_ML_G[kind], total, weeps, _signs(kind), warnings,
+    )  # fmt: skip
+
+
+def _ratio_words(kind: MeringueKind, ratio: float) -> list[str]:
+    low, high = RATIOS[kind]
+    if ratio < low:
+        return [f"{ratio:.1f} of sugar to one of white: soft, it falls. Usual {low}-{high}."]
+    if ratio > high:
+        return [f"{ratio:.1f} of sugar to one of white: heavy, it beads. Usual {low}-{high}."]
+    return []
+
+
+def _safe(kind: MeringueKind, foam_c: float) -> Literal["yes", "hold", "no"]:
+    """Whether the white has been made safe: at the house line, or warm enough to be if held."""
+    if foam_c >= HOUSE_LINE_C and kind == "swiss":
+        return "yes"
+    return "hold" if foam_c >= LAWS["white"].temp_c else "no"
+
+
+def _signs(kind: MeringueKind) -> list[str]:
+    if kind == "italian":
+        return [
+            "whites at soft peaks when the syrup is ready: neither waits for the other",
+            "syrup in a thin stream between whisk and bowl",
+            "whip until the bowl is only warm: glossy, a bird's beak that bends",
+        ]
+    if kind == "swiss":
+        return [
+            "whisk without stopping over simmering water, no grain of sugar left to feel",
+            "then about eight minutes at speed, to cool and stiff",
+        ]
+    return ["sugar in by the spoon from soft peaks on", "stiff, glossy, no grain between fingers"]

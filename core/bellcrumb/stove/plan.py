@@ -1,0 +1,329 @@
+"""The plan of a cook: its steps in words, with their targets and what the pot should do."""
+
+from dataclasses import dataclass, field, replace
+
+from bellcrumb.errors import CraftError
+from bellcrumb.formula.families import Family
+from bellcrumb.formula.mix import Mix
+from bellcrumb.heat.pot import Cream, PotRun, Ring, Scorch, heat_to, pot_for, scorch_band
+from bellcrumb.heat.properties import water_boils_c
+from bellcrumb.pantry.ingredients import Ingredient
+from bellcrumb.stove.finish import Addition, additions
+from bellcrumb.stove.method import Split, split
+from bellcrumb.stove.steps import Step, checks
+from bellcrumb.stove.temper import Ladder, School, temper
+from bellcrumb.stove.thickening import Thickener, signs_of
+from bellcrumb.texture.coagulation import coagulation
+from bellcrumb.texture.endpoint import Endpoint, endpoint
+
+# degC at which starch pastes visibly in the pan. Source: starch reference, section d.
+_PASTES_C = {
+    "flour_plain": 80.0, "flour_cake": 80.0, "wheat_starch": 80.0, "rice_flour": 82.0,
+    "rice_starch": 82.0, "potato_starch": 63.0, "tapioca_starch": 65.0, "arrowroot": 72.0,
+    "waxy_maize": 68.0,
+}  # fmt: skip
+_CORN_PASTES_C = 80.0
+# Seconds a cook takes for one ladle, and to pour in eggs or slurry without one. Craft, estimate.
+_LADLE_S, _POUR_S = 10.0, 30.0
+
+
+@dataclass(frozen=True)
+class Plan:
+    """Everything a cook needs at the stove, frozen when the cook starts."""
+
+    school: School
+    steps: list[Step]
+    split: Split
+    ladder: Ladder | None
+    endpoint: Endpoint
+    hot_c: float
+    eggs_c: float
+    heat_run: PotRun
+    cook_run: PotRun | None
+    cook_from_c: float
+    temper_s: float
+    scorch: Scorch
+    thickens_c: float
+    warnings: list[str]
+    checks: list[str] = field(default_factory=list)
+    additions: list[Addition] = field(default_factory=list)
+    signs: list[tuple[float, float, str]] = field(default_factory=list)
+
+
+def thickens_c(mix: Mix, family: Family) -> float:
+    """Where the cream visibly thickens: the starch's pasting temperature plus sugar's delay, or
+    3 K past the egg's onset. Sugar: +2 K at 10 % in the water phase, +4.5 at 20 % (Spies &
+    Hoseney 1982, direction; size medium confidence)."""
+    starches = [p for p in mix.portions if p.ingredient.category == "starch"]
+    liquid = family.liquid_g(mix)
+    if starches and liquid and mix.corn_equivalent_g / liquid * 1000 >= 8:
+        main = max(starches, key=lambda p: p.grams * p.ingredient.corn_equivalent)
+        water = mix.parts_g["water"]
+        sugar_pct = 100 * mix.parts_g["sugars"] / max(water + mix.parts_g["sugars"], 1)
+        return _PASTES_C.get(main.ingredient.key, _CORN_PASTES_C) + min(12.0, 0.22 * sugar_pct)
+    egg = coagulation(mix, family)
+    return (egg.onset_c + 3) if egg else 101.0
+
+
+def plan(
+    mix: Mix,
+    family: Family,
+    ring: Ring,
+    *,
+    school: School = "hot_into_eggs",
+    heat_setting: float = 0.7,
+    setting: float = 0.45,
+    ladle_ml: float = 100.0,
+    milk_c: float = 6.0,
+    hot_c: float = 90.0,
+    eggs_c: float = 18.0,
+    held_back_ml: float = 0.0,
+    altitude_m: float = 0.0,
+) -> Plan:
+    """Plan the cook of a stirred cream on a ring: ``heat_setting`` (0-1) brings the liquid up,
+    ``setting`` cooks the thick mix.
+
+    Raises CraftError when the mix has nothing to heat, or is one for the oven.
+    """
+    if not family.on_the_stove:
+        raise CraftError("family", f"{family.name} is set in the oven, not on the stove.")
+    where = split(mix, family, school)
+    if where.pot.mass_g <= 0:
+        raise CraftError("lines", "Nothing goes in the pot: add milk, cream or another liquid.")
+    stop = endpoint(mix, family, altitude_m)
+    thick = thickens_c(mix, family)
+    hot_c = min(hot_c, water_boils_c(altitude_m) - 1)
+    boils_first = where.pot.corn_equivalent_g > 0 and stop.mode == "boil_hold"
+    pot_hot_c = stop.temp_c - 3 if boils_first and stop.temp_c else hot_c
+    ladder = None
+    cook_from = pot_hot_c
+    if where.bowl.yolk_g or where.bowl.whole_egg_g or where.bowl.white_g:
+        ladder = temper(where.pot, pot_hot_c, where.bowl, eggs_c, ladle_ml, school, held_back_ml)
+        cook_from = ladder.end_temp_c
+    power = ring.reaches_pot_w(setting)
+    held_ml = held_back_ml if school == "held_back_liquid" else 0.0
+    first = where.pot.scaled(1 - min(0.8, held_ml / max(where.pot.volume_ml, 1)))
+    first_cream = Cream.of(first, thick if boils_first else 200.0, altitude_m)
+    heat_target = first_cream.boil_c if boils_first else hot_c
+    heat_run = heat_to(
+        first_cream,
+        pot_for(mix.volume_ml),
+        ring.fuel,
+        power if boils_first else ring.reaches_pot_w(heat_setting),
+        milk_c,
+        heat_target,
+        stop.hold_s if boils_first else 0,
+        "whisk",
+    )
+    cook_run = None
+    if stop.temp_c is not None and where.bowl.mass_g:
+        whole = where.pot + where.bowl
+        cream = Cream.of(whole, thick, altitude_m)
+        target = min(stop.temp_c, cream.boil_c)
+        cook_run = heat_to(
+            cream,
+            pot_for(whole.volume_ml),
+            ring.fuel,
+            power,
+            cook_from,
+            target,
+            stop.hold_s,
+            "spatula",
+        )
+    excess = max(heat_run.wall_excess_k, cook_run.wall_excess_k if cook_run else 0.0)
+    warnings = list(ladder.warnings if ladder else [])
+    if cook_run and cook_run.reaches_s is None:
+        warnings.append(
+            f"On this setting it does not reach {stop.temp_c:.0f} °C in an hour and a half: "
+            "turn the ring up."
+        )
+    if heat_run.reaches_s is None:
+        warnings.append("On this setting the liquid does not come up: turn the ring up.")
+    adds = additions(where.pot + where.bowl, where.finish, family, stop.temp_c or hot_c)
+    steps = _steps(
+        where, school, stop, thick, heat_target, hot_c, boils_first, ladder, family, adds
+    )
+    return Plan(
+        school,
+        steps,
+        where,
+        ladder,
+        stop,
+        pot_hot_c,
+        eggs_c,
+        heat_run,
+        cook_run,
+        cook_from,
+        max(_POUR_S, _LADLE_S * len(ladder.rungs)) if ladder else _POUR_S,
+        scorch_band(excess),
+        thick,
+        warnings,
+        checks(mix, family),
+        adds,
+        signs_of(Thickener.of(mix, family), (cook_run or heat_run).curve, stop.temp_c or 100.0),
+    )
+
+
+_WORDS = {
+    "vanilla_pod": "vanilla", "egg_yolk": "yolks", "egg_whole": "eggs", "egg_white": "whites",
+    "sugar": "sugar", "butter_80": "butter", "butter_82": "butter", "flour_plain": "flour",
+    "milk_whole": "milk", "cream_35": "cream", "cream_heavy": "cream", "salt_fine": "salt",
+}  # fmt: skip
+
+
+def _word(i: Ingredient) -> str:
+    if i.key in _WORDS:
+        return _WORDS[i.key]
+    short = i.name.split(",")[0].split("(")[0].split(" / ")[0].strip()
+    return short[0].lower() + short[1:]
+
+
+def _names(mix: Mix) -> str:
+    words = list(dict.fromkeys(_word(p.ingredient) for p in mix.portions))
+    return ", ".join(words[:-1]) + (" and " if len(words) > 1 else "") + words[-1] if words else ""
+
+
+def _steps(
+    where: Split, school: School, stop: Endpoint, thick: float, heat_target: float, hot_c: float,
+    boils_first: bool, ladder: Ladder | None, family: Family, adds: list[Addition],
+) -> list[Step]:  # fmt: skip
+    steps = [
+        Step(
+            "ready",
+            "ready",
+            "Everything within reach",
+            f"Pot: {_names(where.pot)}. Bowl: {_names(where.bowl) or 'nothing'}."
+            + (f" For the end: {_names(where.finish)}." if where.finish.portions else ""),
+            "Sugar lies on the yolks no longer than a minute unwhisked: it burns them to specks."
+            if where.bowl.yolk_g and where.bowl.added_sugar_g
+            else "Sieve, film and an ice bath stand ready before the heat is lit.",
+        ),
+    ]
+    if boils_first:
+        steps.append(
+            Step(
+                "heat",
+                "heat",
+                "Stir starch and liquid to the boil and hold",
+                "It thickens, then bubbles break in the middle while you whisk.",
+                "Never leave a corner unwhisked: flat bottoms scorch in a heartbeat.",
+                heat_target - 2.5,
+                heat_target + 1,
+                None,
+                stop.hold_s,
+                thick,
+            )
+        )
+    else:
+        steps.append(
+            Step(
+                "heat",
+                "heat",
+                "Warm the liquid to just under the simmer",
+                "Small bubbles round the edge, steam rising, nothing breaking in the middle.",
+                "Cream left a moment too long boils over.",
+                hot_c - 4,
+                hot_c + 3,
+                heat_target + 8,
+            )
+        )
+    if ladder:
+        last = ladder.rungs[-1].mix_temp_c
+        title = {
+            "hot_into_eggs": "Ladle the hot liquid onto the eggs, whisking",
+            "eggs_after_boil": "Loosen the eggs with the hot cream, then fold them in off the heat",
+            "held_back_liquid": "Loosen the eggs with the cold liquid and pour into the pot",
+        }[school]
+        steps.append(
+            Step(
+                "temper",
+                "temper",
+                title,
+                f"Even and loose, no grains; it ends near {last:.0f} °C.",
+                "The first ladle is the dangerous one: thin stream, whisk moving."
+                if school != "held_back_liquid"
+                else "Off the heat while you pour, whisk moving.",
+                never_c=ladder.scramble_c,
+            )
+        )
+    if stop.mode == "boil_hold" and where.bowl.mass_g:
+        again = boils_first
+        steps.append(
+            Step(
+                "cook",
+                "cook",
+                "Back to the boil for the eggs"
+                if again
+                else "Back on the ring: stir to the boil and hold",
+                "Thin, then thick within a minute, then slow bubbles that plop.",
+                "Stopping at the first thickening: raw taste, and the yolk thins it overnight.",
+                (stop.temp_c or 100) - 2.5,
+                (stop.temp_c or 100) + 1,
+                None,
+                stop.hold_s,
+                thick,
+                "Boiling starch spits and sticks: long sleeves.",
+            )
+        )
+    elif stop.mode in ("nappe", "double_boiler") and stop.low_c is not None:
+        steps.append(
+            Step(
+                "cook",
+                "cook",
+                "Gentle heat until it coats the spoon"
+                if stop.mode == "nappe"
+                else "Over simmering water, whisk until it mounds",
+                "Foam gone, a finger drawn across the spoon leaves a clean trail.",
+                "A few degrees past this it curdles: off the heat a moment early, it runs on.",
+                stop.low_c,
+                stop.high_c,
+                stop.never_c,
+                0,
+                thick,
+            )
+        )
+    steps += _finishing(adds)
+    strain = "Pass it through a fine sieve at once, film on contact."
+    cool = Step(
+        "cool",
+        "cool",
+        "Sieve, spread shallow, film on contact, and cool",
+        f"{strain} Set in {family.chill_h[0]:g}-{family.chill_h[1]:g} h.",
+        "A deep bowl in the fridge cools too slowly.",
+        None,
+        21.0,
+        None,
+        0,
+        None,
+        "57 to 21 °C within 2 h, 5 °C within 4 h more. Your local code comes first.",
+    )
+    return [*steps, replace(cool, avoid=f"{cool.avoid} Thin while hot is normal.")]
+
+
+def _finishing(adds: list[Addition]) -> list[Step]:
+    """Steps for what goes in off the heat: at once, or each when the mix is cool enough."""
+    now = [a for a in adds if not a.waits_s]
+    steps: list[Step] = []
+    if now:
+        names = ", ".join(dict.fromkeys(_short(a.name) for a in now))
+        advice = next((a.advice for a in now if a.advice), "Stirred smooth and shining.")
+        steps.append(
+            Step("finish", "finish", f"Off the heat: {names} in", advice,
+                 f"Outside its window {now[0].window.below or 'its aroma leaves'}.",
+                 caution="Spirits and extracts are flammable: away from the flame.")
+        )  # fmt: skip
+    for number, a in enumerate((a for a in adds if a.waits_s), start=len(steps) + 1):
+        key = "finish" if number == 1 else f"finish{number}"
+        steps.append(
+            Step(key, "cool", f"At {a.window.high_c:.0f} °C: {_short(a.name)} in",
+                 f"{a.window.sign.capitalize()}. {a.advice}".strip(),
+                 f"Hotter, {a.window.above}; colder than {a.window.low_c:.0f} °C, "
+                 f"{a.window.below}.",
+                 a.window.low_c, a.window.high_c, there=f"{_short(a.name).capitalize()} in now")
+        )  # fmt: skip
+    return steps
+
+
+def _short(name: str) -> str:
+    short = name.split(",", maxsplit=1)[0].split("(", maxsplit=1)[0].strip()
+    return short[:1].lower() + short[1:]

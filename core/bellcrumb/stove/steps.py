@@ -1,0 +1,72 @@
+"""A step of a guide, and what is got ready before the first one."""
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from bellcrumb.formula.families import Family
+from bellcrumb.formula.mix import Mix
+
+Kind = Literal["ready", "heat", "temper", "cook", "finish", "cool", "bake"]
+
+
+@dataclass(frozen=True)
+class Cue:
+    """What is said on the way, from a temperature on."""
+
+    from_c: float
+    headline: str
+    words: str
+    urgency: Literal["calm", "soon", "now"] = "soon"
+
+
+@dataclass(frozen=True)
+class Step:
+    """One step. ``low_c``-``high_c`` is what to reach, ``never_c`` what not to pass (None: no
+    limit), ``hold_s`` how long to stay there (or, without a temperature, how long it takes);
+    ``sign`` what to look for, ``avoid`` the mistake. ``there`` is what to do when it is reached,
+    ``over`` what it is called past ``never_c``. A bake is due from ``from_s`` to ``to_s`` seconds
+    after it went in."""
+
+    key: str
+    kind: Kind
+    title: str
+    sign: str
+    avoid: str
+    low_c: float | None = None
+    high_c: float | None = None
+    never_c: float | None = None
+    hold_s: int = 0
+    thickens_c: float | None = None
+    caution: str = ""
+    there: str = ""
+    over: str = "curdling"
+    cues: tuple[Cue, ...] = field(default=())
+    from_s: int = 0
+    to_s: int = 0
+
+
+def checks(mix: Mix, family: Family | None) -> list[str]:
+    """What stands ready before the heat is lit, by what is in it. Forgotten most: the juice."""
+    found: list[str] = []
+    keys = {p.ingredient.key for p in mix.portions}
+    categories = {p.ingredient.category for p in mix.portions}
+    if keys & {"lemon_juice", "lime_juice", "orange_juice", "grapefruit_juice", "citrus_zest"}:
+        found.append("Zest taken, then the juice squeezed")
+    if "fat" in categories:
+        soft = family is not None and family.key in ("mousseline", "lemon_cream")
+        found.append(
+            "Butter out for 3 to 4 hours: as soft as the cream" if soft else "Butter cut in cubes"
+        )
+    if "fresh_cheese" in categories:
+        found.append("Cheese at room temperature, beaten smooth")
+    if "setter" in categories:
+        found.append("Gelatine soaking in cold water")
+    if "chocolate" in categories:
+        found.append("Chocolate chopped fine in its bowl")
+    if mix.starch_g:
+        found.append("Starch sifted: no dry lumps")
+    if mix.yolk_g or mix.whole_egg_g:
+        found += ["Eggs parted, no shell", "Fine sieve over a clean bowl"]
+    if family is not None and family.on_the_stove:
+        found += ["Ice bath or shallow tray cold", "Film to lay on contact"]
+    return found

@@ -1,0 +1,272 @@
+"""Sugar and water on a ring: concentration, stages, time, and caramel's colour.
+
+One pan, one temperature: below its boil a syrup warms; at the boil the ring's heat drives water
+off and the boil climbs with the concentration; when next to no water is left the sugar itself
+heats and colours. Constants are estimates, tuned once to a table of times (docs/science.md).
+"""
+
+import math
+from dataclasses import dataclass, field
+from typing import Literal
+
+from bellcrumb.errors import CraftError
+from bellcrumb.heat.pot import pot_for
+from bellcrumb.heat.properties import sucrose_boils_c, sucrose_pct_at, water_boils_c
+
+Stage = Literal[
+    "thread", "soft_ball", "firm_ball", "hard_ball", "soft_crack", "hard_crack",
+    "pale", "amber", "deep_amber", "dark", "burnt",
+]  # fmt: skip
+# From which degC at sea level. Source: craft, boundaries differ 1-3 K by book.
+STAGES: dict[Stage, float] = {
+    "thread": 102.0, "soft_ball": 112.0, "firm_ball": 118.0, "hard_ball": 121.0,
+    "soft_crack": 132.0, "hard_crack": 146.0, "pale": 160.0, "amber": 170.0,
+    "deep_amber": 177.0, "dark": 185.0, "burnt": 200.0,
+}  # fmt: skip
+SIGNS: dict[Stage, str] = {
+    "thread": "runs off the spoon in a thread",
+    "soft_ball": "a drop in cold water rolls into a soft ball",
+    "firm_ball": "the ball holds its shape between two fingers",
+    "hard_ball": "the ball is hard but still gives",
+    "soft_crack": "threads bend before they break",
+    "hard_crack": "threads break like glass",
+    "pale": "straw at the edge, still clear",
+    "amber": "the colour of a chestnut held to the light",
+    "deep_amber": "dark amber, first wisps of smoke",
+    "dark": "brown and bitter",
+    "burnt": "black smoke: let it go cold in the pan",
+}
+# Where colour is: share of amber (1 = amber). Arrhenius 135 kJ/mol about 170 degC, amber after
+# 2 min there. Source: sugar prototype, estimates.
+COLOURS: tuple[tuple[float, str], ...] = (
+    (0.15, "clear"), (0.6, "pale"), (1.5, "amber"), (2.6, "deep amber"), (5.0, "dark"),
+)  # fmt: skip
+_COLOUR_J_MOL, _COLOUR_REF_C, _AMBER_S = 135_000.0, 170.0, 120.0
+_LOSS_W_K = 0.8  # a pan of 160 mm to a kitchen of 22 degC; fitted to the prototype's times
+_PAN_J_GK = 0.50
+_SUGAR_J_GK, _WATER_J_GK = 1.5, 4.18
+_DRY_PCT = 99.6  # no more water than this boils off
+_FILM_W_M2K = 900.0  # pan to syrup; fitted to a run-on of 3-8 K
+SLOW_FROM_C, SLOW_TO_C = 104.0, 115.0
+HOT_SUGAR = (
+    "Sugar above 110 °C burns deeply and sticks: no children, no bare hands, a bowl of cold water "
+    "beside the stove."
+)
+
+
+@dataclass
+class Pan:
+    """The state of a pan of sugar: degC, water and sugar in g, colour (1 = amber), seconds."""
+
+    sugar_g: float
+    water_g: float
+    temp_c: float
+    diameter_mm: float
+    pan_g: float
+    altitude_m: float = 0.0
+    colour: float = 0.0
+    t_s: float = 0.0
+
+    @property
+    def solids_pct(self) -> float:
+        """Sugar in % of the syrup."""
+        return 100 * self.sugar_g / (self.sugar_g + self.water_g)
+
+    @property
+    def boil_c(self) -> float:
+        """Where this syrup boils."""
+        return sucrose_boils_c(self.solids_pct, self.altitude_m)
+
+    @property
+    def base_m2(self) -> float:
+        """The base of the pan."""
+        return math.pi * (self.diameter_mm / 2000) ** 2
+
+    @property
+    def heat_j_k(self) -> float:
+        """Heat held by pan and syrup per kelvin."""
+        return self.pan_g * _PAN_J_GK + self.sugar_g * _SUGAR_J_GK + self.water_g * _WATER_J_GK
+
+    def run_on_k(self, power_w: float) -> float:
+        """How far the syrup runs on when the heat is cut: the base is hotter than what is in it."""
+        excess = power_w / (_FILM_W_M2K * self.base_m2)
+        base = 0.4 * self.pan_g * _PAN_J_GK
+        return excess * base / (base + self.sugar_g * _SUGAR_J_GK + self.water_g * _WATER_J_GK)
+
+    def step(self, power_w: float, dt_s: float, room_c: float = 22.0) -> None:
+        """Move on ``dt_s`` with ``power_w`` reaching the pan; energy in = warmth + steam + loss."""
+        loss = _LOSS_W_K * (self.diameter_mm / 160) ** 2 * (self.temp_c - room_c)
+        joules = (power_w - loss) * dt_s
+        latent = 2501.0 - 2.361 * min(self.temp_c, 140.0)
+        if self.solids_pct >= _DRY_PCT or self.temp_c < self.boil_c - 0.02 or joules < 0:
+            after = self.temp_c + joules / self.heat_j_k
+            if self.solids_pct < _DRY_PCT and after > self.boil_c and joules > 0:
+                rest = (after - self.boil_c) * self.heat_j_k
+                self.temp_c = self.boil_c
+                self._boil(rest, latent)
+            else:
+                self.temp_c = after
+        else:
+            self._boil(joules, latent)
+        kelvin = self.temp_c + 273.15
+        rate = math.exp(-_COLOUR_J_MOL / 8.314 * (1 / kelvin - 1 / (_COLOUR_REF_C + 273.15)))
+        if self.temp_c > 130:
+            self.colour += rate * dt_s / _AMBER_S
+        self.t_s += dt_s
+
+    def _boil(self, joules: float, latent: float) -> None:
+        """Spend heat on steam and on the climb of the boil together, a little at a time."""
+        for _ in range(4):
+            rise = (
+                sucrose_boils_c(
+                    100 * self.sugar_g / (self.sugar_g + max(1e-9, self.water_g - 0.05)),
+                    self.altitude_m,
+                )
+                - self.boil_c
+            )
+            per_g = latent + self.heat_j_k * max(0.0, rise) / 0.05
+            least = self.sugar_g * (100 / _DRY_PCT - 1)
+            gone = min(joules / 4 / per_g, max(0.0, self.water_g - least))
+            self.water_g -= gone
+            left = joules / 4 - gone * per_g
+            self.temp_c = self.boil_c if self.solids_pct < _DRY_PCT else self.temp_c
+            if left > 1e-9:
+                self.temp_c += left / self.heat_j_k
+
+
+def stage_of(temp_c: float, altitude_m: float = 0.0) -> Stage | None:
+    """The stage a temperature stands for at an altitude; None below thread."""
+    shift = 100.0 - water_boils_c(altitude_m)
+    found: Stage | None = None
+    for stage, from_c in STAGES.items():
+        # Above the crack stages it is the sugar itself that counts, not its boil.
+        low = from_c - (shift if from_c < 150 else 0.0)
+        if temp_c >= low - 1e-9:
+            found = stage
+    return found
+
+
+def colour_word(colour: float) -> str:
+    """What a colour is called."""
+    return next((word for limit, word in COLOURS if colour < limit), "burnt")
+
+
+@dataclass(frozen=True)
+class SyrupRun:
+    """A syrup cooked to a target: ``curve`` of (s, degC, % solids, colour), when each stage is
+    reached, and what it is at the target. ``time_s`` None: this ring does not get there."""
+
+    target_c: float
+    stage: Stage | None
+    time_s: float | None
+    water_left_g: float
+    solids_pct: float
+    colour: float
+    run_on_k: float
+    pull_c: float
+    curve: list[tuple[float, float, float, float]]
+    marks: list[tuple[Stage, float]]
+    boils_from_c: float
+    slow_s: float | None
+    warnings: list[str] = field(default_factory=list)
+
+
+def cook_syrup(
+    sugar_g: float,
+    water_g: float,
+    target_c: float,
+    power_w: float,
+    altitude_m: float = 0.0,
+    from_c: float = 20.0,
+    longest_s: float = 7200.0,
+    dt_s: float = 1.0,
+) -> SyrupRun:
+    """Cook sugar and water to ``target_c`` with ``power_w`` reaching the pan.
+
+    ``water_g`` 0 is dry caramel. Raises CraftError for a target no syrup has.
+    """
+    if not from_c < target_c <= 230:
+        raise CraftError("target_c", f"More than {from_c:g} °C and at most 230 °C, please.")
+    pot = pot_for(sugar_g / 1.59 + water_g)
+    pan = Pan(sugar_g, water_g, from_c, pot.diameter_mm, pot.mass_g, altitude_m)
+    if water_g <= 0:
+        pan.water_g = sugar_g * (100 / _DRY_PCT - 1)
+    starts = pan.boil_c
+    curve = [(0.0, pan.temp_c, pan.solids_pct, pan.colour)]
+    marks: list[tuple[Stage, float]] = []
+    slow: dict[float, float] = {}
+    while pan.temp_c < target_c - 1e-6 and pan.t_s < longest_s:
+        pan.step(power_w, dt_s)
+        curve.append((pan.t_s, pan.temp_c, pan.solids_pct, pan.colour))
+        now = stage_of(pan.temp_c, altitude_m)
+        if now and (not marks or marks[-1][0] != now):
+            marks.append((now, pan.t_s))
+        for edge in (SLOW_FROM_C, SLOW_TO_C):
+            if edge not in slow and pan.temp_c >= edge:
+                slow[edge] = pan.t_s
+    there = pan.temp_c >= target_c - 1e-6
+    run_on = pan.run_on_k(power_w)
+    return SyrupRun(
+        target_c, stage_of(target_c, altitude_m), pan.t_s if there else None,
+        pan.water_g if there else min(pan.water_g, _water_at(sugar_g, target_c, altitude_m)),
+        pan.solids_pct, pan.colour, run_on, target_c - run_on, curve, marks, starts,
+        slow[SLOW_TO_C] - slow[SLOW_FROM_C] if len(slow) == 2 else None,
+        _warnings(target_c, water_g, sugar_g, there, power_w, altitude_m, run_on),
+    )  # fmt: skip
+
+
+def _water_at(sugar_g: float, temp_c: float, altitude_m: float) -> float:
+    """Water in a syrup that boils at ``temp_c``."""
+    pct = sucrose_pct_at(temp_c, altitude_m)
+    return sugar_g * (100 / pct - 1)
+
+
+def _warnings(
+    target_c: float, water_g: float, sugar_g: float, there: bool, power_w: float,
+    altitude_m: float, run_on_k: float,
+) -> list[str]:  # fmt: skip
+    said: list[str] = []
+    if not there:
+        said.append(
+            f"On this ring it stalls: {power_w:.0f} W only make up for what the pan loses. Turn up."
+        )
+    if target_c >= 110:
+        said.append(HOT_SUGAR)
+    if target_c >= 160:
+        said.append(
+            f"It runs on by about {run_on_k:.0f} K off the heat: pull it at "
+            f"{target_c - run_on_k:.0f} °C and stand the pan in cold water."
+        )
+    if target_c >= 185:
+        said.append("Past 185 °C it is bitter; past 200 °C burnt.")
+    if 0 < water_g < 0.2 * sugar_g:
+        said.append("Little water: it may not dissolve before it boils, and crystallise.")
+    if altitude_m >= 300:
+        drop = 100 - water_boils_c(altitude_m)
+        said.append(f"At this height every syrup stage comes {drop:.1f} K lower.")
+    return said
+
+
+def seconds_in_cold_water(pan: Pan, to_c: float = 150.0, water_c: float = 15.0) -> float:
+    """How long the base stands in cold water until colouring stops (150 degC)."""
+    if pan.temp_c <= to_c:
+        return 0.0
+    tau = pan.heat_j_k / (400.0 * pan.base_m2)
+    return tau * math.log((pan.temp_c - water_c) / (to_c - water_c))
+
+
+def pour_window_s(pan: Pan, stiff_c: float = 140.0, room_c: float = 22.0) -> float:
+    """How long caramel stays thin enough to pour in its pan, off the heat."""
+    if pan.temp_c <= stiff_c:
+        return 0.0
+    tau = pan.heat_j_k / (_LOSS_W_K * (pan.diameter_mm / 160) ** 2)
+    return tau * math.log((pan.temp_c - room_c) / (stiff_c - room_c))
+
+
+CARAMEL_G_ML = 1.45
+CARAMEL_YIELD = 0.96  # grams of amber from a gram of sugar; craft, medium
+
+
+def lining_g(area_mm2: float, thickness_mm: float) -> float:
+    """Caramel that lines an area: area times thickness times 1.45 g/ml."""
+    return CARAMEL_G_ML * area_mm2 * thickness_mm / 1000

@@ -1,0 +1,221 @@
+"""Tempering by heat balance: the ladder of ladles, the scramble line, the first safe ladle."""
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+from bellcrumb.errors import CraftError
+from bellcrumb.formula.mix import Mix
+from bellcrumb.heat.properties import heat_capacity_j_per_gk
+from bellcrumb.texture.coagulation import set_temp_c
+
+School = Literal["hot_into_eggs", "eggs_after_boil", "held_back_liquid"]
+SCHOOLS: tuple[School, ...] = ("hot_into_eggs", "eggs_after_boil", "held_back_liquid")
+
+# First ladle leaves the bowl at or below this. Source: tempering reference, section c; craft.
+FIRST_LADLE_LIMIT_C = 55.0
+# Yolk amylase survives to about here in sugared, starchy cream. Source: craft; McGee (medium).
+ENZYME_SAFE_C = 85.0
+MOST_RUNGS = 40
+# A stream that warms the bowl by this much a second is whisked in as it falls. Craft, estimate.
+_WHISKED_K_PER_S = 1.5
+# Sugar left unwhisked on yolks draws their water: hard specks. Source: craft, medium.
+SUGAR_ON_YOLKS_S = 60
+
+
+@dataclass(frozen=True)
+class Rung:
+    """One ladle up: grams poured so far, the mix's temperature and how far below scrambling."""
+
+    added_g: float
+    mix_temp_c: float
+    margin_k: float
+    scramble_c: float
+
+
+@dataclass(frozen=True)
+class Ladder:
+    """The whole tempering. ``scramble_c`` is for the bowl before anything is poured,
+    ``pour_g_per_s`` the stream to begin with, ``whisk_within_s`` how long sugar may lie on
+    the yolks (0: there is none)."""
+
+    school: School
+    rungs: list[Rung]
+    first_safe_g: float
+    end_temp_c: float
+    all_at_once_temp_c: float
+    scramble_c: float
+    bowl_g: float
+    bowl_temp_c: float
+    poured_g: float
+    poured_temp_c: float
+    warnings: list[str]
+    pour_g_per_s: float = 0.0
+    whisk_within_s: int = 0
+
+
+def blend_c(parts: list[tuple[Mix, float]]) -> float:
+    """Temperature of mixes poured together: sum(m cp T) / sum(m cp). No losses."""
+    heat = sum(m.mass_g * heat_capacity_j_per_gk(m) * t for m, t in parts)
+    capacity = sum(m.mass_g * heat_capacity_j_per_gk(m) for m, _ in parts)
+    if not capacity:
+        raise CraftError("eggs", "Nothing to mix.")
+    return heat / capacity
+
+
+def scramble_c(mix: Mix) -> float:
+    """Temperature at which egg in this mix goes to grains, +-3 K; 100 without egg.
+
+    The set temperature plus 3 K undiluted (yolk sets at 70 degC, McGee) up to 7.5 K in an
+    ordinary custard (curdles at 85-87): egg farther apart has farther to go.
+    """
+    setting = set_temp_c(mix)
+    if setting is None:
+        return 100.0
+    yolk = sum(p.grams * p.ingredient.egg_protein_pct for p in mix.portions) / 100
+    base = mix.parts_g["water"] + mix.parts_g["sugars"]
+    share = min(30.0, max(100 * yolk / base, 0.5))
+    return setting + 3.0 + 1.9 * math.log(30.0 / share)
+
+
+def temper(
+    hot: Mix,
+    hot_c: float,
+    eggs: Mix,
+    eggs_c: float,
+    ladle_ml: float,
+    school: School = "hot_into_eggs",
+    held_back_ml: float = 0.0,
+) -> Ladder:
+    """Climb the ladder.
+
+    hot_into_eggs and eggs_after_boil pour the hot onto the eggs ladle by ladle; held_back_liquid
+    loosens the eggs with ``held_back_ml`` of the liquid kept cold and pours that into the pot.
+    Raises CraftError for a bowl or pot with nothing in it, no egg, liquid colder than the eggs,
+    or a ladle that is none.
+    """
+    _check(hot, hot_c, eggs, eggs_c, ladle_ml)
+    if school == "held_back_liquid":
+        return _held_back(hot, hot_c, eggs, eggs_c, ladle_ml, held_back_ml)
+    ladle_g = ladle_ml * hot.density_g_per_ml
+    steps = max(1, math.ceil(hot.mass_g / ladle_g - 1e-9))
+    if steps > MOST_RUNGS:
+        steps, ladle_g = MOST_RUNGS, hot.mass_g / MOST_RUNGS
+    rungs = []
+    for n in range(1, steps + 1):
+        poured = min(n * ladle_g, hot.mass_g)
+        part = hot.scaled(poured / hot.mass_g)
+        temp = blend_c([(eggs, eggs_c), (part, hot_c)])
+        line = scramble_c(eggs + part)
+        if school == "eggs_after_boil" and _protected(eggs + part):
+            line = 100.0
+        rungs.append(Rung(poured, temp, line - temp, line))
+    bowl_line = scramble_c(eggs)
+    limit = min(FIRST_LADLE_LIMIT_C, bowl_line - 15)
+    cp_hot, cp_eggs = heat_capacity_j_per_gk(hot), heat_capacity_j_per_gk(eggs)
+    if limit <= eggs_c:
+        first = 0.0
+    elif hot_c <= limit:
+        first = hot.mass_g
+    else:
+        first = eggs.mass_g * cp_eggs * (limit - eggs_c) / (cp_hot * (hot_c - limit))
+    end = rungs[-1].mix_temp_c
+    return Ladder(
+        school,
+        rungs,
+        min(first, hot.mass_g),
+        end,
+        end,
+        bowl_line,
+        eggs.mass_g,
+        eggs_c,
+        hot.mass_g,
+        hot_c,
+        _warnings(school, rungs, end, first, ladle_g, hot + eggs),
+        _WHISKED_K_PER_S * eggs.mass_g * cp_eggs / (cp_hot * max(hot_c - eggs_c, 1.0)),
+        SUGAR_ON_YOLKS_S if eggs.yolk_g and eggs.added_sugar_g else 0,
+    )
+
+
+def _protected(mix: Mix) -> bool:
+    """Whether cooked starch keeps the egg from clotting: 20 g per 1000 g of water (McGee)."""
+    return mix.corn_equivalent_g >= 0.02 * mix.parts_g["water"]
+
+
+def _check(hot: Mix, hot_c: float, eggs: Mix, eggs_c: float, ladle_ml: float) -> None:
+    if hot.mass_g <= 0:
+        raise CraftError("hot.lines", "The pot is empty: tempering needs a hot liquid.")
+    if eggs.mass_g <= 0:
+        raise CraftError("eggs.lines", "The bowl is empty: tempering needs eggs.")
+    if not eggs.yolk_g and not eggs.white_g and not eggs.whole_egg_g:
+        raise CraftError("eggs.lines", "There is no egg in the bowl: nothing to temper.")
+    if ladle_ml < 5:
+        raise CraftError("ladle_ml", "A ladle holds at least 5 ml.")
+    if hot_c <= eggs_c:
+        raise CraftError(
+            "hot.temp_c",
+            f"The liquid at {hot_c:.0f} °C is not hotter than the eggs at {eggs_c:.0f} °C.",
+        )
+    if hot_c > 110:
+        raise CraftError("hot.temp_c", "Milk and cream cannot be hotter than their boil.")
+
+
+def _held_back(
+    hot: Mix, hot_c: float, eggs: Mix, eggs_c: float, ladle_ml: float, held_back_ml: float
+) -> Ladder:
+    held = min(held_back_ml, 0.8 * hot.volume_ml) / hot.volume_ml
+    loosened = eggs + hot.scaled(held)
+    pot = hot.scaled(1 - held)
+    ladle_g = ladle_ml * loosened.density_g_per_ml
+    steps = min(MOST_RUNGS, max(1, math.ceil(loosened.mass_g / ladle_g - 1e-9)))
+    ladle_g = max(ladle_g, loosened.mass_g / steps)
+    rungs = []
+    for n in range(1, steps + 1):
+        poured = min(n * ladle_g, loosened.mass_g)
+        part = loosened.scaled(poured / loosened.mass_g)
+        temp = blend_c([(pot, hot_c), (part, eggs_c)])
+        line = scramble_c(pot + part)
+        rungs.append(Rung(poured, temp, line - temp, line))
+    end = rungs[-1].mix_temp_c
+    warnings = []
+    if held < 0.15:
+        warnings.append("Hold back at least a fifth of the liquid, or the eggs meet it too hot.")
+    if any(r.margin_k < 0 for r in rungs) and hot.corn_equivalent_g + eggs.corn_equivalent_g == 0:
+        warnings.append("No starch protects the egg: take the pot off the heat and pour slowly.")
+    return Ladder(
+        "held_back_liquid",
+        rungs,
+        loosened.mass_g,
+        end,
+        end,
+        scramble_c(loosened),
+        loosened.mass_g,
+        eggs_c,
+        pot.mass_g,
+        hot_c,
+        warnings,
+        ladle_g / 5,
+        SUGAR_ON_YOLKS_S if eggs.yolk_g and eggs.added_sugar_g else 0,
+    )
+
+
+def _warnings(
+    school: School, rungs: list[Rung], end_c: float, first_g: float, ladle_g: float, whole: Mix
+) -> list[str]:
+    found = []
+    if first_g < ladle_g:
+        found.append(
+            f"One ladle is too much for the first: start with {first_g:.0f} g in a thin stream."
+            if first_g > 1
+            else "The eggs are already warm: pour drop by drop, whisking."
+        )
+    if any(rung.margin_k < 3 for rung in rungs):
+        found.append("The mix comes within 3 K of scrambling: let the liquid cool a little first.")
+    if school == "eggs_after_boil" and end_c < ENZYME_SAFE_C:
+        found.append(
+            f"Only {end_c:.0f} °C after mixing: the yolk's enzyme and germs can live. Back on the "
+            "heat to 85 °C for 60 s, or to the boil. Your food-safety plan comes first."
+        )
+    if whole.corn_equivalent_g and school == "hot_into_eggs":
+        found.append("Whisk the starch in smooth before the first ladle: dry lumps seal at 62 °C.")
+    return found

@@ -1,0 +1,134 @@
+"""How thick a cream is in the pot, from starch swollen and egg set so far, and the sign of it.
+
+Viscosity is an estimate for choosing words: it ranks, it predicts no rheometer. Starch swells from
+its onset to its full pasting temperature, later with sugar; egg thickens from its onset to its
+best; held too long or boiled hard, roots and waxy starches thin again.
+"""
+
+import math
+from dataclasses import dataclass
+from itertools import pairwise
+
+from bellcrumb.formula.families import Family
+from bellcrumb.formula.mix import Mix
+from bellcrumb.texture.coagulation import coagulation
+
+# degC where it begins to thicken in the pan and where it is full, and the share lost to five
+# minutes of boiling and stirring. Source: starch reference, section d (corn, wheat high; others
+# medium).
+PASTING: dict[str, tuple[float, float, float]] = {
+    "corn_starch": (75, 95, 0.05), "custard_powder": (75, 95, 0.05), "flour_plain": (70, 95, 0.03),
+    "flour_cake": (70, 95, 0.03), "wheat_starch": (70, 95, 0.05), "semolina": (70, 95, 0.03),
+    "rice_flour": (75, 90, 0.05), "rice_starch": (75, 90, 0.05), "potato_starch": (60, 68, 0.35),
+    "tapioca_starch": (62, 70, 0.35), "arrowroot": (65, 80, 0.25), "waxy_maize": (65, 72, 0.30),
+}  # fmt: skip
+_DEFAULT = (75.0, 95.0, 0.05)
+_SIGNS = (
+    (0.03, "runs like milk"),
+    (0.12, "like cream: clings to the whisk"),
+    (0.6, "coats the spoon, a finger's trail stays"),
+    (2.0, "a trail behind the whisk closes slowly"),
+    (5.0, "falls in a ribbon that lies a moment"),
+    (math.inf, "slow bubbles that plop and leave craters"),
+)
+
+
+@dataclass(frozen=True)
+class Thickener:
+    """What a mix thickens by: per cent of the mix as corn starch with its window (sugar's delay in
+    it), and the yolk's share with its own."""
+
+    starch_pct: float
+    onset_c: float
+    full_c: float
+    loss: float
+    egg_pct: float
+    egg_onset_c: float
+    egg_full_c: float
+
+    @classmethod
+    def of(cls, mix: Mix, family: Family) -> "Thickener":
+        """The thickener of a mix of a family."""
+        starches = [p for p in mix.portions if p.ingredient.corn_equivalent > 0]
+        mass = mix.mass_g or 1.0
+        row = _DEFAULT
+        if starches:
+            main = max(starches, key=lambda p: p.grams * p.ingredient.corn_equivalent)
+            row = PASTING.get(main.ingredient.key, _DEFAULT)
+        water, sugar = mix.parts_g["water"], mix.parts_g["sugars"]
+        delay = sugar_delay_k(100 * sugar / max(water + sugar, 1.0))
+        egg = coagulation(mix, family)
+        yolk = mix.yolk_g + 0.6 * mix.whole_egg_g
+        return cls(
+            100 * mix.corn_equivalent_g / mass, row[0] + delay, min(row[1] + delay / 2, 99.0),
+            row[2], 100 * yolk / mass, egg.onset_c if egg else 80.0, egg.ideal_c if egg else 84.0,
+        )  # fmt: skip
+
+    def pa_s(self, temp_c: float, peak_c: float | None = None, boiled_s: float = 0.0) -> float:
+        """Viscosity (Pa s, an estimate) at a temperature, having been as hot as ``peak_c``.
+
+        What has swollen stays swollen; everything is thinner hot than cold.
+        """
+        top = max(temp_c, peak_c if peak_c is not None else temp_c)
+        swollen = _ramp(top, self.onset_c, self.full_c) * (1 - self.loss * min(1.0, boiled_s / 300))
+        set_egg = _ramp(top, self.egg_onset_c, self.egg_full_c)
+        k = self.starch_pct * swollen + 0.13 * self.egg_pct * set_egg
+        return (0.003 + 0.06 * k**3) * math.exp(0.02 * (85 - temp_c))
+
+
+def sugar_delay_k(sugar_pct_of_water_phase: float) -> float:
+    """How much later starch thickens: +2 K at 10 %, +4.5 at 20, +12 at 40, +25 at 60 % sucrose in
+    the water phase (Spies & Hoseney 1982, direction high, size medium)."""
+    table = ((0.0, 0.0), (10.0, 2.0), (20.0, 4.5), (40.0, 12.0), (60.0, 25.0))
+    x = min(60.0, max(0.0, sugar_pct_of_water_phase))
+    for (x0, y0), (x1, y1) in pairwise(table):
+        if x <= x1:
+            return y0 + (y1 - y0) * (x - x0) / (x1 - x0)
+    return 25.0
+
+
+def _ramp(temp_c: float, low: float, high: float) -> float:
+    """0 below, 1 above, and a smooth rise between."""
+    x = min(1.0, max(0.0, (temp_c - low) / max(high - low, 1.0)))
+    return x * x * (3 - 2 * x)
+
+
+def sign_of(pa_s: float) -> str:
+    """What a cook sees at a viscosity."""
+    return next(words for limit, words in _SIGNS if pa_s < limit)
+
+
+def signs_along(
+    thickener: Thickener, curve: list[tuple[float, float]]
+) -> list[tuple[float, float, str]]:
+    """(s, degC, sign) whenever the sign changes along a heating curve."""
+    found: list[tuple[float, float, str]] = []
+    peak, boiled, before = -50.0, 0.0, 0.0
+    for t, temp in curve:
+        peak = max(peak, temp)
+        boiled += (t - before) if temp > 97 else 0.0
+        before = t
+        sign = sign_of(thickener.pa_s(temp, peak, boiled))
+        if not found or found[-1][2] != sign:
+            found.append((t, temp, sign))
+    return found
+
+
+# What milk and cream show on the way up. Source: craft.
+_LIQUID = (
+    (60.0, "steam rises"),
+    (82.0, "scalded: small bubbles round the edge"),
+)
+
+
+def signs_of(
+    thickener: Thickener, curve: list[tuple[float, float]], boil_c: float
+) -> list[tuple[float, float, str]]:
+    """(s, degC, sign) of steam, scald and boil, and of the thickening, along a heating curve."""
+    found = signs_along(thickener, curve)[1:]
+    for from_c, sign in (*_LIQUID, (boil_c - 0.3, "it boils: bubbles break in the middle")):
+        first = next(((t, c) for t, c in curve if c >= from_c), None)
+        thin = from_c > 90 or thickener.pa_s(from_c) < 0.12
+        if first and thin and curve[0][1] < from_c:
+            found.append((*first, sign))
+    return sorted(found)

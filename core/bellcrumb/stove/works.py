@@ -1,0 +1,469 @@
+"""Guides for what is no stirred custard: caramel, meringues, cream, ganache, choux, citrus mix."""
+
+import math
+from dataclasses import dataclass, field
+from typing import Literal
+
+from bellcrumb.errors import CraftError
+from bellcrumb.formula.families import Family
+from bellcrumb.formula.mix import Mix
+from bellcrumb.heat.pot import Cream as PotCream
+from bellcrumb.heat.pot import PotRun, Ring, heat_to, pot_for
+from bellcrumb.heat.properties import heat_capacity_j_per_gk, water_boils_c
+from bellcrumb.stove.finish import additions
+from bellcrumb.stove.meringue import meringue, whip_s
+from bellcrumb.stove.steps import Cue, Step, checks
+from bellcrumb.stove.syrup import (
+    HOT_SUGAR,
+    SLOW_FROM_C,
+    SLOW_TO_C,
+    Pan,
+    cook_syrup,
+    seconds_in_cold_water,
+)
+from bellcrumb.stove.whip import PEAKS, whip
+from bellcrumb.texture.endpoint import endpoint
+
+WorkKind = Literal[
+    "caramel",
+    "italian",
+    "swiss",
+    "french",
+    "whipped",
+    "ganache",
+    "choux",
+    "citrus_mix",
+    "curd",
+    "roux",
+]
+BATH_C = 96.0
+BATH_W_K = 6.0  # a bowl over simmering water; estimate
+# What is cooked to when nobody says otherwise, degC. Source: craft.
+USUAL_C: dict[str, float] = {"caramel": 172.0, "italian": 118.0, "swiss": 72.0}
+CHOUX_DRY_C = (74.0, 82.0)
+
+
+@dataclass(frozen=True)
+class Scene:
+    """What a simulated pan needs to know of a step."""
+
+    step: str
+    kind: Literal["syrup", "bath", "pot"]
+    from_c: float
+    power_w: float
+    sugar_g: float = 0.0
+    water_g: float = 0.0
+    mass_g: float = 0.0
+    cp_j_per_gk: float = 4.0
+
+
+@dataclass(frozen=True)
+class Work:
+    """A guide with its prediction: ``curve`` of (s, degC) for the step ``curve_step``."""
+
+    kind: WorkKind
+    name: str
+    steps: list[Step]
+    checks: list[str]
+    curve: list[tuple[float, float]]
+    curve_step: str
+    reaches_s: float | None
+    pot: Mix
+    bowl: Mix
+    finish: Mix
+    scenes: list[Scene]
+    warnings: list[str] = field(default_factory=list)
+
+
+def work_kind(
+    part_kind: str, mix: Mix, method: str = "", family: Family | None = None
+) -> WorkKind | None:
+    """Which of these a part is, by its kind, what is in it and the method chosen; None: custard."""
+    if part_kind == "caramel":
+        return "caramel"
+    if part_kind == "meringue":
+        if method in ("italian", "swiss", "french"):
+            return method  # type: ignore[return-value]
+        return "italian" if mix.grams_of_key("water") else "swiss"
+    if part_kind == "glaze" and mix.grams_of("chocolate"):
+        return "ganache"
+    flour = mix.grams_of_key("flour_plain", "flour_cake")
+    if part_kind == "crust" and mix.whole_egg_g and mix.grams_of("milk", "basic") > 0.8 * flour > 0:
+        return "choux"
+    if part_kind in ("cream", "filling"):
+        if family is not None and family.group == "curd":
+            return "curd"
+        if family is not None and family.key == "sugar_cream" and flour and mix.grams_of("fat"):
+            return "roux"
+        cream = mix.grams_of("cream")
+        rest = mix.mass_g - cream - mix.added_sugar_g - mix.grams_of("flavour", "setter")
+        if cream and rest < 0.15 * cream and not mix.yolk_g and not mix.starch_g:
+            return "whipped"
+        if mix.grams_of_key("condensed_milk") > 0.4 * mix.mass_g and mix.grams_of("fruit"):
+            return "citrus_mix"
+    return None
+
+
+def _ready(sign: str, avoid: str) -> Step:
+    return Step("ready", "ready", "Everything within reach", sign, avoid)
+
+
+def work(
+    kind: WorkKind, mix: Mix, ring: Ring, setting: float, *, altitude_m: float = 0.0,
+    target_c: float = 0.0, whites_c: float = 20.0, family: Family | None = None,
+) -> Work:  # fmt: skip
+    """The guide for a part. ``target_c`` 0 takes the usual one. Raises CraftError when what it
+    needs is not in it."""
+    power = ring.reaches_pot_w(setting)
+    if kind == "caramel":
+        return _caramel(mix, power, altitude_m, target_c or USUAL_C["caramel"])
+    if kind == "italian":
+        return _italian(mix, power, altitude_m, target_c or USUAL_C["italian"], whites_c)
+    if kind == "swiss":
+        return _swiss(mix, target_c or USUAL_C["swiss"])
+    if kind == "french":
+        return _french(mix)
+    if kind == "whipped":
+        return _whipped(mix)
+    if kind == "ganache":
+        return _ganache(mix, ring, setting, altitude_m)
+    if kind == "choux":
+        return _choux(mix, ring, setting, altitude_m)
+    if kind == "curd" and family:
+        return _curd(mix, family, altitude_m)
+    if kind == "roux" and family:
+        return _roux(mix, family, ring, setting, altitude_m)
+    return _citrus(mix)
+
+
+def _sugar_and_water(mix: Mix) -> tuple[float, float]:
+    sugar, water = mix.added_sugar_g, mix.grams_of_key("water")
+    if sugar <= 0:
+        raise CraftError("lines", "There is no sugar to cook.")
+    return sugar, water
+
+
+def _slow_cues(target_c: float) -> tuple[Cue, ...]:
+    cues = [Cue(100.0, "boiling", "Do not stir any more; brush the wall with water", "calm")]
+    if target_c > SLOW_TO_C:
+        cues.append(Cue(SLOW_FROM_C, "the slow stretch", "It climbs slowest here: wait", "calm"))
+        cues.append(Cue(SLOW_TO_C, "soon", "Now it goes faster: stay with it"))
+    return tuple(cues)
+
+
+def _caramel(mix: Mix, power: float, altitude_m: float, target_c: float) -> Work:
+    sugar, water = _sugar_and_water(mix)
+    run = cook_syrup(sugar, water, target_c, power, altitude_m)
+    pot = pot_for(sugar / 1.59 + water)
+    pan = Pan(sugar, run.water_left_g, target_c, pot.diameter_mm, pot.mass_g)
+    bath = round(max(10.0, seconds_in_cold_water(pan)))
+    wet = water > 0
+    cues = (
+        *(_slow_cues(target_c) if wet else (Cue(120.0, "melting", "Shake, do not stir", "calm"),)),
+        Cue(150.0, "colour comes", "Swirl; it goes fast from here"),
+        Cue(min(160.0, run.pull_c - 6), "pale", "Cold water ready: a moment more"),
+    )
+    steps = [
+        _ready(
+            "A bowl of cold water beside the stove, moulds lined up, a dry cloth.",
+            "One grain of dirt or one crystal on the wall can turn the pan to sand.",
+        ),
+        Step(
+            "cook", "cook",
+            "Cook the syrup until it colours" if wet else "Melt the sugar a layer at a time",
+            "Straw at the edge, then chestnut. The water boils off slowly, the colour comes fast.",
+            "Stirring after it boils: it crystallises. Then water in, dissolve all, start over.",
+            run.pull_c - 1, target_c + 3, 188.0, 0, None, HOT_SUGAR,
+            f"Off now: it runs on by {run.run_on_k:.0f} K", "bitter", cues,
+        ),
+        Step(
+            "stop", "finish", "Stand the pan in cold water",
+            "It stops hissing; the colour stays.", "Longer and it is too stiff to pour.",
+            hold_s=bath, caution="It spits where it meets the water: arm's length.",
+        ),
+        Step(
+            "pour", "finish", "Pour at once, tilting each mould",
+            "It runs over the whole floor and sets within seconds.",
+            "Waiting: in the pan it is too thick after a few minutes. Warm it gently if it is.",
+            caution="No bare hands on the moulds.",
+        ),
+        Step(
+            "clean", "finish", "Boil water in the pan to clean it",
+            "Everything dissolves by itself.", "Scraping it.",
+        ),
+    ]  # fmt: skip
+    checks = ["Bowl of cold water ready", "Moulds in a row, dry and cold", "Sleeves down"]
+    scene = Scene("cook", "syrup", 20.0, power, sugar, water)
+    return Work(
+        "caramel", "Caramel", steps, checks, [(t, c) for t, c, _, _ in run.curve], "cook",
+        run.time_s, mix, Mix(()), Mix(()), [scene], [w for w in run.warnings if w != HOT_SUGAR],
+    )  # fmt: skip
+
+
+def _italian(mix: Mix, power: float, altitude_m: float, syrup_c: float, whites_c: float) -> Work:
+    sugar, water = _sugar_and_water(mix)
+    whites = mix.white_g
+    if whites <= 0:
+        raise CraftError("lines", "There is no white in this meringue.")
+    found = meringue(
+        "italian", whites, sugar, water_g=water or None, syrup_c=syrup_c, power_w=power,
+        whites_c=whites_c, altitude_m=altitude_m,
+    )  # fmt: skip
+    assert found.syrup
+    start = found.start_whites_c or syrup_c - 6
+    cues = (*_slow_cues(syrup_c), Cue(start, "start the whites", "Whites on, medium speed", "now"))
+    steps = [
+        _ready("Whites in a clean bowl at room temperature, whisk on the machine.",
+               "A trace of fat or yolk and they do not rise."),
+        Step(
+            "cook", "cook", f"Cook the syrup to {syrup_c:.0f} °C",
+            "A drop in cold water rolls into a ball that holds.",
+            "Stopping at 105 to 110: far too much water left, it weeps and falls.",
+            syrup_c - 0.5, syrup_c + 3, syrup_c + 8, 0, None, HOT_SUGAR,
+            "Pour now, in a thin stream, machine running", "too hard: it sets in threads",
+            tuple(sorted(cues, key=lambda c: c.from_c)),
+        ),
+        Step("pour", "finish", "Pour it in a thin stream between whisk and bowl",
+             "The whites swell and shine.", "Onto the whisk it flies to the wall and sets there.",
+             caution=HOT_SUGAR),
+        Step("whip", "finish", "Whip until the bowl is only warm",
+             "Glossy, a bird's beak that bends.", "Stopping hot: it softens as it cools.",
+             hold_s=round(found.whip_s + 120)),
+        Step("use", "finish", "Use it while it is warm", "It pipes with a clean edge.",
+             "It waits badly: an hour at most.",
+             caution="Lightly cooked egg: torch or bake it for those at risk."),
+    ]  # fmt: skip
+    syrup = mix.only({"water"}) + Mix(
+        tuple(p for p in mix.portions if p.ingredient.category == "sugar")
+    )
+    rest = Mix(tuple(p for p in mix.portions if p not in syrup.portions))
+    return Work(
+        "italian", "Italian meringue", steps,
+        ["Whites free of yolk, at room temperature", "Bowl and whisk free of fat",
+         "Syrup thermometer in reach"],
+        [(t, c) for t, c, _, _ in found.syrup.curve], "cook", found.syrup.time_s, syrup, rest,
+        Mix(()), [Scene("cook", "syrup", 20.0, power, sugar, water or 0.3 * sugar)],
+        [w for w in found.warnings if w != HOT_SUGAR],
+    )  # fmt: skip
+
+
+def bath_curve(
+    mix: Mix, from_c: float, to_c: float, longest_s: float = 3600.0
+) -> tuple[list[tuple[float, float]], float | None]:
+    """A bowl over simmering water: T rises towards the bath with one time constant."""
+    tau = mix.mass_g * heat_capacity_j_per_gk(mix) / BATH_W_K
+    if to_c >= BATH_C:
+        return [(0.0, from_c)], None
+    reach = tau * math.log((BATH_C - from_c) / (BATH_C - to_c))
+    end = min(reach + 60, longest_s)
+    curve = [
+        (t, BATH_C - (BATH_C - from_c) * math.exp(-t / tau))
+        for t in [end * n / 120 for n in range(121)]
+    ]
+    return curve, reach if reach <= longest_s else None
+
+
+def _swiss(mix: Mix, to_c: float) -> Work:
+    whites, sugar = mix.white_g, mix.added_sugar_g
+    found = meringue("swiss", whites or 1e-9, sugar or 1e-9, swiss_c=to_c)
+    if whites <= 0 or sugar <= 0:
+        raise CraftError("lines", "A Swiss meringue needs whites and sugar.")
+    curve, reach = bath_curve(mix, 20.0, to_c)
+    steps = [
+        _ready("A bowl that sits over the water without touching it.", "Fat or yolk in the bowl."),
+        Step("cook", "cook", f"Whisk over simmering water to {to_c:.0f} °C",
+             "Hot to the finger, no grain of sugar left to feel.",
+             "Standing still: the edge sets like an egg.", to_c, 77.0, 79.0, 0, None,
+             "Steam burns: lift the bowl away from you.", "Off the bath, onto the machine",
+             "setting in grains",
+             (Cue(55.0, "warm", "The sugar dissolves now: whisk on", "calm"),)),
+        Step("whip", "finish", "Whip at speed until cool and stiff", "Glossy, it stands.",
+             "Stopping warm: it slides.", hold_s=480),
+        Step("use", "finish", "Use it at once", "A clean edge.", "Waiting."),
+    ]  # fmt: skip
+    scene = Scene("cook", "bath", 20.0, 0.0, mass_g=mix.mass_g,
+                  cp_j_per_gk=heat_capacity_j_per_gk(mix))  # fmt: skip
+    return Work("swiss", "Swiss meringue", steps,
+                ["Water at a simmer, not a boil", "Bowl free of fat", "Machine ready"], curve,
+                "cook", reach, Mix(()), mix, Mix(()), [scene], found.warnings)  # fmt: skip
+
+
+def _french(mix: Mix) -> Work:
+    found = meringue("french", mix.white_g or 1e-9, mix.added_sugar_g or 1e-9)
+    if mix.white_g <= 0 or mix.added_sugar_g <= 0:
+        raise CraftError("lines", "A French meringue needs whites and sugar.")
+    steps = [
+        _ready("Whites at room temperature, sugar in a bowl with a spoon.", "Fat or yolk."),
+        Step("soft", "finish", "Whip the whites to soft peaks", "The trail just stays.",
+             "Sugar too early: they stay low.", hold_s=round(whip_s(mix.white_g) * 0.6)),
+        Step("sugar", "finish", "Sugar in by the spoon, whipping", "No grain between fingers.",
+             "All at once: it weeps.", hold_s=round(whip_s(mix.white_g))),
+        Step("use", "finish", "Fold or bake at once", "Stiff and glossy.", "Waiting.",
+             caution="Raw white: not for those at risk unless baked through."),
+    ]  # fmt: skip
+    return Work("french", "French meringue", steps, ["Bowl and whisk free of fat"], [], "soft",
+                None, Mix(()), mix, Mix(()), [], found.warnings)  # fmt: skip
+
+
+def _whipped(mix: Mix) -> Work:
+    cream = mix.grams_of("cream")
+    fat = 100 * mix.parts_g["fat"] / max(cream, 1.0)
+    icing = mix.grams_of_key("sugar_icing")
+    found = whip(cream, min(60.0, fat), "top", icing_sugar_g=icing,
+                 sugar_g=mix.added_sugar_g - icing,
+                 stabiliser_pct=100 * mix.grams_of("setter") / max(cream, 1.0))  # fmt: skip
+    steps = [
+        _ready("Cream, bowl and whisk from the cold.", "A warm bowl: it never stands."),
+        Step("whip", "finish", "Whip cold, medium speed", f"{PEAKS['top'].capitalize()}.",
+             "Too fast and too long: butter. Stop early, finish by hand.",
+             hold_s=round(found.time_s)),
+        Step("use", "finish", "Use it the same day, cold",
+             f"Stands about {found.stands_h:.0f} h in this room, a day in the cold.",
+             "Two to four centimetres on a pie and not more."),
+    ]  # fmt: skip
+    return Work("whipped", "Whipped cream", steps,
+                ["Cream at 2 to 6 °C", "Bowl and beaters out of the freezer"], [], "whip", None,
+                Mix(()), mix, Mix(()), [], found.warnings)  # fmt: skip
+
+
+def _liquid_run(mix: Mix, ring: Ring, setting: float, to_c: float, altitude_m: float) -> PotRun:
+    cream = PotCream.of(mix, 200.0, altitude_m)
+    return heat_to(cream, pot_for(mix.volume_ml), ring.fuel, ring.reaches_pot_w(setting), 6.0,
+                   min(to_c, cream.boil_c), 0, "whisk")  # fmt: skip
+
+
+def _ganache(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
+    poured = ("cream", "milk", "basic", "sugar")
+    liquid = Mix(tuple(p for p in mix.portions if p.ingredient.category in poured))
+    if liquid.mass_g <= 0:
+        raise CraftError("lines", "There is no cream to pour over the chocolate.")
+    chocolate = Mix(tuple(p for p in mix.portions if p.ingredient.category == "chocolate"))
+    rest = Mix(tuple(p for p in mix.portions if p not in liquid.portions + chocolate.portions))
+    run = _liquid_run(liquid, ring, setting, 85.0, altitude_m)
+    warnings = []
+    if liquid.parts_g["water"] < 0.35 * chocolate.parts_g["fat"]:
+        warnings.append("Little water for so much fat: it may split. A spoon of milk mends it.")
+    steps = [
+        _ready("Chocolate chopped fine in a tall bowl.", "Big pieces: they do not melt through."),
+        Step("heat", "heat", "Warm the cream to just under the simmer", "Small bubbles, steam.",
+             "Boiling it down: it thickens too much.", 80.0, 88.0, 96.0, 0, None, "",
+             "Hot enough: a third of it onto the chocolate", "boiling up"),
+        Step("emulsify", "finish", "A third at a time, stirred from the middle out",
+             "It looks split, then closes from the middle and shines.",
+             "Whisking air into it: bubbles on the glaze.", hold_s=60),
+        Step("cool", "cool", "Let it come to 32 to 35 °C to glaze", "It falls in a thick sheet.",
+             "Colder it drags, warmer it runs off.", None, 34.0),
+    ]  # fmt: skip
+    scene = Scene("heat", "pot", 6.0, ring.reaches_pot_w(setting), mass_g=liquid.mass_g,
+                  cp_j_per_gk=heat_capacity_j_per_gk(liquid))  # fmt: skip
+    return Work("ganache", "Ganache glaze", steps, ["Chocolate chopped fine", "Rack over a tray"],
+                run.curve, "heat", run.reaches_s, liquid, chocolate, rest, [scene],
+                warnings)  # fmt: skip
+
+
+def _choux(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
+    eggs = Mix(tuple(p for p in mix.portions if p.ingredient.category == "egg"))
+    flour = Mix(tuple(p for p in mix.portions if p.ingredient.category == "starch"))
+    pot = Mix(tuple(p for p in mix.portions if p not in eggs.portions + flour.portions))
+    boil = water_boils_c(altitude_m)
+    run = _liquid_run(pot, ring, setting, boil - 0.5, altitude_m)
+    steps = [
+        _ready("Flour sifted onto paper, eggs beaten in a jug.", "Flour in parts: lumps."),
+        Step("heat", "heat", "Bring liquid, fat and salt to the boil",
+             "The fat is melted as it boils.", "Boiling on: the water leaves.",
+             boil - 2, boil + 2, None, 0, None, "", "Off the heat: all the flour at once"),
+        Step("dry", "cook", "Back on the heat: dry the panade, stirring",
+             "It leaves the pan in one piece and films the floor.",
+             "Too wet it takes too little egg, too dry it cracks.",
+             *CHOUX_DRY_C, 90.0, 0, None, "", "Dry: into a cold bowl", "too dry"),
+        Step("eggs", "finish", "Cool to under 60 °C, then egg by egg",
+             "It falls from the spoon in a V that hangs.", "All the egg at once: it swims.",
+             hold_s=180),
+    ]  # fmt: skip
+    scene = Scene("heat", "pot", 20.0, ring.reaches_pot_w(setting), mass_g=pot.mass_g,
+                  cp_j_per_gk=heat_capacity_j_per_gk(pot))  # fmt: skip
+    return Work("choux", "Choux panade", steps, ["Flour sifted", "Eggs beaten", "Oven hot"],
+                run.curve, "heat", run.reaches_s, pot, flour, eggs, [scene])  # fmt: skip
+
+
+def _citrus(mix: Mix) -> Work:
+    juice = Mix(tuple(p for p in mix.portions if p.ingredient.category == "fruit"))
+    rest = Mix(tuple(p for p in mix.portions if p not in juice.portions))
+    milk = mix.grams_of_key("condensed_milk")
+    warnings = []
+    if juice.mass_g < 0.2 * milk:
+        warnings.append(
+            f"Only {100 * juice.mass_g / milk:.0f} % of juice to condensed milk: it stays loose "
+            "below 20."
+        )
+    steps = [
+        _ready("Zest taken, then the juice squeezed and strained.", "Bare metal: it tastes of it."),
+        Step("mix", "finish", "Juice in slowly, whisking: it thickens by itself",
+             "It mounds on the whisk without any heat.", "All at once: it curdles in grains.",
+             hold_s=90),
+        Step("bake", "finish", "Into its shell, about ten minutes in the oven",
+             "The edge set, the top no longer wet.", "Longer: it cracks.",
+             caution="Raw yolk until it is baked to 71 °C."),
+        Step("cool", "cool", "Cool, then chill for hours", "Cuts clean.", "Cutting warm.",
+             None, 21.0),
+    ]  # fmt: skip
+    return Work("citrus_mix", "Citrus and condensed milk", steps,
+                ["Zest taken, then the juice squeezed"], [], "mix", None, Mix(()), rest, juice,
+                [], warnings)  # fmt: skip
+
+
+def _curd(mix: Mix, family: Family, altitude_m: float) -> Work:
+    stop = endpoint(mix, family, altitude_m)
+    fat = Mix(tuple(p for p in mix.portions if p.ingredient.category in ("fat", "cultured")))
+    bowl = Mix(tuple(p for p in mix.portions if p not in fat.portions))
+    if bowl.mass_g <= 0 or stop.low_c is None or stop.high_c is None:
+        raise CraftError("lines", "A curd needs juice, eggs and sugar.")
+    curve, reach = bath_curve(bowl, 15.0, stop.low_c)
+    steps = [
+        _ready("Juice, zest, eggs and sugar whisked in a bowl that sits over the water.",
+               "Sugar on yolks no longer than a minute unwhisked."),
+        Step("cook", "cook", "Whisk over simmering water, without stopping",
+             "It thickens in a minute: a line drawn on the spoon holds.",
+             "Standing still: grains at the wall. No boil under the bowl.",
+             stop.low_c, stop.high_c, stop.never_c, 0, None, "", "Off the bath: through the sieve",
+             "curdling", (Cue(stop.low_c - 8, "about to thicken", "Do not stop whisking now"),)),
+    ]  # fmt: skip
+    for n, a in enumerate(additions(bowl, fat, family, stop.low_c), start=1):
+        steps.append(
+            Step(f"finish{n}", "cool", f"At {a.window.high_c:.0f} °C: butter in, slowly",
+                 "A cube at a time, blended until it shines.",
+                 f"Hotter, {a.window.above}.", a.window.low_c, a.window.high_c,
+                 there="Butter in now, a cube at a time")
+        )  # fmt: skip
+    steps.append(
+        Step("cool", "cool", "Film on contact and cool", "Mounds when cold.", "A skin.", None, 21.0)
+    )
+    scene = Scene("cook", "bath", 15.0, 0.0, mass_g=bowl.mass_g,
+                  cp_j_per_gk=heat_capacity_j_per_gk(bowl))  # fmt: skip
+    return Work("curd", family.name, steps, checks(mix, family), curve, "cook", reach, Mix(()),
+                bowl, fat, [scene])  # fmt: skip
+
+
+def _roux(mix: Mix, family: Family, ring: Ring, setting: float, altitude_m: float) -> Work:
+    stop = endpoint(mix, family, altitude_m)
+    roux = Mix(tuple(p for p in mix.portions if p.ingredient.category in ("fat", "starch")))
+    rest = Mix(tuple(p for p in mix.portions if p not in roux.portions))
+    cream = PotCream.of(mix, 84.0, altitude_m)
+    run = heat_to(cream, pot_for(mix.volume_ml), ring.fuel, ring.reaches_pot_w(setting), 25.0,
+                  cream.boil_c, stop.hold_s, "whisk")  # fmt: skip
+    steps = [
+        _ready("Flour sifted, dairy and sugar in a jug.", "Flour browned: it thickens less."),
+        Step("roux", "finish", "Butter and flour together, two minutes, stirring",
+             "It foams and smells of biscuit, still pale.", "Browning it.", hold_s=120),
+        Step("cook", "cook", "Dairy in by parts, whisking, to the boil and hold",
+             "Smooth after every part; then slow bubbles.", "All at once: lumps.",
+             cream.boil_c - 2.5, cream.boil_c + 1, None, max(60, stop.hold_s), 84.0),
+        Step("sieve", "finish", "Through a sieve into the baked shell", "No lump left.",
+             "A cold shell with hot cream: only if it bakes again at once."),
+        Step("bake", "finish", "Bake again until only just set", "It trembles like jelly.",
+             "Longer: it weeps.", hold_s=0),
+    ]  # fmt: skip
+    scene = Scene("cook", "pot", 25.0, ring.reaches_pot_w(setting), mass_g=mix.mass_g,
+                  cp_j_per_gk=heat_capacity_j_per_gk(mix))  # fmt: skip
+    return Work("roux", family.name, steps, checks(mix, family), run.curve, "cook", run.reaches_s,
+                roux, rest, Mix(()), [scene])  # fmt: skip

@@ -1,0 +1,1 @@
+"""How a mix sets: the set index and its class, coagulation, and where to stop cooking."""

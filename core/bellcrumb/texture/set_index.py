@@ -1,0 +1,241 @@
+"""The set-strength index S and its classes.
+
+S is in grams of corn starch per 100 g of finished mix, equivalent, eaten at 4-8 degC. It ranks
+and warns; it does not predict pascals. Coefficients, cuts and their basis are in docs/science.md
+(calibrated on craft ratios of 31 families and 11 anchors; stated uncertainty +-0.6 S).
+"""
+
+from dataclasses import dataclass
+from functools import cache
+from typing import Any, Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bellcrumb.formula.mix import Mix
+from bellcrumb.pantry.ingredients import JUICE_EQUIVALENT, Ingredient
+
+Mode = Literal["stirred", "still", "worked", "baked", "boiled_baked"]
+Array = NDArray[np.float64]
+
+CLASSES = ("pour", "nappe", "spoon", "pipe", "slice", "unmould")
+CUTS = (1.25, 2.65, 4.10, 4.90, 7.05)
+MODEL_SPREAD = 0.6
+BORDER = 0.35
+_WORKED = 0.66
+_STIRRED_EGG = 0.46
+_WHIPPED_CREAM_S, _MERINGUE_S = 3.4, 3.2
+
+FACTORS = (
+    "mass",
+    "starch",
+    "yolk_protein",
+    "white_protein",
+    "milk_fat",
+    "cocoa_butter",
+    "cocoa_nonfat",
+    "sweet_milk_protein",
+    "acid_milk_protein",
+    "sugar",
+    "gelatine",
+    "pulp",
+    "acid",
+)
+_AT = {name: i for i, name in enumerate(FACTORS)}
+
+
+@dataclass(frozen=True)
+class Foam:
+    """Air folded in: ``mass_g`` of foam, its own S, and millilitres of air per gram of it."""
+
+    mass_g: float
+    strength: float
+    air_ml_per_g: float
+
+
+@dataclass(frozen=True)
+class Style:
+    """How the mix is set: mode, whether raw starch stays half cooked, and what is folded in.
+
+    ``foam_keys`` are ingredients that go in as foam, ``foam_strength`` its S (None: baked in, so
+    only the air counts).
+    """
+
+    mode: Mode
+    raw_starch: bool = False
+    foam_keys: frozenset[str] = frozenset()
+    foam_strength: float | None = None
+    air_ml_per_g: float = 0.0
+
+
+_BAKED_FOAM = frozenset({"egg_white", "egg_white_past"})
+
+
+def style_of(family_key: str, texture_mode: str) -> Style:
+    """The style in which a family is set. Source: set-index reference, section a."""
+    mode: Mode = texture_mode  # type: ignore[assignment]
+    if family_key == "diplomat":
+        creams = frozenset({"cream_30", "cream_35", "cream_heavy", "cream_au_pure", "cream_double"})
+        return Style(mode, foam_keys=creams, foam_strength=_WHIPPED_CREAM_S, air_ml_per_g=0.7)
+    if family_key == "chiboust":
+        return Style(
+            mode,
+            foam_keys=_BAKED_FOAM | {"sugar_caster"},
+            foam_strength=_MERINGUE_S,
+            air_ml_per_g=2.0,
+        )
+    if family_key == "cheesecake_ricotta":
+        return Style(mode, raw_starch=True, foam_keys=_BAKED_FOAM, air_ml_per_g=1.5)
+    return Style(mode, raw_starch=family_key.startswith("cheesecake"))
+
+
+@cache
+def factors_of(ingredient: Ingredient) -> Array:
+    """What one gram of an ingredient brings to the set, as a vector over ``FACTORS``."""
+    i = ingredient
+    milk_protein = i.protein_pct if i.category in ("milk", "cream", "fat") and i.milk_fat_pct else 0
+    if i.category == "milk":
+        milk_protein = i.protein_pct
+    acid_protein = 0.0
+    if i.category in ("cultured", "fresh_cheese"):
+        acid_protein = i.protein_pct * (0.30 if i.key.startswith("ricotta") else 1.0)
+    if i.key.startswith("buttermilk"):  # already clotted, too thin to gel on baking
+        acid_protein = 0.0
+    milk_fat = i.milk_fat_pct if not i.key.startswith("coconut") else 0.7 * i.fat_pct
+    cocoa_butter = max(0.0, i.cocoa_solids_pct - i.cocoa_nonfat_pct)
+    pulp = 0.0
+    if i.key in ("pumpkin_puree", "sweet_potato", "banana"):
+        pulp = 0.9 * i.other_carb_pct
+    return np.array(
+        [
+            1.0,
+            i.corn_equivalent,
+            i.yolk_pct * 0.1586 / 100,
+            i.white_pct * 0.109 / 100,
+            milk_fat / 100,
+            cocoa_butter / 100,
+            i.cocoa_nonfat_pct / 100,
+            milk_protein / 100,
+            acid_protein / 100,
+            i.sugars_pct / 100,
+            1.0 if i.key == "gelatine" else 0.0,
+            pulp / 100,
+            JUICE_EQUIVALENT.get(i.key, 0.0),
+        ]
+    )
+
+
+def totals(mix: Mix) -> Array:
+    """Grams of each of ``FACTORS`` in a mix, shape (13,)."""
+    total = np.zeros(len(FACTORS))
+    for portion in mix.portions:
+        total += portion.grams * factors_of(portion.ingredient)
+    return total
+
+
+def _base(total: Array, style: Style) -> tuple[Array, Array]:
+    """S and the share of it carried by elastic gels, for totals of shape (..., 13)."""
+    per = 100 * total / np.maximum(total[..., :1], 1e-9)
+    v: dict[str, Any] = {name: per[..., i] for name, i in _AT.items()}
+    soft = np.maximum(0.55, 1 - 0.006 * np.maximum(0, v["sugar"] - 12))
+    cooked = 0.5 if style.raw_starch else 1.0
+    boiled_together = 1 - np.minimum(0.30, 0.003 * v["acid"])
+    starch = cooked * v["starch"] * boiled_together
+    still_egg = style.mode == "baked"
+    egg = 2.8 * (v["white_protein"] + 0.36 * v["yolk_protein"]) * (1 if still_egg else _STIRRED_EGG)
+    sweet = v["sweet_milk_protein"]
+    clotted = np.where((sweet > 0.5) & (v["acid"] > 0), v["acid"] / np.maximum(2 * sweet, 1e-9), 0)
+    clotted = np.minimum(1, clotted)
+    milk = 0.06 * sweet * (1 - clotted) + 0.59 * (sweet * clotted + v["acid_milk_protein"])
+    gelatine = 6.5 * v["gelatine"]
+    fat = 0.06 * v["milk_fat"] + 0.12 * v["cocoa_butter"] + 0.13 * v["cocoa_nonfat"]
+    worked = _WORKED if style.mode == "worked" else 1.0
+    strength = (starch + egg) * soft * worked + milk + gelatine * worked + v["pulp"] + fat
+    elastic = (egg * soft if still_egg else 0.0) + gelatine * worked
+    return strength, elastic / np.maximum(strength, 1e-9)
+
+
+def strength(total: Array, style: Style, foam: Foam | None = None) -> tuple[Array, Array]:
+    """S and the slice/unmould cut for totals of shape (..., 13).
+
+    ``total`` is everything but a folded-in ``foam`` (None: nothing folded in). Elastic gels
+    release earlier than starch or cheese gels, which is why the top cut moves.
+    """
+    if foam and foam.strength >= 0:
+        rigid = total.copy()
+        rigid[..., _AT["gelatine"]] = 0
+        s, _ = _base(rigid, style)
+        mass = total[..., 0]
+        whole = mass + foam.mass_g
+        s = (s * mass + foam.strength * foam.mass_g) / np.maximum(whole, 1e-9)
+        gelatine = 6.5 * 100 * total[..., _AT["gelatine"]] / np.maximum(whole, 1e-9)
+        gelatine = gelatine * (_WORKED if style.mode == "worked" else 1.0)
+        s = s + gelatine
+        elastic = gelatine / np.maximum(s, 1e-9)
+    else:
+        s, elastic = _base(total, style)
+        whole = total[..., 0]
+    if foam:
+        air = foam.air_ml_per_g * foam.mass_g
+        s = s * (1 - air / (air + whole / 1.12)) ** 0.8
+    top = np.maximum(CUTS[3] + 0.6, CUTS[4] - 1.5 * np.maximum(0, elastic - 0.5) / 0.5)
+    return s, top
+
+
+def split_foam(mix: Mix, style: Style) -> tuple[Array, Foam | None]:
+    """The totals a style sets as one mass, and what it folds in as foam."""
+    foam_mass = mix.grams_of_key(*style.foam_keys) if style.foam_keys else 0.0
+    if not foam_mass:
+        return totals(mix), None
+    if style.foam_strength is None:
+        return totals(mix), Foam(foam_mass, -1.0, style.air_ml_per_g)
+    rest = Mix(tuple(p for p in mix.portions if p.ingredient.key not in style.foam_keys))
+    return totals(rest), Foam(foam_mass, style.foam_strength, style.air_ml_per_g)
+
+
+@dataclass(frozen=True)
+class SetStrength:
+    """S with its band and the classes it spans; ``position`` is 0 (pour) to 6 (top of unmould)."""
+
+    index: float
+    low: float
+    high: float
+    cuts: tuple[float, ...]
+    worked: bool
+
+    def class_at(self, s: float) -> str:
+        """The class of a strength; a beaten cream is never called more than pipe."""
+        number = sum(s >= cut for cut in self.cuts)
+        return CLASSES[min(number, 3) if self.worked else number]
+
+    @property
+    def klass(self) -> str:
+        """The class of the middle of the band."""
+        return self.class_at(self.index)
+
+    @property
+    def borderline(self) -> str | None:
+        """The neighbouring class when S is within 0.35 of a cut, else None."""
+        for cut in self.cuts:
+            if abs(self.index - cut) <= BORDER:
+                other = self.class_at(cut - 0.01 if self.index >= cut else cut + 0.01)
+                if other != self.klass:
+                    return other
+        return None
+
+    @property
+    def position(self) -> float:
+        """Class number plus the fraction of the way across the class (0-6)."""
+        edges = (0.0, *self.cuts, self.cuts[-1] + 1.6)
+        return float(np.interp(self.index, edges, range(len(edges))))
+
+
+def set_strength(mix: Mix, style: Style, spread: float = 0.0) -> SetStrength:
+    """How firmly a mix sets. ``spread`` is the +-S that its measures add to the model's own."""
+    total, foam = split_foam(mix, style)
+    s, top = strength(total, style, foam)
+    half = float(np.hypot(MODEL_SPREAD, spread))
+    index = float(s)
+    return SetStrength(
+        index, max(0.0, index - half), index + half, (*CUTS[:4], float(top)), style.mode == "worked"
+    )

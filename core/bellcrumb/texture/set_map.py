@@ -1,0 +1,218 @@
+"""The set map: the classes as regions of a plane of two ratios for one mix."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bellcrumb.formula.families import Family
+from bellcrumb.formula.mix import Mix, Portion
+from bellcrumb.pantry.ingredients import shipped
+from bellcrumb.texture.set_index import (
+    CLASSES,
+    CUTS,
+    FACTORS,
+    Style,
+    factors_of,
+    split_foam,
+    strength,
+)
+
+Plane = Literal["starch_egg", "sugar_fat", "egg_fat"]
+Array = NDArray[np.float64]
+_ROWS = 25
+# Fat in % of the mix at which it eats differently, and sweetness in % as sucrose. Source: craft
+# words for creams, from milk puddings (about 4 % fat) to custards of double cream (over 22 %).
+MOUTHFEEL = ((5.0, "light"), (12.0, "creamy"), (22.0, "rich"), (None, "coats the mouth"))
+SWEETNESS = ((9.0, "barely sweet"), (15.0, "sweet"), (20.0, "very sweet"), (None, "cloying"))
+
+
+@dataclass(frozen=True)
+class Guide:
+    """A line of a plane beyond which a mix eats differently: ``below`` on its low side."""
+
+    axis: Literal["x", "y"]
+    at: float
+    below: str
+    above: str
+
+
+@dataclass(frozen=True)
+class SetMap:
+    """Boundaries between classes, for drawing; all in g per 1000 g liquid.
+
+    ``rows`` (25 values) run up the plane; ``edges[k]`` gives for each of them the x at which
+    ``classes[k]`` ends and ``classes[k + 1]`` begins, clamped to the map. ``x_band`` is the x that
+    would give the low and the high end of the set's band in the row of the point.
+    """
+
+    plane: Plane
+    x_max: float
+    y_max: float
+    rows: list[float]
+    edges: list[list[float]]
+    classes: list[str]
+    point: tuple[float, float]
+    x_band: tuple[float, float]
+    x_word: str
+    y_word: str
+    guides: list[Guide]
+
+
+@dataclass(frozen=True)
+class _Axis:
+    """One way a mix may move: what a gram of it brings, where it stands, how far the map goes."""
+
+    word: str
+    unit: Array
+    here: float
+    top: float
+
+
+def point(mix: Mix, family: Family, plane: Plane) -> tuple[float, float] | None:
+    """Where a mix stands in a plane, in g per 1000 g liquid; None without liquid."""
+    liquid = family.liquid_g(mix)
+    if liquid <= 0:
+        return None
+    x, y = _axes(mix, family, plane, liquid)
+    return x.here, y.here
+
+
+def set_map(
+    mix: Mix, family: Family, low: float, high: float, plane: Plane = "starch_egg"
+) -> SetMap | None:
+    """The map for a mix with everything held but the two ratios of the plane; None without liquid.
+
+    ``low`` and ``high`` bound S for the band. Egg is varied in the proportion of yolk and white
+    the mix has (yolk when it has none), starch as the starch it has (corn starch when none), sugar
+    as the sugar it has, fat as milk fat in place of the watery part of the liquid.
+    """
+    liquid = family.liquid_g(mix)
+    if liquid <= 0:
+        return None
+    style = family.style
+    x, y = _axes(mix, family, plane, liquid)
+    per = liquid / 1000
+    total, foam = split_foam(mix, style)
+    base = total - per * (x.here * x.unit + y.here * y.unit)
+    rows, columns = np.linspace(0, y.top, _ROWS), np.linspace(0, x.top, 61)
+
+    def grid(row: Array) -> Array:
+        return base + per * (row[:, None, None] * y.unit + columns[None, :, None] * x.unit)
+
+    s, top = strength(grid(rows), style, foam)
+    here = strength(grid(np.array([y.here])), style, foam)[0][0]
+    falling = plane == "sugar_fat"
+    cuts = [np.full_like(s, cut) for cut in CUTS[:4]] + [top]
+    classes = list(CLASSES)
+    if style.mode == "worked":  # a beaten cream is never more than pipe
+        cuts, classes = cuts[:3], classes[:4]
+    edges = [_crossings(s - cut, columns, falling=falling) for cut in cuts]
+    if falling:
+        edges, classes = edges[::-1], classes[::-1]
+    band = [_crossings(here[None, :] - s_end, columns, falling=falling)[0] for s_end in (low, high)]
+    return SetMap(
+        plane, x.top, y.top, rows.tolist(), edges, classes, (x.here, y.here),
+        (min(band), max(band)), x.word, y.word, _guides(mix, plane, x, y, liquid),
+    )  # fmt: skip
+
+
+def _crossings(over: Array, columns: Array, *, falling: bool) -> list[float]:
+    """For each row, the x at which ``over`` changes sign; 0 or the far end where it never does."""
+    found = []
+    for row in over:
+        line = -row if falling else row
+        if line[0] >= 0:
+            found.append(0.0)
+        elif line[-1] <= 0:
+            found.append(float(columns[-1]))
+        else:
+            found.append(float(np.interp(0.0, np.maximum.accumulate(line), columns)))
+    return found
+
+
+def _axes(mix: Mix, family: Family, plane: Plane, liquid: float) -> tuple[_Axis, _Axis]:
+    makers: dict[Plane, tuple[Callable[[Mix, Style, float], _Axis], ...]] = {
+        "starch_egg": (_starch, _egg),
+        "sugar_fat": (_sugar, _fat),
+        "egg_fat": (_egg, _fat),
+    }
+    x, y = makers[plane]
+    return x(mix, family.style, 1000 / liquid), y(mix, family.style, 1000 / liquid)
+
+
+def _unit(portions: list[Portion]) -> Array:
+    mass = sum(p.grams for p in portions)
+    total = sum((p.grams * factors_of(p.ingredient) for p in portions), np.zeros(len(FACTORS)))
+    return np.asarray(total / mass)
+
+
+def _of(mix: Mix, style: Style, category: str) -> list[Portion]:
+    return [
+        p
+        for p in mix.portions
+        if p.ingredient.category == category and p.ingredient.key not in style.foam_keys
+    ]
+
+
+def _starch(mix: Mix, style: Style, per: float) -> _Axis:
+    parts = _of(mix, style, "starch") or [Portion(shipped().key("corn_starch"), 0.0)]
+    equivalent = sum(p.grams * p.ingredient.corn_equivalent for p in parts)
+    counted = parts if equivalent else [Portion(shipped().key("corn_starch"), 1.0)]
+    each = sum(p.grams * p.ingredient.corn_equivalent for p in counted)
+    unit = _unit(counted) * sum(p.grams for p in counted) / each
+    here = equivalent * per
+    return _Axis("starch, g as corn starch", unit, here, max(120.0, 20 * np.ceil(here * 1.15 / 20)))
+
+
+def _egg(mix: Mix, style: Style, per: float) -> _Axis:
+    eggs = _of(mix, style, "egg")
+    whole = any(p.ingredient.key.startswith("egg_whole") for p in eggs)
+    here = sum(p.grams for p in eggs) * per
+    unit = _unit(eggs or [Portion(shipped().key("egg_yolk"), 1.0)])
+    least = 440.0 if whole else 320.0
+    word = "egg" if whole else "yolk"
+    return _Axis(f"{word}, g", unit, here, max(least, 40 * np.ceil(here * 1.15 / 40)))
+
+
+def _sugar(mix: Mix, style: Style, per: float) -> _Axis:
+    sugars = _of(mix, style, "sugar")
+    here = sum(p.grams for p in sugars) * per
+    unit = _unit(sugars or [Portion(shipped().key("sugar"), 1.0)])
+    return _Axis("added sugar, g", unit, here, max(400.0, 50 * np.ceil(here * 1.15 / 50)))
+
+
+def _fat(mix: Mix, style: Style, per: float) -> _Axis:
+    """Milk fat in place of skimmed milk (3.4 % protein, 4.8 % sugar): the weight stays."""
+    total, _ = split_foam(mix, style)
+    unit = np.zeros(len(FACTORS))
+    for factor, each in (("milk_fat", 1.0), ("sweet_milk_protein", -0.034), ("sugar", -0.048)):
+        unit[FACTORS.index(factor)] = each
+    here = float(total[FACTORS.index("milk_fat")]) * per
+    return _Axis("milk fat, g", unit, here, max(400.0, 50 * np.ceil(here * 1.15 / 50)))
+
+
+def _guides(mix: Mix, plane: Plane, x: _Axis, y: _Axis, liquid: float) -> list[Guide]:
+    """Lines of mouthfeel and, in the sugar plane, of sweetness, worked out at this mix."""
+    found: list[Guide] = []
+    if plane == "starch_egg":
+        return found
+    per = 1000 / liquid
+    for (limit, below), (_, above) in pairwise(MOUTHFEEL):
+        assert limit is not None
+        at = y.here + (limit / 100 - mix.share("fat")) * mix.mass_g * per
+        if 0 < at < y.top:
+            found.append(Guide("y", at, below, above))
+    if plane == "sugar_fat":
+        for (limit, below), (_, above) in pairwise(SWEETNESS):
+            assert limit is not None
+            # Sweetness s = (sweet + d) / (mass + d), solved for the sugar d to add.
+            share = limit / 100
+            more = (share * mix.mass_g - mix.sweetness_g) / (1 - share)
+            at = x.here + more * per
+            if 0 < at < x.top:
+                found.append(Guide("x", at, below, above))
+    return found

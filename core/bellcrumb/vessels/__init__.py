@@ -1,0 +1,1 @@
+"""Moulds, glasses, rings and shells: their geometry and what they hold."""

@@ -1,0 +1,1 @@
+"""What ./crumb does. Standard library only: it runs before anything is installed."""

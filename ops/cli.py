@@ -1,0 +1,116 @@
+"""The commands."""
+
+import argparse
+import errno
+import os
+import sys
+
+from ops.base import PYTHON, ROOT, Stop, django_env, say
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="./crumb", description="Bell Crumb, from one command.")
+    commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
+    start = commands.add_parser("start", help="install what is missing, build, and serve")
+    start.add_argument("--empty", action="store_true", help="without the demo kitchen")
+    start.add_argument("--port", type=int, default=8642)
+    start.add_argument("--lan", action="store_true", help="let a tablet in this network reach it")
+    commands.add_parser("stop", help="stop it; the data stays")
+    test = commands.add_parser("test", help="run every test and check")
+    test.add_argument(
+        "part",
+        nargs="?",
+        default="all",
+        choices=["all", "core", "server", "tools", "e2e", "checks"],
+    )
+    test.add_argument("names", nargs="*", help="single test modules or tests")
+    commands.add_parser("bench", help="measure: ratios and medians, as a table")
+    commands.add_parser("pictures", help="take the pictures in docs/screenshots again")
+    compute = commands.add_parser("compute", help="the craft from the command line (JSON in, out)")
+    compute.add_argument("args", nargs=argparse.REMAINDER)
+    probe = commands.add_parser("probe", help="run one more simulated probe thermometer")
+    probe.add_argument("--url", default="http://127.0.0.1:8642")
+    probe.add_argument("--token", required=True)
+    probe.add_argument("--channels", type=int, default=1, choices=(1, 2, 3, 4))
+    scale = commands.add_parser("scale", help="run one more simulated scale")
+    scale.add_argument("--url", default="http://127.0.0.1:8642")
+    scale.add_argument("--token", required=True)
+    commands.add_parser("schema", help="write the OpenAPI document and the front end's types")
+    commands.add_parser("format", help="format both sides")
+    commands.add_parser("lock", help="lock the Python packages again")
+    manage = commands.add_parser("manage", help="Django's own commands")
+    manage.add_argument("args", nargs=argparse.REMAINDER)
+    for name in ("backup", "restore"):
+        keep = commands.add_parser(name, help=f"{name} the kitchen's data")
+        keep.add_argument("file")
+    return parser
+
+
+def _compute(args: list[str]) -> int:
+    from ops import needs
+
+    if not PYTHON.exists():
+        needs.debian()
+        needs.python_packages()
+    os.chdir(ROOT / "core")
+    # Looking for plug-ins of the validator costs a tenth of the start, and there are none.
+    env = {**django_env(), "PYDANTIC_DISABLE_PLUGINS": "1"}
+    os.execve(str(PYTHON), [str(PYTHON), "-m", "bellcrumb.contract", *args], env)
+
+
+def _run(options: argparse.Namespace) -> int:
+    from ops import checks, keep, serve
+
+    match options.command:
+        case "start":
+            return serve.start(empty=options.empty, port=options.port, lan=options.lan)
+        case "stop":
+            return serve.stop()
+        case "test":
+            return checks.test(options.part, options.names)
+        case "bench":
+            return checks.in_demo("ops.bench")
+        case "pictures":
+            return checks.in_demo("ops.pictures")
+        case "probe":
+            return serve.stand_in(options.url, options.token, channels=options.channels).wait()
+        case "scale":
+            return serve.stand_in(options.url, options.token, kind="scale").wait()
+        case "schema":
+            return checks.write_schema()
+        case "format":
+            return checks.format_all()
+        case "lock":
+            return checks.lock()
+        case "manage":
+            return checks.manage(options.args)
+        case "backup":
+            return keep.backup(options.file)
+        case _:
+            return keep.restore(options.file)
+
+
+def main(args: list[str]) -> int:
+    """Run one command; returns its exit code."""
+    if args[:1] == ["compute"]:
+        return _compute(args[1:])
+    try:
+        return _run(_parser().parse_args(args))
+    except Stop as stop:
+        print(stop, file=sys.stderr, flush=True)
+        return stop.code
+    except OSError as error:
+        if error.errno == errno.ENOSPC:
+            print("The disk is full. Free some space and run this again.", file=sys.stderr)
+            return 1
+        if error.errno in (errno.EACCES, errno.EPERM, errno.EROFS):
+            print(
+                f"{error.filename} belongs to somebody else. Run Bell Crumb as the user who "
+                "started it first, or clone it into a folder of your own.",
+                file=sys.stderr,
+            )
+            return 1
+        raise
+    except KeyboardInterrupt:
+        say("")
+        return 130

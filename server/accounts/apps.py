@@ -1,0 +1,7 @@
+from django.apps import AppConfig
+
+
+class AccountsConfig(AppConfig):
+    """Who signs in."""
+
+    name = "accounts"

@@ -1,0 +1,55 @@
+"""A bake that is going on: what its probe and its cook tell of the oven, kept for a minute."""
+
+from django.core.cache import cache
+
+from batches.clock import Course, curve_of
+from batches.models import Batch
+from bellcrumb.contract.shapes.oven import RefitOut
+from bellcrumb.errors import CraftError
+from bellcrumb.oven.refit import Look
+from bellcrumb.stove.guide import Reading
+from formulas.content import Content
+from formulas.oven import refit_of
+
+EVERY_S = 60.0
+AIR_CHANNEL = 3  # 1 is in the custard, 2 in the bath, 3 in the oven's air
+_FIRST_S = 240.0
+_EACH = 40
+LOOKS = {"disc_100": 1.0, "disc_60": 0.6, "disc_25": 0.25, "disc_0": 0.0}
+
+
+def refit_now(batch: Batch, course: Course, curve: list[Reading]) -> RefitOut | None:
+    """What the bake tells of itself; None before it is in the oven or while it tells too little.
+
+    Fitted again at most once a minute of baking.
+    """
+    plan = course.plan
+    timing = next((t for t in course.timings if t.key == "cook"), None)
+    if plan.guide != "bake" or plan.content is None or timing is None:
+        return None
+    end_s = timing.left_s if course.current != "cook" else course.now_s
+    into_s = end_s - timing.entered_s
+    looks = [
+        Look(at - timing.entered_s, LOOKS[mark])
+        for mark, at in course.marks.items()
+        if mark in LOOKS and at > timing.entered_s
+    ]
+    if into_s < _FIRST_S and not looks:
+        return None
+    probe = [(t - timing.entered_s, c) for t, c in curve if timing.entered_s <= t <= end_s]
+    air = [(t - timing.entered_s, c) for t, c in curve_of(batch, channel=AIR_CHANNEL)
+           if timing.entered_s <= t <= end_s]  # fmt: skip
+    seen = sorted((look.t_s, look.disc_share) for look in looks)
+    # The first few readings each count, also when they come late and all at once.
+    told = min(len(probe) + len(air), _EACH)
+    key = f"refit:{batch.id}:{int(into_s // EVERY_S)}:{told}:{hash(tuple(seen))}"
+    known: dict[str, object] | None = cache.get(key)
+    if known is None:
+        content = Content.model_validate(plan.content)
+        try:
+            found = refit_of(batch.kitchen, content, batch.version.part.kind, probe, looks, air)
+        except CraftError:  # a vessel that has been taken away since
+            found = None
+        known = {"found": found.model_dump(mode="json") if found else None}
+        cache.set(key, known)
+    return RefitOut.model_validate(known["found"]) if known["found"] else None

@@ -1,0 +1,125 @@
+"""The cook's clock of a batch and where the cook stands."""
+
+from dataclasses import dataclass, field, replace
+from datetime import UTC, datetime
+
+from batches.models import Batch
+from bellcrumb.book.probe import Doubt, doubts
+from bellcrumb.book.review import Timing
+from bellcrumb.contract.shapes.oven import RefitOut
+from bellcrumb.oven.guide import bake_moment, is_fresh
+from bellcrumb.safety.pasteurise import Kill, Product, kill
+from bellcrumb.stove.guide import STALE_S, Moment, Reading, follow, missed
+from formulas.stove import PlanOut, step_of
+
+
+def cook_ms(batch: Batch, at: datetime) -> int:
+    """Milliseconds on the cook's clock at a moment; never before the start."""
+    return max(0, round((at - batch.started_at).total_seconds() * 1000 * batch.time_scale))
+
+
+@dataclass(frozen=True)
+class Course:
+    """A cook so far: its plan, when each step was entered, and the rungs poured."""
+
+    plan: PlanOut
+    timings: list[Timing]
+    rungs: int
+    now_s: float
+    time_scale: int
+    paused: bool = False
+    marks: dict[str, float] = field(default_factory=dict)
+
+    @property
+    def current(self) -> str:
+        """The key of the step the cook is in."""
+        return self.timings[-1].key if self.timings else self.plan.steps[0].key
+
+
+def course_of(batch: Batch, now: datetime | None = None) -> Course:
+    """Where a batch stands, from its events."""
+    plan = PlanOut.model_validate(batch.prediction["plan"])
+    end = batch.ended_at or now or datetime.now(UTC)
+    now_s = cook_ms(batch, end) / 1000
+    entered: list[tuple[str, float]] = [(plan.steps[0].key, 0.0)]
+    rungs = 0
+    paused = False
+    marks: dict[str, float] = {}
+    for event in batch.events.all():
+        if event.kind == "step":
+            entered.append((event.step, event.cook_ms / 1000))
+        elif event.kind == "ladle":
+            rungs = max(rungs, int(event.value or 0))
+        elif event.kind in ("pause", "resume"):
+            paused = event.kind == "pause"
+        elif event.kind == "mark":
+            marks[event.step] = event.cook_ms / 1000
+    timings = [
+        Timing(key, at, entered[i + 1][1] if i + 1 < len(entered) else now_s)
+        for i, (key, at) in enumerate(entered)
+    ]
+    return Course(plan, timings, rungs, now_s, batch.time_scale, paused, marks)
+
+
+def curve_of(batch: Batch, from_ms: int = 0, channel: int = 1) -> list[Reading]:
+    """The readings of a channel from a moment of the cook's clock on, as (s, degC), in order."""
+    rows = batch.readings.filter(cook_ms__gte=from_ms, channel=channel).order_by("cook_ms", "id")
+    return [(ms / 1000, cc / 100) for ms, cc in rows.values_list("cook_ms", "temp_cc")]
+
+
+def moment_of(course: Course, curve: list[Reading], refit: RefitOut | None = None) -> Moment:
+    """What the guide says now, from every reading of the cook so far: the step it is in, or a hold
+    that was left out before it. ``refit`` moves the window of a bake."""
+    timing = course.timings[-1]
+    steps = [step_of(s) for s in course.plan.steps]
+    step = next(s for s in steps if s.key == timing.key)
+    if step.kind == "bake":
+        if refit and refit.from_s is not None and refit.to_s is not None:
+            step = replace(step, from_s=round(refit.from_s), to_s=round(refit.to_s))
+        mine = [r for r in curve if r[0] >= timing.entered_s]
+        fresh = is_fresh(mine, course.now_s, _stale_s(course))
+        found = bake_moment(step, mine, course.now_s - timing.entered_s, fresh)
+        return replace(found, urgency="calm") if course.paused else found
+    found = follow(step, curve, timing.entered_s, course.now_s, _stale_s(course))
+    entered = [(t.key, t.entered_s, t.left_s) for t in course.timings]
+    left_out = missed(steps, entered, curve)
+    if left_out:
+        found = replace(found, headline=left_out[1], next_move=left_out[2], urgency="wrong")
+    return replace(found, urgency="calm") if course.paused else found
+
+
+def _stale_s(course: Course) -> float:
+    """The longest silence of a probe that is none, on the cook's clock."""
+    return max(STALE_S, 5.0 * course.time_scale)
+
+
+def doubts_of(course: Course, curve: list[Reading]) -> list[Doubt]:
+    """What is odd about the curve of a cook. Sugar has no one boiling point to judge by."""
+    boil_c = None if course.plan.syrup else course.plan.boil_c
+    step = next(s for s in course.plan.steps if s.key == course.current)
+    # Milk kept hot under the boil stands still by intent; only where it must boil is that odd.
+    boils = step.hold_s > 0 and step.kind in ("heat", "cook")
+    return [d for d in doubts(curve, boil_c, _stale_s(course)) if boils or d.key != "low"]
+
+
+def safety_of(course: Course, curve: list[Reading]) -> Kill | None:
+    """What the heat has done to the egg so far; None for a cook without egg at the probe."""
+    if course.plan.egg_from is None:
+        return None
+    since = next((t.entered_s for t in course.timings if t.key == course.plan.egg_from), None)
+    if since is None:
+        return None
+    product: Product = "white" if course.plan.guide == "swiss" else "mix"
+    return kill(product, [r for r in curve if r[0] >= since])
+
+
+def poured_g(batch: Batch, course: Course) -> float | None:
+    """Grams poured into the bowl on the scale since tempering began; None without a scale."""
+    since = next((t.entered_s for t in course.timings if t.key == "temper"), None)
+    if since is None:
+        return None
+    before = batch.weights.filter(cook_ms__lte=since * 1000).last()
+    rows = batch.weights.filter(cook_ms__gt=since * 1000)
+    start = before or rows.first()
+    last = rows.last()
+    return (last.dg - start.dg) / 10 if start and last else None

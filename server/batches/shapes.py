@@ -1,0 +1,194 @@
+"""Shapes of a cook and its record."""
+
+from datetime import datetime
+from typing import Literal
+from uuid import UUID
+
+from ninja import Schema
+from pydantic import Field
+
+from bellcrumb.contract.shapes.oven import RefitOut
+from formulas.content import Conditions
+from formulas.stove import PlanOut
+
+SetClass = Literal["pour", "nappe", "spoon", "pipe", "slice", "unmould"]
+
+
+class Start(Schema):
+    """Start cooking a version; ``id`` is made by the client."""
+
+    id: UUID
+    version_id: UUID
+    device_id: UUID | None = None
+    scale_id: UUID | None = None
+    place: Literal["stove", "oven"] = "stove"
+    time_scale: int = Field(default=1, ge=1, le=60)
+    today: Conditions = Conditions()
+
+
+class Point(Schema):
+    """A reading on the cook's clock."""
+
+    t_s: float
+    temp_c: float
+
+
+class MomentOut(Schema):
+    """What the guide says now."""
+
+    figure: float | None
+    figure_unit: Literal["c", "s"]
+    headline: str
+    next_move: str
+    urgency: Literal["calm", "soon", "now", "wrong"]
+    hold_left_s: float | None
+    rate_k_per_min: float | None
+    to_target_s: float | None
+    done: bool
+
+
+class SafeOut(Schema):
+    """What the heat has done to the egg: ``share`` 1 is enough. The local code comes first."""
+
+    log_reduction: float
+    share: float
+    meets: bool
+    rule: str
+    peak_c: float
+    warnings: list[str]
+
+
+class ChannelOut(Schema):
+    """Another channel of the probe: its last reading, in real seconds how old."""
+
+    channel: int
+    temp_c: float
+    age_s: float
+
+
+class TimingOut(Schema):
+    """When a step was entered and left, seconds on the cook's clock."""
+
+    key: str
+    entered_s: float
+    left_s: float
+
+
+class FindingOut(Schema):
+    """Something the curve shows."""
+
+    key: str
+    says: str
+    weight: Literal["fine", "note", "likely"]
+    fault: str | None
+
+
+class DeviationOut(Schema):
+    """How far a step's curve was from its prediction."""
+
+    step: str
+    mean_abs_k: float
+    worst_k: float
+    predicted_s: float | None
+    took_s: float
+
+
+class VerdictOut(Schema):
+    """What came of it."""
+
+    texture: SetClass
+    faults: list[str]
+    note: str
+    by: str | None
+    revision: int
+
+
+class BatchCard(Schema):
+    """A batch in the book."""
+
+    id: UUID
+    dessert_id: UUID
+    dessert: str
+    version: int
+    cook: str | None
+    started_at: datetime
+    ended_at: datetime | None
+    took_s: float | None
+    peak_c: float | None
+    predicted_class: SetClass | None
+    verdict: VerdictOut | None
+
+
+class BatchOut(BatchCard):
+    """A batch whole: plan, course, curve, what the curve shows, and how it compares."""
+
+    version_id: UUID
+    lines_text: str
+    time_scale: int
+    simulated: bool
+    device: str | None
+    plan: PlanOut
+    timings: list[TimingOut]
+    rungs: int
+    readings: list[Point]
+    findings: list[FindingOut]
+    deviations: list[DeviationOut]
+    before: list[UUID]
+    safe: SafeOut | None
+    channels: dict[int, list[Point]]
+
+
+class LiveOut(Schema):
+    """The cook now: ``readings`` are those after the one asked for, ``probe_age_s`` how long ago
+    the last reading was taken, in real seconds, ``probe_doubt`` what is odd about its curve."""
+
+    server_now: datetime
+    now_s: float
+    step: str
+    timings: list[TimingOut]
+    rungs: int
+    ended: bool
+    moment: MomentOut
+    readings: list[Point]
+    last_ms: int
+    probe_age_s: float | None
+    paused: bool
+    marks: dict[str, float]
+    safe: SafeOut | None
+    others: list[ChannelOut]
+    poured_g: float | None
+    probe_doubt: str | None
+    refit: RefitOut | None
+
+
+class EventIn(Schema):
+    """Something a cook did; ``id`` made by the client, ``at`` server time as it knows it."""
+
+    id: UUID
+    kind: Literal["step", "ladle", "typed", "end", "pause", "resume", "mark"]
+    step: str = Field(default="", max_length=20)
+    at: datetime
+    value: float | None = Field(default=None, ge=-40, le=300)
+
+
+class Events(Schema):
+    """Events in the order they happened, oldest first."""
+
+    events: list[EventIn] = Field(max_length=200)
+
+
+class VerdictIn(Schema):
+    """A verdict; ``revision`` is the one it changes (0: the first)."""
+
+    revision: int = 0
+    texture: SetClass
+    faults: list[str] = Field(max_length=12)
+    note: str = Field(default="", max_length=2000)
+
+
+class VerdictConflict(Schema):
+    """Somebody judged in between: both verdicts."""
+
+    message: str
+    mine: VerdictIn
+    theirs: VerdictOut

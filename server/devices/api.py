@@ -1,0 +1,284 @@
+"""Devices: registered by people, sending through one door by token."""
+
+import json
+from datetime import UTC, datetime
+from typing import Any, Literal
+from uuid import UUID
+
+from django.db import IntegrityError, transaction
+from django.http import HttpRequest
+from ninja import Router, Schema
+from ninja.errors import HttpError
+from ninja.security import HttpBearer
+from ninja.throttling import AuthRateThrottle
+from pydantic import Field
+
+from batches.clock import course_of
+from bellcrumb.stove.temper import Rung
+from config.shapes import PROBLEMS
+from devices.ingest import batch_for, cook_of, read_item, store
+from devices.models import Device
+from formulas.stove import Scene
+from kitchen.access import member_of
+
+router = Router(tags=["devices"])
+MOST_BYTES = 64 * 1024
+MOST_READINGS = 500
+
+
+class Token(HttpBearer):
+    """A device's token. The device is put on the request."""
+
+    def authenticate(self, request: HttpRequest, token: str) -> Device | None:
+        """The device this token belongs to."""
+        device = Device.objects.filter(token_hash=Device.hash_of(token)).first()
+        request.device = device  # type: ignore[attr-defined]
+        return device
+
+
+class DeviceThrottle(AuthRateThrottle):
+    """Each device on its own: six requests a second."""
+
+    def get_cache_key(self, request: HttpRequest) -> str:
+        """By device."""
+        return f"device-{request.device.pk}"  # type: ignore[attr-defined]
+
+
+door = Router(tags=["device"], auth=Token(), throttle=[DeviceThrottle("360/m")])
+
+
+class DeviceOut(Schema):
+    """A device as its kitchen sees it."""
+
+    id: UUID
+    name: str
+    kind: str
+    simulated: bool
+    last_seen_at: datetime | None
+    busy: bool
+    refused: str
+    refused_at: datetime | None
+
+
+class DeviceIn(Schema):
+    """A device to register; ``id`` is made by the client."""
+
+    id: UUID
+    name: str = Field(min_length=1, max_length=60)
+    kind: Literal["probe", "scale"] = "probe"
+    simulated: bool = False
+
+
+class DeviceAdded(DeviceOut):
+    """A device just registered: the only time its token is shown."""
+
+    token: str | None
+
+
+def _out(device: Device) -> dict[str, Any]:
+    busy = cook_of(device) is not None
+    return {
+        "id": device.id,
+        "name": device.name,
+        "kind": device.kind,
+        "simulated": device.simulated,
+        "last_seen_at": device.last_seen_at,
+        "busy": busy,
+        "refused": device.refused,
+        "refused_at": device.refused_at,
+    }
+
+
+@router.get("/k/{kid}/devices", response={200: list[DeviceOut], **PROBLEMS})
+def devices(request: HttpRequest, kid: UUID) -> list[DeviceOut]:
+    """The kitchen's devices."""
+    kitchen = member_of(request, kid).kitchen
+    return [DeviceOut(**_out(d)) for d in Device.objects.filter(kitchen=kitchen)]
+
+
+@router.post("/k/{kid}/devices", response={200: DeviceAdded, **PROBLEMS})
+def add_device(request: HttpRequest, kid: UUID, given: DeviceIn) -> DeviceAdded:
+    """Register a device. Its token comes back this once."""
+    kitchen = member_of(request, kid, "chef").kitchen
+    there = Device.objects.filter(pk=given.id, kitchen=kitchen).first()
+    if there:
+        return DeviceAdded(**_out(there), token=None)
+    token = Device.new_token()
+    try:
+        with transaction.atomic():
+            device = Device.objects.create(
+                id=given.id,
+                kitchen=kitchen,
+                name=given.name,
+                kind=given.kind,
+                simulated=given.simulated,
+                token_hash=Device.hash_of(token),
+            )
+    except IntegrityError:
+        raise HttpError(422, f"A device called “{given.name}” is already there.") from None
+    return DeviceAdded(**_out(device), token=token)
+
+
+@router.delete("/k/{kid}/devices/{device_id}", response={200: list[DeviceOut], **PROBLEMS})
+def remove_device(request: HttpRequest, kid: UUID, device_id: UUID) -> list[DeviceOut]:
+    """Take a device's token away. What it measured stays."""
+    kitchen = member_of(request, kid, "chef").kitchen
+    Device.objects.filter(kitchen=kitchen, pk=device_id).delete()
+    return devices(request, kid)
+
+
+class Assignment(Schema):
+    """The cook a device is in. ``scene`` is for simulated devices: what to pretend; ``bowl_g`` and
+    ``rungs_g`` are what a scale under the bowl will see."""
+
+    device: str
+    batch_id: UUID | None
+    started_at: datetime | None
+    time_scale: int
+    step: str | None
+    step_entered_s: float
+    scene: Scene | None
+    bowl_c: float | None
+    bowl_g: float | None
+    rungs_g: list[float]
+
+
+@door.get("", response={200: Assignment, **PROBLEMS})
+def assignment(request: HttpRequest) -> Assignment:
+    """Which cook this device is in, if any."""
+    device: Device = request.device  # type: ignore[attr-defined]
+    now = datetime.now(UTC)
+    Device.objects.filter(pk=device.pk).update(last_seen_at=now)
+    batch = cook_of(device)
+    if not batch:
+        return Assignment(
+            device=device.name,
+            batch_id=None,
+            started_at=None,
+            time_scale=1,
+            step=None,
+            step_entered_s=0,
+            scene=None,
+            bowl_c=None,
+            bowl_g=None,
+            rungs_g=[],
+        )
+    course = course_of(batch)
+    scene = next((s for s in course.plan.scenes if s.step == course.current), None)
+    return Assignment(
+        device=device.name,
+        batch_id=batch.id,
+        started_at=batch.started_at,
+        time_scale=batch.time_scale,
+        step=course.current,
+        step_entered_s=course.timings[-1].entered_s,
+        scene=scene if device.simulated else None,
+        bowl_c=_bowl_c(course.plan.ladder, course.rungs),
+        bowl_g=course.plan.ladder.bowl_g if course.plan.ladder else None,
+        rungs_g=[r.added_g for r in course.plan.ladder.rungs] if course.plan.ladder else [],
+    )
+
+
+def _bowl_c(ladder: Any, rungs: int) -> float | None:
+    if ladder is None:
+        return None
+    if rungs < 1:
+        start: float = ladder.bowl_temp_c
+        return start
+    poured: Rung = ladder.rungs[min(rungs, len(ladder.rungs)) - 1]
+    return poured.mix_temp_c
+
+
+class Refused(Schema):
+    """A reading that was not taken, and why."""
+
+    index: int
+    id: str | None
+    message: str
+
+
+class Received(Schema):
+    """What became of the readings: kept, already there, on no cook, or refused with a reason."""
+
+    kept: int
+    already_there: int
+    on_no_cook: int
+    refused: list[Refused]
+
+
+class ReadingIn(Schema):
+    """One reading of up to 500 in a post: ``temp_c`` of a probe (channels 1 to 4) or ``grams`` of a
+    scale. ``id`` is made by the device: the same one again is the same reading. Nonsense readings
+    are refused one by one; the rest are kept."""
+
+    id: UUID
+    at: datetime
+    temp_c: float | None = None
+    channel: int = 1
+    grams: float | None = None
+
+
+@door.post(
+    "/readings",
+    response={200: Received, 413: PROBLEMS[422], **PROBLEMS},
+    openapi_extra={
+        "requestBody": {
+            "required": True,
+            "content": {
+                "application/json": {
+                    "schema": {
+                        "type": "object",
+                        "required": ["readings"],
+                        "properties": {
+                            "readings": {
+                                "type": "array",
+                                "maxItems": MOST_READINGS,
+                                "items": ReadingIn.model_json_schema(),
+                            }
+                        },
+                    }
+                }
+            },
+        }
+    },
+)
+def receive(request: HttpRequest) -> Received:
+    """Take a device's readings. Read by hand, so that one bad reading spoils no other."""
+    if int(request.headers.get("content-length") or 0) > MOST_BYTES:
+        raise HttpError(413, f"At most {MOST_BYTES // 1024} kB in one go: send fewer readings.")
+    try:
+        body = json.loads(request.body)
+        given = body["readings"]
+        if not isinstance(given, list):
+            raise TypeError
+    except (ValueError, KeyError, TypeError):
+        raise HttpError(422, 'Send {"readings": [{"id", "at", "temp_c"}, ...]}.') from None
+    if len(given) > MOST_READINGS:
+        raise HttpError(413, f"At most {MOST_READINGS} readings in one go.")
+    device: Device = request.device  # type: ignore[attr-defined]
+    now = datetime.now(UTC)
+    Device.objects.filter(pk=device.pk).update(last_seen_at=now)
+    kept = there = idle = 0
+    refused = []
+    for index, item in enumerate(given):
+        reading, wrong = read_item(item, now)
+        if reading is None:
+            shown = item.get("id") if isinstance(item, dict) else None
+            refused.append(
+                Refused(
+                    index=index,
+                    id=str(shown)[:40] if shown else None,
+                    message=wrong or "This is no reading.",
+                )
+            )
+            continue
+        batch = batch_for(device, reading.at)
+        if batch is None:
+            idle += 1
+        elif store(device, batch, reading):
+            kept += 1
+        else:
+            there += 1
+    if refused:
+        Device.objects.filter(pk=device.pk).update(refused=refused[-1].message, refused_at=now)
+    return Received(kept=kept, already_there=there, on_no_cook=idle, refused=refused)

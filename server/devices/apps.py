@@ -1,0 +1,7 @@
+from django.apps import AppConfig
+
+
+class DevicesConfig(AppConfig):
+    """See models.py."""
+
+    name = "devices"

@@ -1,0 +1,7 @@
+from django.apps import AppConfig
+
+
+class FormulasConfig(AppConfig):
+    """See models.py."""
+
+    name = "formulas"

@@ -1,0 +1,78 @@
+"""Questions about the oven and the cold; they store nothing."""
+
+from typing import Literal
+from uuid import UUID
+
+from django.http import HttpRequest
+from ninja import Router, Schema
+from pydantic import Field
+
+from bellcrumb.contract.crusts import crust
+from bellcrumb.contract.shapes import PartKind
+from bellcrumb.contract.shapes.oven import ChooseOut, ConvertOut, CrustOut
+from config.shapes import PROBLEMS
+from formulas.content import Content
+from formulas.oven import (
+    BakePlanOut,
+    CoolPlanOut,
+    bake_of,
+    choose_of,
+    convert_of,
+    cool_of,
+    crust_in,
+)
+from kitchen.access import member_of
+
+router = Router(tags=["oven"])
+
+
+class PartAsk(Schema):
+    """A part as it is written."""
+
+    content: Content
+    kind: PartKind = "filling"
+
+
+class BakeAsk(PartAsk):
+    """Ask for a bake; ``frames`` also for the cut-open mould through time."""
+
+    frames: bool = True
+
+
+class ChooseAsk(PartAsk):
+    """Ask for the oven and bath that serve a wish."""
+
+    wish: Literal["even", "long_window"] = "even"
+    within_min: float = Field(default=90, ge=5, le=240)
+
+
+@router.post("/k/{kid}/bake", response={200: BakePlanOut, **PROBLEMS})
+def bake_part(request: HttpRequest, kid: UUID, given: BakeAsk) -> BakePlanOut:
+    """A part baked: its window, its carry-over, and the mould cut open through time."""
+    kitchen = member_of(request, kid).kitchen
+    return bake_of(kitchen, given.content, given.kind, frames=given.frames)
+
+
+@router.post("/k/{kid}/bake/choose", response={200: ChooseOut, **PROBLEMS})
+def choose_bake(request: HttpRequest, kid: UUID, given: ChooseAsk) -> ChooseOut:
+    """Oven settings tried with and without a bath, best first."""
+    kitchen = member_of(request, kid).kitchen
+    return choose_of(kitchen, given.content, given.kind, given.wish, given.within_min)
+
+
+@router.post("/k/{kid}/bake/convert", response={200: ConvertOut, **PROBLEMS})
+def convert_bake(request: HttpRequest, kid: UUID, given: PartAsk) -> ConvertOut:
+    """The same bake in the other kind of oven, in Fahrenheit and gas marks."""
+    return convert_of(member_of(request, kid).kitchen, given.content, given.kind)
+
+
+@router.post("/k/{kid}/crust", response={200: CrustOut, **PROBLEMS})
+def crust_part(request: HttpRequest, kid: UUID, given: PartAsk) -> CrustOut:
+    """A crust baked blind, and how long it stays crisp."""
+    return crust(crust_in(member_of(request, kid).kitchen, given.content))
+
+
+@router.post("/k/{kid}/cool", response={200: CoolPlanOut, **PROBLEMS})
+def cool_part(request: HttpRequest, kid: UUID, given: PartAsk) -> CoolPlanOut:
+    """A part put away to get cold: the two-stage clock, depth, cutting and keeping."""
+    return cool_of(member_of(request, kid).kitchen, given.content, given.kind)

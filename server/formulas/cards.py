@@ -1,0 +1,134 @@
+"""A dessert as it lies on the shelf: what one glance at its first part tells."""
+
+import hashlib
+from collections.abc import Collection
+from datetime import datetime
+from typing import Literal
+from uuid import UUID
+
+from django.db.models import Count, Max
+from ninja import Schema
+
+from bellcrumb.contract.build import points_out
+from bellcrumb.contract.formulas import answered
+from bellcrumb.contract.shapes import FormulaIn, PointsOut
+from formulas.content import content_of, lines_of
+from formulas.models import Brief, Dessert, Version
+from kitchen.access import pantry_of
+from kitchen.models import Kitchen
+
+
+class Glance(Schema):
+    """What the numbers of a formula decide, in brief."""
+
+    family: str | None
+    family_key: str | None
+    klass: Literal["pour", "nappe", "spoon", "pipe", "slice", "unmould"] | None
+    position: float | None
+    yolk_g: float | None
+    starch_g: float | None
+    sugar_g: float | None
+    mass_g: float
+    cook: str | None
+    points: PointsOut | None
+
+
+class DessertCard(Glance):
+    """A dessert on the shelf: enough to know it by."""
+
+    id: UUID
+    name: str
+    version: int
+    parts: int
+    batches: int
+    last_cooked_at: datetime | None
+
+
+def _glance(kitchen: Kitchen, version: Version) -> Glance:
+    content = content_of(version)
+    given = FormulaIn.model_validate({
+        **lines_of(kitchen, content),
+        "family": content.family or None,
+        "part_kind": version.part.kind,
+        "altitude_m": kitchen.altitude_m,
+    })  # fmt: skip
+    found, _ = answered(given, pantry_of(kitchen))
+    per = found.ratios
+    return Glance(
+        family=found.family.name if found.family else None,
+        family_key=found.family.key if found.family else None,
+        klass=found.set.klass if found.set else None,  # type: ignore[arg-type]
+        position=found.set.position if found.set else None,
+        yolk_g=per.yolk_g if per else None,
+        starch_g=per.corn_starch_equivalent_g if per else None,
+        sugar_g=per.sugar_g if per else None,
+        mass_g=found.mix.mass_g,
+        cook=found.endpoint.mode if found.endpoint else None,
+        points=points_out(found.mix, found.family),
+    )
+
+
+def _key(kitchen: Kitchen, version: Version) -> str:
+    inputs = (
+        kitchen.id, kitchen.pantry_rev, kitchen.altitude_m, kitchen.measures, version.part.kind,
+        version.family, version.egg_grade, version.lines_text,
+    )  # fmt: skip
+    return hashlib.sha256(repr(inputs).encode()).hexdigest()
+
+
+def glances(kitchen: Kitchen, versions: Collection[Version]) -> dict[UUID, Glance]:
+    """What each version comes to, by its id; what was worked out before is looked up."""
+    keys = {version.id: _key(kitchen, version) for version in versions}
+    rows = Brief.objects.filter(pk__in=set(keys.values())).values_list("key", "data")
+    known = {key: Glance.model_validate(data) for key, data in rows}
+    new: dict[str, Glance] = {}
+    for version in versions:
+        key = keys[version.id]
+        if key not in known:
+            known[key] = new[key] = _glance(kitchen, version)
+    if new:
+        Brief.objects.bulk_create(
+            [Brief(key=key, data=glance.model_dump(mode="json")) for key, glance in new.items()],
+            ignore_conflicts=True,
+        )
+    return {version_id: known[key] for version_id, key in keys.items()}
+
+
+def newest(dessert_ids: list[UUID]) -> dict[UUID, Version]:
+    """The newest version of the first part of each dessert, by the dessert's id."""
+    found: dict[UUID, Version] = {}
+    rows = (
+        Version.objects.filter(part__dessert__in=dessert_ids)
+        .select_related("part")
+        .order_by("part__position", "-number")
+    )
+    for version in rows:
+        found.setdefault(version.part.dessert_id, version)
+    return found
+
+
+def cards(kitchen: Kitchen, dessert_ids: list[UUID]) -> list[DessertCard]:
+    """Cards of desserts, in the order of their ids."""
+    shown = newest(dessert_ids)
+    counted = {
+        d.id: d
+        for d in Dessert.objects.filter(id__in=dessert_ids).annotate(
+            n=Count("parts__versions__batches", distinct=True),
+            last=Max("parts__versions__batches__started_at"),
+            k=Count("parts", distinct=True),
+        )
+    }
+    known = glances(kitchen, shown.values())
+    return [
+        DessertCard(
+            **known[shown[d].id].dict(),
+            id=d,
+            name=counted[d].name,
+            version=shown[d].number,
+            parts=counted[d].k,
+            batches=counted[d].n,
+            last_cooked_at=counted[d].last,
+        )
+        for d in dessert_ids
+        if d in shown and d in counted
+    ]

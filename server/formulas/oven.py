@@ -1,0 +1,376 @@
+"""What the oven and the cold do with a formula: the core's input from a version's content."""
+
+from typing import Literal
+
+from ninja import Schema
+
+from bellcrumb.contract.colds import cool_mix
+from bellcrumb.contract.fitting import filling_of, fit_out, vessel_of
+from bellcrumb.contract.formulas import answered
+from bellcrumb.contract.ovens import bake_mix, choose_mix, convert_mix, kin_of
+from bellcrumb.contract.refits import refit_mix
+from bellcrumb.contract.shapes import CurvePoint, FormulaIn, TrayOut
+from bellcrumb.contract.shapes.base import MixIn
+from bellcrumb.contract.shapes.oven import (
+    BakeIn,
+    BakeOut,
+    BakePoint,
+    BathIn,
+    ChooseIn,
+    ChooseOut,
+    ConvertOut,
+    CoolIn,
+    CoolOut,
+    CrustIn,
+    OvenIn,
+    RefitOut,
+    RuleIn,
+    StageIn,
+    UnderIn,
+)
+from bellcrumb.errors import CraftError
+from bellcrumb.formula.mix import Mix
+from bellcrumb.heat.properties import water_boils_c
+from bellcrumb.oven.guide import Plan as BakeSteps
+from bellcrumb.oven.guide import bake_steps
+from bellcrumb.oven.refit import Look
+from bellcrumb.vessels.geometry import Vessel
+from formulas.content import Baking, Content, given_of
+from formulas.stove import CurveOut, PlaceOut, PlanOut, Scene, StepOut
+from kitchen.access import pantry_of, vessels_of
+from kitchen.models import Cold, Kitchen, Oven
+
+# The core's fields by the names a version has for them.
+_FIELDS = {
+    "oven.set_c": "baking.set_c", "oven.stages": "baking.first_c", "mix.temp_c": "baking.poured_c",
+    "mix.lines": "lines_text", "vessel.fill_mm": "fill_pct", "fill_mm": "fill_pct",
+    "bath.level": "bath_level", "crust.mm": "baking.crust_mm", "within_min": "within_min",
+}  # fmt: skip
+
+
+class StandsIn(Schema):
+    """The vessel the custard stands in, for drawing it, mm."""
+
+    name: str
+    round: bool
+    top_mm: float
+    bottom_mm: float
+    depth_mm: float
+    material: str
+
+
+class BakePlanOut(Schema):
+    """A bake as this kitchen would do it."""
+
+    found: BakeOut
+    oven: str
+    oven_kind: Literal["static", "fan"]
+    offset_k: float
+    measured: bool
+    vessel: StandsIn
+    count: int
+    tray: TrayOut | None
+
+
+class CoolPlanOut(Schema):
+    """A cooling as this kitchen would do it."""
+
+    found: CoolOut
+    cold: str
+    air_c: float
+    vessel: StandsIn
+    count: int
+
+
+def oven_of(kitchen: Kitchen, baking: Baking) -> Oven:
+    """The oven chosen, else the kitchen's first, else an ordinary one."""
+    ovens = Oven.objects.filter(kitchen=kitchen)
+    found = ovens.filter(pk=baking.oven_id).first() if baking.oven_id else None
+    return found or ovens.first() or Oven(name="An ordinary oven", kind="static")
+
+
+def cold_of(kitchen: Kitchen, baking: Baking) -> Cold:
+    """The refrigerator chosen, else the kitchen's first, else an ordinary one."""
+    colds = Cold.objects.filter(kitchen=kitchen)
+    found = colds.filter(pk=baking.cold_id).first() if baking.cold_id else None
+    return found or colds.first() or Cold(name="A refrigerator", kind="fridge")
+
+
+def _filled(
+    kitchen: Kitchen, content: Content, kind: str | None, own: dict[str, Vessel]
+) -> tuple[Mix, Vessel, float, FormulaIn]:
+    """The mix, the vessel (of the library or the kitchen's ``own``), its share filled, and the
+    whole ask."""
+    given = FormulaIn(**given_of(kitchen, content, kind))
+    result, _ = answered(given, pantry_of(kitchen))
+    if not result.mix.mass_g:
+        raise CraftError("lines_text", "There is nothing in this formula yet.")
+    if given.vessel is None:
+        raise CraftError("vessel_key", "Choose what it stands in, on the formula’s page.")
+    vessel = vessel_of(given.vessel, own)
+    density = result.mix.mass_g / result.mix.volume_ml
+    return result.mix, vessel, filling_of(given).share_of(vessel, density), given
+
+
+def _stands(vessel: Vessel) -> StandsIn:
+    top, bottom = vessel.across(1.0), vessel.across(0.0)
+    return StandsIn(
+        name=vessel.name, round=vessel.shape in ("round", "ring"), top_mm=top[0],
+        bottom_mm=bottom[0], depth_mm=vessel.depth_mm, material=vessel.material,
+    )  # fmt: skip
+
+
+def _bake_in(
+    kitchen: Kitchen, content: Content, oven: Oven, share: float, given: FormulaIn, frames: bool
+) -> BakeIn:
+    b = content.baking
+    stages = []
+    if b.first_c is not None:
+        stages = [StageIn(set_c=b.first_c, minutes=b.first_min), StageIn(set_c=b.set_c)]
+    bath = None
+    if content.bath_level != "none":
+        level = float(content.bath_mm) if content.bath_level == "mm" else content.bath_level
+        bath = BathIn(level=level, water_c=b.water_c, covered=b.covered)
+    assert given.vessel is not None
+    return BakeIn(
+        mix=MixIn(lines=[], temp_c=b.poured_c),
+        family=content.family or None,
+        vessel=given.vessel,
+        fill=share,
+        count=min(content.vessel_count, 200),
+        oven=OvenIn(
+            kind=oven.kind,
+            set_c=None if stages else b.set_c,
+            stages=stages,
+            offset_k=float(oven.dial_error_k),
+            known=oven.measured,
+            film=float(oven.film),
+            vent=float(oven.vent),
+            door_min=b.door_min,
+        ),
+        bath=bath,
+        tray=given.tray if bath else None,
+        crust=UnderIn(mm=b.crust_mm, kind=b.crust) if b.crust else None,
+        doneness=b.doneness,
+        after=b.after,
+        altitude_m=kitchen.altitude_m,
+        frames=frames,
+    )
+
+
+def _renamed(error: CraftError) -> CraftError:
+    return CraftError(_FIELDS.get(error.field, error.field), error.message)
+
+
+def bake_of(kitchen: Kitchen, content: Content, kind: str | None, *, frames: bool) -> BakePlanOut:
+    """A version's bake. Raises CraftError at a field of the content."""
+    oven = oven_of(kitchen, content.baking)
+    own = vessels_of(kitchen)
+    mix, vessel, share, given = _filled(kitchen, content, kind, own)
+    try:
+        found = bake_mix(mix, _bake_in(kitchen, content, oven, share, given, frames), [], own)
+        fit = fit_out(given, mix.volume_ml, mix.mass_g, own)
+    except CraftError as error:
+        raise _renamed(error) from error
+    return BakePlanOut(
+        found=found,
+        oven=oven.name,
+        oven_kind="fan" if oven.kind == "fan" else "static",
+        offset_k=float(oven.dial_error_k),
+        measured=oven.measured,
+        vessel=_stands(vessel),
+        count=content.vessel_count,
+        tray=fit.tray if fit else None,
+    )
+
+
+def choose_of(
+    kitchen: Kitchen, content: Content, kind: str | None, wish: Literal["even", "long_window"],
+    within_min: float,
+) -> ChooseOut:  # fmt: skip
+    """Which oven and bath for a version. Raises CraftError at a field of the content."""
+    oven = oven_of(kitchen, content.baking)
+    own = vessels_of(kitchen)
+    mix, _, share, given = _filled(kitchen, content, kind, own)
+    asked = _bake_in(kitchen, content, oven, share, given, False)
+    try:
+        return choose_mix(
+            mix,
+            ChooseIn(**asked.model_dump(), wish=wish, within_min=within_min),
+            own,
+        )
+    except CraftError as error:
+        raise _renamed(error) from error
+
+
+def convert_of(kitchen: Kitchen, content: Content, kind: str | None) -> ConvertOut:
+    """A version's bake in the other kind of oven. Raises CraftError at a field of the content."""
+    oven = oven_of(kitchen, content.baking)
+    own = vessels_of(kitchen)
+    mix, _, share, given = _filled(kitchen, content, kind, own)
+    try:
+        asked = _bake_in(kitchen, content, oven, share, given, False)
+        return convert_mix(mix, asked, own)
+    except CraftError as error:
+        raise _renamed(error) from error
+
+
+def crust_in(kitchen: Kitchen, content: Content) -> CrustIn:
+    """How a crust is asked for."""
+    b = content.baking
+    oven = oven_of(kitchen, b)
+    own = vessels_of(kitchen)
+    width = vessel_of(content.vessel_key, own).across(1.0)[0] if content.vessel_key else 230.0
+    wet: Literal["wet", "set"] = "wet" if b.goes == "baked_in" else "set"
+    return CrustIn(
+        school=b.blind, goes=b.goes, dough_mm=min(10.0, b.crust_mm),
+        offset_k=float(oven.dial_error_k), fan=oven.kind == "fan", width_mm=width,
+        barrier=b.barrier, wetness=wet, filled_at_c=b.filled_c,
+    )  # fmt: skip
+
+
+def cool_of(kitchen: Kitchen, content: Content, kind: str | None) -> CoolPlanOut:
+    """A version put away to get cold. Raises CraftError at a field of the content."""
+    b = content.baking
+    cold = cold_of(kitchen, b)
+    own = vessels_of(kitchen)
+    mix, vessel, share, given = _filled(kitchen, content, kind, own)
+    method = {"still": "ice_bath", "stirred": "stirred_ice_bath"}.get(b.ice, cold.kind)
+    assert given.vessel is not None
+    try:
+        found = cool_mix(
+            mix,
+            CoolIn(
+                mix=MixIn(lines=[], temp_c=b.put_away_c),
+                vessel=given.vessel,
+                fill=share,
+                method=method,
+                covered=b.film,
+                air_c=float(cold.air_c),
+                family=content.family or None,
+                rule=RuleIn.model_validate(kitchen.cool_rule),
+            ),
+            [],
+            own,
+        )
+    except CraftError as error:
+        raise _renamed(error) from error
+    return CoolPlanOut(
+        found=found, cold=cold.name, air_c=float(cold.air_c), vessel=_stands(vessel),
+        count=content.vessel_count,
+    )  # fmt: skip
+
+
+# No oven is exactly its dial and no mix quite as warm as thought: a simulated one neither.
+_SIMULATED_OVEN_K, _SIMULATED_START_K = -6.0, -2.0
+
+
+def bake_plan_of(kitchen: Kitchen, content: Content, kind: str) -> PlanOut:
+    """The guide of a bake, as the cook follows it. Raises CraftError at a field of the content."""
+    oven = oven_of(kitchen, content.baking)
+    own = vessels_of(kitchen)
+    mix, vessel, share, given = _filled(kitchen, content, kind, own)
+    asked = _bake_in(kitchen, content, oven, share, given, False)
+    try:
+        found = bake_mix(mix, asked, [], own)
+        truth = bake_mix(mix, _as_it_is(asked), [], own)
+    except CraftError as error:
+        raise _renamed(error) from error
+    if found.pull_from_min is None or found.pull_to_min is None:
+        raise CraftError("baking.set_c", found.warnings[0])
+    b = content.baking
+    name = vessel.name.lower()
+    steps = bake_steps(
+        BakeSteps(
+            doneness=b.doneness,
+            after=b.after,
+            from_s=60 * found.pull_from_min,
+            to_s=60 * found.pull_to_min,
+            probe_from_c=found.probe_from_c or 200,
+            probe_to_c=found.probe_to_c or 200,
+            oven_words=f"{oven.name}, dial at {b.set_c:.0f} °C",
+            water_words=_water_words(found, content),
+            bath=asked.bath is not None,
+        )
+    )
+    points = [CurvePoint(t_s=60 * p.t_min, temp_c=p.centre_c) for p in found.curve]
+    return PlanOut(
+        family=kin_of(mix, asked.family).name,
+        guide="bake",
+        ring=oven.name,
+        boil_c=water_boils_c(kitchen.altitude_m),
+        thickens_c=found.set_c,
+        pot=PlaceOut(grams=mix.mass_g, words=[f"{content.vessel_count} × {name}"]),
+        bowl=PlaceOut(grams=0, words=[]),
+        finish=PlaceOut(grams=0, words=[]),
+        ladder=None,
+        steps=[StepOut.from_step(s) for s in steps],
+        heat=None,
+        cook=CurveOut(
+            points=points, thickens_s=None, reaches_s=60 * found.pull_from_min,
+            overshoot_k=found.carry_over_k or 0,
+        ),
+        cook_from_c=found.curve[0].centre_c,
+        scorch="low",
+        scenes=[_scene("cook", truth.curve), _scene("out", truth.after)],
+        warnings=found.warnings,
+        checks=_checks(oven, b, found),
+        egg_from="cook",
+        content=content.dict(),
+    )  # fmt: skip
+
+
+def _as_it_is(asked: BakeIn) -> BakeIn:
+    oven = asked.oven.model_copy(update={"offset_k": asked.oven.offset_k + _SIMULATED_OVEN_K})
+    start = 20.0 if asked.mix.temp_c is None else asked.mix.temp_c
+    mix = asked.mix.model_copy(update={"temp_c": start + _SIMULATED_START_K})
+    return asked.model_copy(update={"oven": oven, "mix": mix})
+
+
+def _scene(step: str, curve: list[BakePoint]) -> Scene:
+    first = curve[0].t_min if curve else 0.0
+    return Scene(
+        step=step, mass_g=1, cp_j_per_gk=4, boil_c=100, thickens_c=200, power_w=0, fuel="gas",
+        from_c=curve[0].centre_c if curve else 20, stirring="none", pot_mm=0, pot_g=0, kind="bake",
+        points=[CurvePoint(t_s=60 * (p.t_min - first), temp_c=p.centre_c) for p in curve],
+        bath_points=[
+            CurvePoint(t_s=60 * (p.t_min - first), temp_c=p.bath_c)
+            for p in curve if p.bath_c is not None
+        ],
+        air_points=[CurvePoint(t_s=60 * (p.t_min - first), temp_c=p.oven_c) for p in curve],
+    )  # fmt: skip
+
+
+def _water_words(found: BakeOut, content: Content) -> str:
+    if found.water_ml is None or found.level_mm is None:
+        return ""
+    return (
+        f"{found.water_ml / 1000:.1f} l of water at {content.baking.water_c:.0f} °C, "
+        f"{found.level_mm:.0f} mm deep"
+    )
+
+
+def _checks(oven: Oven, b: Baking, found: BakeOut) -> list[str]:
+    dial = b.first_c if b.first_c is not None else b.set_c
+    said = [f"{oven.name} at {dial:.0f} °C for half an hour", "Strained, bubbles skimmed"]
+    if found.water_ml is not None:
+        said.append(f"Kettle: {found.water_ml / 1000:.1f} l at {b.water_c:.0f} °C")
+        said += ["Tray with a cloth under the moulds", "Dry cloths, a rack free"]
+    if b.crust:
+        said.append("Crust baked pale, no crack in it")
+    if b.covered:
+        said.append("Foil, with a hole for the steam")
+    return said
+
+
+def refit_of(
+    kitchen: Kitchen, content: Content, kind: str, probe: list[tuple[float, float]],
+    looks: list[Look], air: list[tuple[float, float]],
+) -> RefitOut | None:  # fmt: skip
+    """What a running bake tells of itself, by its probe, by looks and by a probe in the oven's air;
+    None while it is too little."""
+    oven = oven_of(kitchen, content.baking)
+    own = vessels_of(kitchen)
+    mix, _, share, given = _filled(kitchen, content, kind, own)
+    asked = _bake_in(kitchen, content, oven, share, given, False)
+    return refit_mix(mix, asked, probe, looks, own, air)

@@ -1,0 +1,399 @@
+"""The stove plan of a version: ladder, predicted curves and steps."""
+
+from dataclasses import asdict
+from typing import Any, Literal, cast
+
+from ninja import Schema
+from pydantic import Field
+
+from bellcrumb.contract.build import ladder_out
+from bellcrumb.contract.shapes import (
+    AdditionOut,
+    CurvePoint,
+    MeringueIn,
+    MeringueOut,
+    SetClass,
+    SignOut,
+    SyrupIn,
+    SyrupOut,
+    TemperOut,
+    WhipIn,
+    WhipOut,
+)
+from bellcrumb.contract.sugars import addition_out, foam, syrup, whipped
+from bellcrumb.errors import CraftError
+from bellcrumb.formula.answer import Answer, answer
+from bellcrumb.formula.families import family
+from bellcrumb.formula.lines import understand_all
+from bellcrumb.formula.mix import Mix
+from bellcrumb.heat.pot import Cream, Fuel, PotRun, Ring, Stirring, pot_for
+from bellcrumb.heat.properties import water_boils_c
+from bellcrumb.pantry.eggs import egg_grade
+from bellcrumb.quantities.show import grams_text
+from bellcrumb.quantities.units import Measures
+from bellcrumb.stove.plan import Plan, plan
+from bellcrumb.stove.steps import Cue, Step
+from bellcrumb.stove.works import BATH_W_K, USUAL_C, WorkKind, work, work_kind
+from bellcrumb.vessels.geometry import library
+from formulas.content import Content, ring_of
+from kitchen.access import pantry_of, vessels_of
+from kitchen.models import Kitchen
+from kitchen.models import Ring as KitchenRing
+
+MILK_C = 6.0
+
+
+class CueOut(Schema):
+    """What is said on the way, from a temperature on."""
+
+    from_c: float
+    headline: str
+    words: str
+    urgency: Literal["calm", "soon", "now"]
+
+
+class StepOut(Schema):
+    """A step of the guide."""
+
+    key: str
+    kind: Literal["ready", "heat", "temper", "cook", "finish", "cool", "bake"]
+    title: str
+    sign: str
+    avoid: str
+    low_c: float | None
+    high_c: float | None
+    never_c: float | None
+    hold_s: int
+    thickens_c: float | None
+    caution: str
+    there: str = ""
+    over: str = "curdling"
+    cues: list[CueOut] = Field(default_factory=list)
+    from_s: int = 0
+    to_s: int = 0
+
+    @classmethod
+    def from_step(cls, step: Step) -> "StepOut":
+        """A step of the core as it is shown and kept."""
+        return cls.model_validate(asdict(step))
+
+
+class PlaceOut(Schema):
+    """What goes in one place: pot, bowl or in at the end."""
+
+    grams: float
+    words: list[str]
+
+
+class CurveOut(Schema):
+    """A predicted curve from the start of its step."""
+
+    points: list[CurvePoint]
+    thickens_s: float | None
+    reaches_s: float | None
+    overshoot_k: float
+
+
+class Scene(Schema):
+    """What a simulated pot needs to know of one step; of no use to a real probe."""
+
+    step: str
+    mass_g: float
+    cp_j_per_gk: float
+    boil_c: float
+    thickens_c: float
+    from_c: float
+    power_w: float
+    fuel: Fuel
+    stirring: Stirring
+    pot_mm: float
+    pot_g: float
+    kind: Literal["pot", "syrup", "bath", "bake"] = "pot"
+    points: list[CurvePoint] = Field(default_factory=list)
+    bath_points: list[CurvePoint] = Field(default_factory=list)
+    air_points: list[CurvePoint] = Field(default_factory=list)
+    sugar_g: float = 0
+    water_g: float = 0
+    bath_w_k: float = 0
+
+
+class PlanOut(Schema):
+    """Everything the stove needs."""
+
+    family: str
+    guide: str = "custard"
+    ring: str
+    boil_c: float
+    thickens_c: float
+    pot: PlaceOut
+    bowl: PlaceOut
+    finish: PlaceOut
+    ladder: TemperOut | None
+    steps: list[StepOut]
+    heat: CurveOut | None
+    cook: CurveOut | None
+    cook_from_c: float
+    temper_s: float = 30
+    scorch: Literal["low", "middling", "high"]
+    scenes: list[Scene]
+    warnings: list[str]
+    checks: list[str] = Field(default_factory=list)
+    additions: list[AdditionOut] = Field(default_factory=list)
+    signs: list[SignOut] = Field(default_factory=list)
+    egg_from: str | None = None
+    cold_class: SetClass | None = None
+    syrup: SyrupOut | None = None
+    foam: MeringueOut | None = None
+    whipped: WhipOut | None = None
+    content: dict[str, Any] | None = None
+
+
+def step_of(out: StepOut) -> Step:
+    """A stored step as the core's."""
+    cues = tuple(Cue(**cue.dict()) for cue in out.cues)
+    return Step(**{**out.dict(), "cues": cues})
+
+
+def _place(mix: Mix) -> PlaceOut:
+    return PlaceOut(
+        grams=mix.mass_g,
+        words=[
+            f"{grams_text(p.grams)} {p.ingredient.name.split(',')[0].lower()}" for p in mix.portions
+        ],
+    )
+
+
+def _thin(points: list[tuple[float, float]], most: int = 160) -> list[CurvePoint]:
+    stride = max(1, len(points) // most)
+    kept = [*points[::stride], points[-1]]
+    return [CurvePoint(t_s=round(t, 1), temp_c=round(c, 2)) for t, c in kept]
+
+
+def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOut:
+    """Plan the cook of a version of a part of this kind.
+
+    Raises CraftError at the field that stands in the way.
+    """
+    grade = egg_grade(content.egg_grade)
+    measures = cast(Measures, kitchen.measures)
+    lines = understand_all(content.lines_text.split("\n"), pantry_of(kitchen), grade, measures)
+    result = answer(lines, grade, content.family or None, kitchen.altitude_m)
+    ring = ring_of(kitchen, content)
+    if not result.mix.mass_g:
+        raise CraftError("lines_text", "Nothing to cook yet: write the formula first.")
+    which = work_kind(kind, result.mix, content.method, result.family)
+    if which:
+        return _work_out(which, result, ring, content, kitchen)
+    if not result.family:
+        raise CraftError("lines_text", "Nothing here that is cooked on the stove.")
+    made = plan(
+        result.mix,
+        family(result.family.key),
+        ring.core(),
+        school=content.school,
+        heat_setting=content.heat_setting_pct / 100,
+        setting=content.cook_setting_pct / 100,
+        ladle_ml=content.ladle_ml,
+        milk_c=MILK_C,
+        hot_c=content.hot_c,
+        eggs_c=content.eggs_c,
+        held_back_ml=content.held_back_ml,
+        altitude_m=kitchen.altitude_m,
+    )
+    boil = Cream.of(made.split.pot + made.split.bowl, made.thickens_c, kitchen.altitude_m).boil_c
+    return PlanOut(
+        family=result.family.name,
+        ring=ring.name,
+        boil_c=boil,
+        thickens_c=made.thickens_c,
+        pot=_place(made.split.pot),
+        bowl=_place(made.split.bowl),
+        finish=_place(made.split.finish),
+        ladder=ladder_out(made.ladder) if made.ladder else None,
+        steps=[StepOut.from_step(s) for s in made.steps],
+        heat=_curve(made.heat_run),
+        cook=_curve(made.cook_run) if made.cook_run else None,
+        cook_from_c=made.cook_from_c,
+        temper_s=made.temper_s,
+        scorch=made.scorch,
+        scenes=_scenes(made, result.mix, content, ring.core(), kitchen),
+        warnings=made.warnings,
+        checks=made.checks,
+        additions=[addition_out(a) for a in made.additions],
+        signs=[SignOut(t_s=t, temp_c=c, sign=sign) for t, c, sign in made.signs],
+        egg_from=_egg_from(result.mix, made.steps),
+        cold_class=result.set.klass if result.set else None,  # type: ignore[arg-type]
+    )
+
+
+def _egg_from(mix: Mix, steps: list[Step]) -> str | None:
+    """The step from which there is egg where the probe is; None without egg."""
+    if not (mix.yolk_g or mix.whole_egg_g or mix.white_g):
+        return None
+    keys = [s.key for s in steps]
+    return "temper" if "temper" in keys else next((k for k in keys if k != "ready"), None)
+
+
+def _work_out(
+    which: WorkKind, result: Answer, ring: KitchenRing, content: Content, kitchen: Kitchen
+) -> PlanOut:
+    """The guide of what is no stirred custard, in the same shape."""
+    made = work(
+        which,
+        result.mix,
+        ring.core(),
+        content.cook_setting_pct / 100,
+        altitude_m=kitchen.altitude_m,
+        target_c=content.target_c,
+        family=result.family,
+    )
+    curve = None
+    if made.curve:
+        curve = CurveOut(
+            points=_thin(made.curve), thickens_s=None, reaches_s=made.reaches_s, overshoot_k=0
+        )
+    hot = made.curve_step == "heat"
+    pot = pot_for(max(result.mix.volume_ml, 1))
+    boil = water_boils_c(kitchen.altitude_m)
+    return PlanOut(
+        family=made.name,
+        guide=made.kind,
+        ring=ring.name,
+        boil_c=boil,
+        thickens_c=200,
+        pot=_place(made.pot),
+        bowl=_place(made.bowl),
+        finish=_place(made.finish),
+        ladder=None,
+        steps=[StepOut.from_step(s) for s in made.steps],
+        heat=curve if hot else None,
+        cook=None if hot else curve,
+        cook_from_c=made.curve[0][1] if made.curve else 20,
+        temper_s=0,
+        scorch="low",
+        scenes=[
+            Scene(
+                step=s.step,
+                mass_g=s.mass_g,
+                cp_j_per_gk=s.cp_j_per_gk,
+                boil_c=boil,
+                thickens_c=200,
+                from_c=s.from_c,
+                power_w=s.power_w,
+                fuel=ring.core().fuel,
+                stirring="whisk",
+                pot_mm=pot.diameter_mm,
+                pot_g=pot.mass_g,
+                kind=s.kind,
+                sugar_g=s.sugar_g,
+                water_g=s.water_g,
+                bath_w_k=BATH_W_K,
+            )
+            for s in made.scenes
+        ],
+        warnings=made.warnings,
+        checks=made.checks,
+        egg_from=_egg_from(result.mix, made.steps) if which in ("swiss", "curd") else None,
+        cold_class=result.set.klass if which in ("curd", "roux") and result.set else None,  # type: ignore[arg-type]
+        **_sugar_facts(which, result.mix, ring, content, kitchen),
+    )
+
+
+def _sugar_facts(
+    which: WorkKind, mix: Mix, ring: KitchenRing, content: Content, kitchen: Kitchen
+) -> dict[str, Any]:
+    """What a syrup, a meringue or a whipped cream comes to, beside its steps."""
+    power = ring.core().reaches_pot_w(content.cook_setting_pct / 100)
+    sugar, water, whites = mix.added_sugar_g, mix.grams_of_key("water"), mix.white_g
+    facts: dict[str, Any] = {}
+    if which in ("caramel", "italian"):
+        own = vessels_of(kitchen)
+        line = content.vessel_key if which == "caramel" else ""
+        facts["syrup"] = syrup(
+            SyrupIn(
+                sugar_g=sugar,
+                water_g=water,
+                target_c=content.target_c or USUAL_C[which],
+                ring=power,
+                altitude_m=kitchen.altitude_m,
+                lining_vessel=line if line in own | library() else None,
+                lining_count=content.vessel_count,
+            ),
+            own,
+        )
+    if which in ("italian", "swiss", "french"):
+        facts["foam"] = foam(
+            MeringueIn(
+                kind=which,
+                whites_g=whites,
+                sugar_g=sugar,
+                water_g=water or None,
+                ring=power,
+                altitude_m=kitchen.altitude_m,
+                **{f"{'syrup' if which == 'italian' else 'swiss'}_c": content.target_c}
+                if content.target_c and which != "french"
+                else {},
+            )
+        )
+    if which == "whipped":
+        cream = mix.grams_of("cream")
+        icing = mix.grams_of_key("sugar_icing")
+        facts["whipped"] = whipped(
+            WhipIn(
+                cream_g=cream,
+                fat_pct=min(60.0, 100 * mix.parts_g["fat"] / cream),
+                icing_sugar_g=icing,
+                sugar_g=sugar - icing,
+            )
+        )
+    return facts
+
+
+def _curve(run: PotRun) -> CurveOut:
+    return CurveOut(
+        points=_thin(run.curve),
+        thickens_s=run.thickens_s,
+        reaches_s=run.reaches_s,
+        overshoot_k=run.overshoot_k,
+    )
+
+
+def _scenes(made: Plan, mix: Mix, content: Content, ring: Ring, kitchen: Kitchen) -> list[Scene]:
+    pot = pot_for(mix.volume_ml)
+    first = made.split.pot
+    boils = made.heat_run.thickens_s is not None
+    thick = made.thickens_c if boils else 200.0
+    scenes: list[Scene] = []
+    for key, part, from_c, setting, thickens in (
+        (
+            "heat",
+            first,
+            MILK_C,
+            content.cook_setting_pct if boils else content.heat_setting_pct,
+            thick,
+        ),
+        (
+            "cook",
+            first + made.split.bowl,
+            made.cook_from_c,
+            content.cook_setting_pct,
+            made.thickens_c,
+        ),
+    ):
+        cream = Cream.of(part, thickens, kitchen.altitude_m)
+        scenes.append(
+            Scene(
+                step=key,
+                mass_g=cream.mass_g,
+                cp_j_per_gk=cream.cp_j_per_gk,
+                boil_c=cream.boil_c,
+                thickens_c=cream.thickens_c,
+                from_c=from_c,
+                power_w=ring.reaches_pot_w(setting / 100),
+                fuel=ring.fuel,
+                stirring="whisk" if key == "heat" else "spatula",
+                pot_mm=pot.diameter_mm,
+                pot_g=pot.mass_g,
+            )
+        )
+    return scenes

@@ -1,0 +1,301 @@
+"""Formulas in and out of the kitchen in open formats."""
+
+import re
+from typing import Any
+from uuid import UUID, uuid5
+
+from django.db import transaction
+from django.http import HttpRequest, HttpResponse
+from ninja import File, Router, Schema
+from ninja.errors import HttpError
+from ninja.files import UploadedFile
+from pydantic import Field, ValidationError
+
+from bellcrumb.contract.shapes import PartKind
+from bellcrumb.errors import CraftError
+from bellcrumb.formula.families import families
+from bellcrumb.formula.lines import Line, understand_all
+from bellcrumb.pantry.eggs import egg_grade
+from bellcrumb.travel.reading import read
+from bellcrumb.travel.writing import Format, write
+from bellcrumb.travel.written import Written, WrittenPart
+from config.shapes import PROBLEMS
+from formulas.cards import glances
+from formulas.content import FIELDS, VESSEL_FIELDS, Content, check, content_of
+from formulas.models import Dessert, Part, Version
+from kitchen.access import member_of, pantry_of, vessels_of
+from kitchen.models import Kitchen
+
+router = Router(tags=["formulas"])
+MOST_BYTES = 20_000_000
+_TYPES: dict[Format, tuple[str, str]] = {
+    "json": ("application/json", "json"),
+    "jsonld": ("application/ld+json", "jsonld"),
+    "text": ("text/plain", "txt"),
+    "csv": ("text/csv", "csv"),
+}
+# Content that names rows of one kitchen: written by name, looked up again where it is read.
+_LOCAL = ("ring_id",)
+_PART_TEXT = ("lines_text", "note", "egg_grade", "family")
+
+
+def _settings(version: Version, vessels: dict[str, str]) -> dict[str, Any]:
+    """Everything of a version that is not text; a kitchen's own vessels go by their names."""
+    data = content_of(version).dict()
+    for field in VESSEL_FIELDS:
+        data[field] = vessels.get(data[field], data[field])
+    return {k: v for k, v in data.items() if k not in (*_LOCAL, *_PART_TEXT)}
+
+
+def _written(dessert: Dessert, vessels: dict[str, str]) -> Written:
+    parts = []
+    makes = ""
+    for part in sorted(dessert.parts.all(), key=lambda p: p.position):
+        versions = sorted(part.versions.all(), key=lambda v: v.number)
+        now = versions[-1]
+        if now.vessel_key and not makes:
+            makes = f"{now.vessel_count} × {vessels.get(now.vessel_key, now.vessel_key)}"
+        parts.append(
+            WrittenPart(
+                kind=part.kind,
+                name=part.name,
+                lines=now.lines_text.split("\n"),
+                note=now.note,
+                egg_grade=now.egg_grade,
+                family=now.family,
+                settings=_settings(now, vessels),
+                earlier=[
+                    {
+                        "lines": v.lines_text.split("\n"),
+                        "note": v.note,
+                        "egg_grade": v.egg_grade,
+                        "family": v.family,
+                        **_settings(v, vessels),
+                    }
+                    for v in versions[:-1]
+                ],
+            )
+        )
+    return Written(dessert.name, parts, makes)
+
+
+@router.get("/k/{kid}/export", response={200: None, **PROBLEMS})
+def export(
+    request: HttpRequest, kid: UUID, form: Format = "json", dessert: UUID | None = None
+) -> HttpResponse:
+    """One dessert or all of them as a file: our own JSON, schema.org JSON-LD, text or CSV."""
+    kitchen = member_of(request, kid).kitchen
+    rows = Dessert.objects.filter(kitchen=kitchen, archived=False)
+    if dessert:
+        rows = rows.filter(pk=dessert)
+    found = list(rows.prefetch_related("parts__versions"))
+    if not found:
+        raise HttpError(404, "There is nothing to write out.")
+    names = {key: vessel.name for key, vessel in vessels_of(kitchen).items()}
+    text = write([_written(d, names) for d in found], form)
+    kind, ending = _TYPES[form]
+    stem = re.sub(r"[^a-z0-9]+", "-", (found[0].name if dessert else kitchen.name).lower())
+    answer = HttpResponse(text, content_type=f"{kind}; charset=utf-8")
+    answer["Content-Disposition"] = f'attachment; filename="{stem.strip("-")}.{ending}"'
+    return answer
+
+
+class DoubtOut(Schema):
+    """A line in doubt and what was said of it; unknown lines are not counted until mended."""
+
+    part: str
+    line: str
+    message: str
+    unknown: bool
+
+
+class ReadPart(Schema):
+    """A part as it was read: versions oldest first."""
+
+    kind: PartKind
+    name: str
+    versions: list[Content]
+
+
+class ReadDessert(Schema):
+    """A dessert read from a file, with what was doubtful in it."""
+
+    name: str
+    parts: list[ReadPart]
+    lines: int
+    sure: int
+    doubts: list[DoubtOut]
+    problems: list[str]
+
+
+class ReadOut(Schema):
+    """What a file holds; nothing of it is kept yet."""
+
+    desserts: list[ReadDessert]
+
+
+@router.post("/k/{kid}/import/read", response={200: ReadOut, **PROBLEMS})
+def read_file(request: HttpRequest, kid: UUID, file: File[UploadedFile]) -> ReadOut:
+    """Read a file of formulas and say what is doubtful; nothing is kept."""
+    kitchen = member_of(request, kid, "chef").kitchen
+    if (file.size or 0) > MOST_BYTES:
+        raise CraftError("file", "At most 20 MB at once: cut the file in two.")
+    raw = file.read()
+    try:
+        text = raw.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        text = raw.decode("cp1252", errors="replace")
+    try:
+        written = read(text.replace("\r\n", "\n").replace("\r", "\n"))
+    except CraftError as error:
+        raise CraftError("file", error.message) from None
+    own = {vessel.name: key for key, vessel in vessels_of(kitchen).items()}
+    return ReadOut(desserts=[_read_dessert(kitchen, d, own) for d in written])
+
+
+def _read_dessert(kitchen: Kitchen, written: Written, own: dict[str, str]) -> ReadDessert:
+    problems = list(written.problems)
+    parts: list[ReadPart] = []
+    doubts: list[DoubtOut] = []
+    counted = sure = 0
+    for number, part in enumerate(written.parts, start=1):
+        name = (part.name or part.kind.capitalize())[:80]
+        now = {
+            "lines": part.lines,
+            "note": part.note,
+            "egg_grade": part.egg_grade,
+            "family": part.family,
+            **part.settings,
+        }
+        if written.makes and number == 1 and not part.settings:
+            now["note"] = f"Makes {written.makes}.\n{part.note}".strip()
+        versions = [_content(kitchen, v, own, problems) for v in (*part.earlier, now)]
+        parts.append(ReadPart(kind=part.kind, name=name, versions=versions))  # type: ignore[arg-type]
+        for line in _understood(kitchen, versions[-1]):
+            counted += 1
+            if line.ingredient and line.grams and line.confidence in ("sure", "likely"):
+                sure += 1
+            else:
+                unknown = not (line.ingredient and line.grams)
+                doubts.append(
+                    DoubtOut(
+                        part=name, line=line.text.strip(), message=line.message, unknown=unknown
+                    )
+                )
+    return ReadDessert(
+        name=written.name.strip()[:120] or "Without a name",
+        parts=parts,
+        lines=counted,
+        sure=sure,
+        doubts=doubts,
+        problems=problems,
+    )
+
+
+def _understood(kitchen: Kitchen, content: Content) -> list[Line]:
+    rows = [row[:300] for row in content.lines_text.split("\n")[:200]]
+    grade = egg_grade(content.egg_grade)
+    found = understand_all(rows, pantry_of(kitchen), grade, kitchen.measures)  # type: ignore[arg-type]
+    return [line for line in found if line]
+
+
+def _content(
+    kitchen: Kitchen, raw: dict[str, Any], own: dict[str, str], problems: list[str]
+) -> Content:
+    """Content from what was read; a setting that does not do is left at its default and said."""
+    lines = raw.get("lines")
+    text = "\n".join(str(line) for line in lines) if isinstance(lines, list) else ""
+    note = str(raw.get("note") or "")
+    if len(text) > 20_000:
+        problems.append("More than 20 000 characters of lines: the end is in the note.")
+        note = f"{note}\n{text[20_000:]}"
+        text = text[:20_000]
+    if len(note) > 8_000:
+        problems.append(f"The note is cut after 8 000 characters: “… {note[8_000:8_060]}”")
+        note = note[:8_000]
+    data: dict[str, Any] = {"lines_text": text, "note": note, "egg_grade": kitchen.egg_grade}
+    if raw.get("family") in families():
+        data["family"] = raw["family"]
+    for field in FIELDS:
+        if field in raw and field not in (*_LOCAL, *_PART_TEXT):
+            data[field] = raw[field]
+    for field in VESSEL_FIELDS:
+        data[field] = own.get(str(data.get(field, "")), data.get(field, ""))
+    if raw.get("egg_grade"):
+        data["egg_grade"] = str(raw["egg_grade"])
+    while True:
+        try:
+            content = Content.model_validate(data)
+            check(kitchen, content)
+        except ValidationError as error:
+            field = str(error.errors()[0]["loc"][0])
+        except CraftError as error:
+            field = error.field
+        else:
+            return content
+        problems.append(f"“{data.get(field)}” does not do as {field.replace('_', ' ')} here.")
+        data.pop(field, None)
+        if field == "egg_grade":
+            data["egg_grade"] = kitchen.egg_grade
+
+
+class KeepDessert(Schema):
+    """A dessert to keep; the ids of its parts and versions follow from its own."""
+
+    id: UUID
+    name: str = Field(min_length=1, max_length=120)
+    parts: list[ReadPart] = Field(min_length=1, max_length=30)
+
+
+class KeepIn(Schema):
+    """A stretch of an import, small enough to show how far it is."""
+
+    desserts: list[KeepDessert] = Field(min_length=1, max_length=50)
+
+
+class KeptOut(Schema):
+    """How many of them are in the kitchen now."""
+
+    kept: int
+
+
+@router.post("/k/{kid}/import/keep", response={200: KeptOut, **PROBLEMS})
+def keep(request: HttpRequest, kid: UUID, given: KeepIn) -> KeptOut:
+    """Keep desserts that were read. Sending a stretch twice keeps it once."""
+    member = member_of(request, kid, "chef")
+    kitchen = member.kitchen
+    there = set(
+        Dessert.objects.filter(pk__in=[d.id for d in given.desserts]).values_list("id", flat=True)
+    )
+    foreign = Dessert.objects.filter(pk__in=there).exclude(kitchen=kitchen).exists()
+    if foreign:
+        raise HttpError(422, "These ids are already taken. Read the file again.")
+    desserts, parts, versions = [], [], []
+    ring = kitchen.rings.first()
+    for d in given.desserts:
+        if d.id in there:
+            continue
+        dessert = Dessert(id=d.id, kitchen=kitchen, name=d.name)
+        desserts.append(dessert)
+        for place, p in enumerate(d.parts):
+            part = Part(
+                id=uuid5(d.id, f"part {place}"), dessert=dessert, position=place, kind=p.kind,
+                name=p.name,
+            )  # fmt: skip
+            parts.append(part)
+            for number, content in enumerate(p.versions, start=1):
+                check(kitchen, content)
+                fields = content.dict() | {"ring_id": ring.id if ring else None}
+                versions.append(
+                    Version(
+                        id=uuid5(part.id, f"version {number}"), part=part, number=number,
+                        created_by=member.user, saved_by=member.user, **fields,
+                    )
+                )  # fmt: skip
+    with transaction.atomic():
+        Dessert.objects.bulk_create(desserts)
+        Part.objects.bulk_create(parts)
+        Version.objects.bulk_create(versions)
+    newest = {version.part_id: version for version in versions if version.part.position == 0}
+    glances(kitchen, newest.values())  # the shelf shows them at once
+    return KeptOut(kept=len(given.desserts))

@@ -1,0 +1,61 @@
+"""The one way to a kitchen's rows: through the membership of whoever asks."""
+
+from functools import lru_cache
+from typing import Literal
+from uuid import UUID
+
+from django.http import HttpRequest
+from ninja.errors import HttpError
+
+from accounts.models import User
+from bellcrumb.pantry.ingredients import Pantry
+from bellcrumb.vessels.geometry import Vessel as CoreVessel
+from kitchen.models import Kitchen, Member, PantryItem, Price, Vessel
+
+Need = Literal["viewer", "cook", "chef"]
+_RANK = {"viewer": 0, "cook": 1, "chef": 2}
+_CANNOT = {
+    "cook": "You can read here, but not cook or record. Ask the pastry chef.",
+    "chef": "Only the pastry chef changes this. Ask them, or note it on the batch.",
+}
+
+
+def member_of(request: HttpRequest, kitchen_id: UUID, need: Need = "viewer") -> Member:
+    """The asker's membership, if it allows ``need``.
+
+    Raises HttpError 404 for a kitchen that is not theirs (whether it exists is nobody's business)
+    and 403 when their role does not reach.
+    """
+    user = request.user
+    member = (
+        Member.objects.select_related("kitchen").filter(kitchen_id=kitchen_id, user=user).first()
+        if isinstance(user, User)
+        else None
+    )
+    if member is None:
+        raise HttpError(404, "There is no such kitchen for you.")
+    if _RANK[member.role] < _RANK[need]:
+        raise HttpError(403, _CANNOT[need])
+    return member
+
+
+@lru_cache(maxsize=64)
+def _pantry(kitchen_id: UUID, revision: int) -> Pantry | None:
+    own = [item.core() for item in PantryItem.objects.filter(kitchen_id=kitchen_id)]
+    return Pantry(own) if own else None
+
+
+def pantry_of(kitchen: Kitchen) -> Pantry | None:
+    """The kitchen's pantry; None when it has nothing of its own (the shipped table serves)."""
+    return _pantry(kitchen.id, kitchen.pantry_rev)
+
+
+def prices_of(kitchen: Kitchen) -> dict[str, float]:
+    """The kitchen's prices per kilogram by ingredient key."""
+    rows = Price.objects.filter(kitchen=kitchen).values_list("ingredient", "cents", "grams")
+    return {key: 10 * cents / float(grams) for key, cents, grams in rows}
+
+
+def vessels_of(kitchen: Kitchen) -> dict[str, CoreVessel]:
+    """The kitchen's own vessels by key."""
+    return {str(v.id): v.core() for v in Vessel.objects.filter(kitchen=kitchen)}

@@ -1,0 +1,523 @@
+"""The kitchen: settings, equipment, its own pantry and vessels."""
+
+from decimal import Decimal
+from typing import Annotated, Literal, cast
+from uuid import UUID
+
+from django.db import IntegrityError, transaction
+from django.db.models import F
+from django.http import HttpRequest
+from ninja import Router, Schema
+from ninja.errors import HttpError
+from pydantic import Field
+
+from bellcrumb.book.review import BAKED_ONLY, FAULTS, STOVE_ONLY
+from bellcrumb.contract.refits import walked
+from bellcrumb.contract.shapes.oven import ReadingIn, RuleIn, WalkIn, WalkOut
+from bellcrumb.formula.families import families
+from bellcrumb.formula.solve import COMMON_SWAPS
+from bellcrumb.pantry.eggs import egg_grade, grades
+from bellcrumb.quantities.units import Measures
+from bellcrumb.texture.set_index import CLASSES
+from bellcrumb.vessels.geometry import library
+from config.shapes import PROBLEMS
+from kitchen.access import member_of
+from kitchen.buying import set_price
+from kitchen.models import Cold, Kitchen, Member, Oven, PantryItem, Price, Ring, Vessel
+
+craft_router = Router(tags=["craft"])
+router = Router(tags=["kitchen"])
+Role = Literal["chef", "cook", "viewer"]
+Units = Literal["metric", "us"]
+Percent = Annotated[float, Field(ge=0, le=100)]
+
+
+class Named(Schema):
+    """A key and what it is called."""
+
+    key: str
+    name: str
+
+
+class FamilyRef(Named):
+    """A family to choose from."""
+
+    on_the_stove: bool
+
+
+class VesselRef(Named):
+    """A vessel of the library."""
+
+    brim_ml: float
+    depth_mm: float
+    shape: str
+    takes_a_bath: bool
+
+
+class SwapRef(Schema):
+    """A swap a kitchen may ask for, by ingredient keys."""
+
+    old: str
+    new: str
+    words: str
+
+
+class FaultOut(Named):
+    """A fault, and whether a baked part or one from the stove can have it."""
+
+    baked: bool
+    stove: bool
+
+
+class CraftOut(Schema):
+    """What every kitchen shares: families, egg grades, classes, faults, swaps, the vessels."""
+
+    families: list[FamilyRef]
+    egg_grades: list[str]
+    classes: list[str]
+    faults: list[FaultOut]
+    swaps: list[SwapRef]
+    vessels: list[VesselRef]
+
+
+@craft_router.get("/craft", response={200: CraftOut, **PROBLEMS})
+def craft(request: HttpRequest) -> CraftOut:
+    """The shared lists."""
+    return CraftOut(
+        families=[
+            FamilyRef(key=f.key, name=f.name, on_the_stove=f.on_the_stove)
+            for f in families().values()
+        ],
+        egg_grades=[g.label for g in grades().values()],
+        classes=list(CLASSES),
+        faults=[
+            FaultOut(key=k, name=n, baked=k not in STOVE_ONLY, stove=k not in BAKED_ONLY)
+            for k, n in FAULTS.items()
+        ],
+        swaps=[SwapRef(old=old, new=new, words=words) for old, new, words in COMMON_SWAPS],
+        vessels=[
+            VesselRef(
+                key=v.key,
+                name=v.name,
+                brim_ml=v.brim_ml,
+                depth_mm=v.depth_mm,
+                shape=v.shape,
+                takes_a_bath=v.shape == "rect" and v.length_mm >= 200,
+            )
+            for v in library().values()
+        ],
+    )
+
+
+class RingOut(Schema):
+    """A ring."""
+
+    id: int
+    name: str
+    fuel: str
+    rated_w: int
+
+
+class VesselOut(Schema):
+    """A vessel of the kitchen's own, in millimetres."""
+
+    id: UUID
+    name: str
+    kind: str
+    shape: str
+    top_mm: float
+    bottom_mm: float
+    width_mm: float
+    flute_mm: float
+    wall_mm: float
+    depth_mm: float
+    brim_ml: float
+    measured: bool
+
+
+class PantryOut(Schema):
+    """An ingredient of the kitchen's own."""
+
+    id: UUID
+    name: str
+    category: str
+    fat_pct: float
+    sugars_pct: float
+    protein_pct: float
+    starch_pct: float
+    water_pct: float | None
+    g_per_us_cup: float | None
+    g_per_piece: float | None
+
+
+class PersonOut(Schema):
+    """Somebody in the kitchen."""
+
+    name: str
+    role: str
+
+
+class OvenOut(Schema):
+    """An oven; ``dial_error_k`` is what it really is above its dial."""
+
+    id: int
+    name: str
+    kind: Literal["static", "fan"]
+    dial_error_k: float
+    measured: bool
+    film: float
+    vent: float
+
+
+class ColdOut(Schema):
+    """A refrigerator or chiller and the air it really has."""
+
+    id: int
+    name: str
+    kind: Literal["fridge", "still_fridge", "blast"]
+    air_c: float
+
+
+class PriceOut(Schema):
+    """What is paid for an amount of something."""
+
+    id: UUID
+    line: str
+    price: float
+    ingredient: str
+    per_kg: float
+
+
+class KitchenOut(Schema):
+    """A kitchen as its members see it."""
+
+    id: UUID
+    name: str
+    role: Role
+    units: Units
+    egg_grade: str
+    egg_spare_pct: int
+    measures: Measures
+    currency: str
+    altitude_m: int
+    cool_rule: RuleIn
+    rings: list[RingOut]
+    ovens: list[OvenOut]
+    colds: list[ColdOut]
+    vessels: list[VesselOut]
+    pantry: list[PantryOut]
+    prices: list[PriceOut]
+    people: list[PersonOut]
+
+
+def _vessel_out(v: Vessel) -> VesselOut:
+    core = v.core()
+    return VesselOut(
+        id=v.id,
+        name=v.name,
+        kind=v.kind,
+        shape=v.shape,
+        top_mm=core.across(1.0)[0],
+        bottom_mm=core.across(0.0)[0],
+        width_mm=core.across(1.0)[1],
+        flute_mm=v.flute_dmm / 10,
+        wall_mm=v.wall_dmm / 10,
+        depth_mm=core.depth_mm,
+        brim_ml=core.brim_ml,
+        measured=v.brim_ml is not None,
+    )
+
+
+def _pantry_out(p: PantryItem) -> PantryOut:
+    def number(value: Decimal | None) -> float | None:
+        return None if value is None else float(value)
+
+    return PantryOut(
+        id=p.id,
+        name=p.name,
+        category=p.category,
+        fat_pct=float(p.fat_pct),
+        sugars_pct=float(p.sugars_pct),
+        protein_pct=float(p.protein_pct),
+        starch_pct=float(p.starch_pct),
+        water_pct=number(p.water_pct),
+        g_per_us_cup=number(p.g_per_us_cup),
+        g_per_piece=number(p.g_per_piece),
+    )
+
+
+def _kitchen_out(member: Member) -> KitchenOut:
+    k: Kitchen = member.kitchen
+    return KitchenOut(
+        id=k.id,
+        name=k.name,
+        role=cast(Role, member.role),
+        units=cast(Units, member.units),
+        egg_grade=k.egg_grade,
+        egg_spare_pct=k.egg_spare_pct,
+        measures=cast(Measures, k.measures),
+        currency=k.currency,
+        altitude_m=k.altitude_m,
+        cool_rule=RuleIn.model_validate(k.cool_rule),
+        rings=[RingOut.from_orm(r) for r in k.rings.all()],
+        ovens=[OvenOut.from_orm(o) for o in k.ovens.all()],
+        colds=[ColdOut.from_orm(c) for c in k.colds.all()],
+        vessels=[_vessel_out(v) for v in k.vessels.all()],
+        pantry=[_pantry_out(p) for p in k.pantry.all()],
+        prices=[
+            PriceOut(
+                id=p.id,
+                line=p.line,
+                price=p.cents / 100,
+                ingredient=p.ingredient,
+                per_kg=10 * p.cents / float(p.grams),
+            )
+            for p in k.prices.all()
+        ],
+        people=[
+            PersonOut(name=m.user.name, role=m.role)
+            for m in k.members.select_related("user").order_by("id")
+        ],
+    )
+
+
+@router.get("/k/{kid}", response={200: KitchenOut, **PROBLEMS})
+def read_kitchen(request: HttpRequest, kid: UUID) -> KitchenOut:
+    """The kitchen with its people, equipment and pantry."""
+    return _kitchen_out(member_of(request, kid))
+
+
+class KitchenChange(Schema):
+    """New settings; what is left out stays."""
+
+    name: str | None = Field(default=None, min_length=1, max_length=80)
+    egg_grade: str | None = Field(default=None, max_length=40)
+    egg_spare_pct: int | None = Field(default=None, ge=0, le=100)
+    measures: Measures | None = None
+    currency: str | None = Field(default=None, min_length=1, max_length=8)
+    altitude_m: int | None = Field(default=None, ge=-400, le=5000)
+    cool_rule: RuleIn | None = None
+
+
+@router.patch("/k/{kid}", response={200: KitchenOut, **PROBLEMS})
+def change_kitchen(request: HttpRequest, kid: UUID, given: KitchenChange) -> KitchenOut:
+    """Change the kitchen's settings."""
+    member = member_of(request, kid, "chef")
+    if given.egg_grade is not None:
+        given.egg_grade = egg_grade(given.egg_grade).label
+    for field, value in given.dict(exclude_none=True).items():
+        setattr(member.kitchen, field, value)
+    member.kitchen.save()
+    return _kitchen_out(member)
+
+
+class MyChange(Schema):
+    """How I like to read weights and temperatures."""
+
+    units: Literal["metric", "us"]
+
+
+@router.patch("/k/{kid}/me", response={200: KitchenOut, **PROBLEMS})
+def change_me(request: HttpRequest, kid: UUID, given: MyChange) -> KitchenOut:
+    """Change my own preferences in this kitchen."""
+    member = member_of(request, kid)
+    member.units = given.units
+    member.save(update_fields=["units"])
+    return _kitchen_out(member)
+
+
+PantryCategory = Literal[
+    "own", "milk", "cream", "sugar", "starch", "flavour", "fruit", "chocolate", "nut"
+]
+
+
+class PantryIn(Schema):
+    """An ingredient from its label, in percent by mass."""
+
+    name: str = Field(min_length=2, max_length=80)
+    category: PantryCategory = "own"
+    fat_pct: Percent = 0
+    sugars_pct: Percent = 0
+    protein_pct: Percent = 0
+    starch_pct: Percent = 0
+    water_pct: Percent | None = None
+    g_per_us_cup: float | None = Field(default=None, gt=0, le=600)
+    g_per_piece: float | None = Field(default=None, gt=0, le=5000)
+
+
+@router.put("/k/{kid}/pantry/{item_id}", response={200: KitchenOut, **PROBLEMS})
+def put_pantry_item(request: HttpRequest, kid: UUID, item_id: UUID, given: PantryIn) -> KitchenOut:
+    """Describe an ingredient, or correct one; the id is made by the client."""
+    member = member_of(request, kid, "cook")
+    taken = PantryItem.objects.filter(pk=item_id).exclude(kitchen=member.kitchen)
+    if taken.exists():
+        raise HttpError(404, "There is no such ingredient for you.")
+    item = PantryItem(id=item_id, kitchen=member.kitchen, **given.dict())
+    item.core()
+    try:
+        with transaction.atomic():
+            PantryItem.objects.update_or_create(
+                id=item_id, kitchen=member.kitchen, defaults=given.dict()
+            )
+            Kitchen.objects.filter(pk=kid).update(pantry_rev=F("pantry_rev") + 1)
+    except IntegrityError:
+        raise HttpError(422, f"“{given.name}” is already in the pantry.") from None
+    return read_kitchen(request, kid)
+
+
+class VesselChange(Schema):
+    """A vessel by its inside measures."""
+
+    name: str = Field(min_length=1, max_length=80)
+    kind: Literal["glass", "ring", "shell", "mould", "pan"] = "glass"
+    shape: Literal["round", "rect", "oval"] = "round"
+    top_mm: float = Field(ge=10, le=900, description="length, where there are corners")
+    bottom_mm: float = Field(ge=10, le=900)
+    width_mm: float = Field(default=0, ge=0, le=900)
+    depth_mm: float = Field(ge=1, le=400)
+    flute_mm: float = Field(default=0, ge=0, le=100)
+    wall_mm: float = Field(default=3, ge=0, le=50)
+    brim_ml: int | None = Field(default=None, ge=1, le=200_000, description="as measured")
+
+
+@router.put("/k/{kid}/vessels/{vessel_id}", response={200: KitchenOut, **PROBLEMS})
+def put_vessel(request: HttpRequest, kid: UUID, vessel_id: UUID, given: VesselChange) -> KitchenOut:
+    """Add a vessel, or correct one; the id is made by the client."""
+    member = member_of(request, kid, "chef")
+    if Vessel.objects.filter(pk=vessel_id).exclude(kitchen=member.kitchen).exists():
+        raise HttpError(404, "There is no such vessel for you.")
+    measures = {
+        "name": given.name,
+        "kind": given.kind,
+        "shape": given.shape,
+        "top_dmm": round(given.top_mm * 10),
+        "bottom_dmm": round(given.bottom_mm * 10),
+        "depth_dmm": round(given.depth_mm * 10),
+        "width_dmm": round(given.width_mm * 10),
+        "flute_dmm": round(given.flute_mm * 10),
+        "wall_dmm": round(given.wall_mm * 10),
+        "brim_ml": given.brim_ml,
+    }
+    Vessel(id=vessel_id, kitchen=member.kitchen, **measures).core()
+    try:
+        with transaction.atomic():
+            Vessel.objects.update_or_create(id=vessel_id, kitchen=member.kitchen, defaults=measures)
+    except IntegrityError:
+        raise HttpError(422, f"A vessel called “{given.name}” is already there.") from None
+    return read_kitchen(request, kid)
+
+
+class PriceIn(Schema):
+    """What is paid for a line: "1 kg sugar", "30 eggs", "1 l whole milk"."""
+
+    line: str = Field(min_length=1, max_length=120)
+    price: float = Field(ge=0, le=1_000_000)
+
+
+@router.put("/k/{kid}/prices/{price_id}", response={200: KitchenOut, **PROBLEMS})
+def put_price(request: HttpRequest, kid: UUID, price_id: UUID, given: PriceIn) -> KitchenOut:
+    """Say what something costs; the last price of an ingredient is the one that counts."""
+    member = member_of(request, kid, "chef")
+    set_price(member.kitchen, price_id, given.line, given.price)
+    return read_kitchen(request, kid)
+
+
+@router.delete("/k/{kid}/prices/{price_id}", response={200: KitchenOut, **PROBLEMS})
+def drop_price(request: HttpRequest, kid: UUID, price_id: UUID) -> KitchenOut:
+    """Forget a price."""
+    member = member_of(request, kid, "chef")
+    Price.objects.filter(kitchen=member.kitchen, pk=price_id).delete()
+    return read_kitchen(request, kid)
+
+
+class RingIn(Schema):
+    """A ring of the stove."""
+
+    name: str = Field(min_length=1, max_length=60)
+    fuel: Literal["gas", "induction", "ceramic"]
+    rated_w: int = Field(ge=200, le=10000)
+
+
+@router.post("/k/{kid}/rings", response={200: KitchenOut, **PROBLEMS})
+def add_ring(request: HttpRequest, kid: UUID, given: RingIn) -> KitchenOut:
+    """Add a ring, or correct the one of that name."""
+    member = member_of(request, kid, "chef")
+    Ring.objects.update_or_create(
+        kitchen=member.kitchen,
+        name=given.name,
+        defaults={"fuel": given.fuel, "rated_w": given.rated_w},
+    )
+    return read_kitchen(request, kid)
+
+
+class OvenIn(Schema):
+    """An oven and its dial."""
+
+    name: str = Field(min_length=1, max_length=60)
+    kind: Literal["static", "fan"] = "static"
+    dial_error_k: float = Field(default=0, ge=-80, le=80)
+    measured: bool = False
+
+
+@router.post("/k/{kid}/ovens", response={200: KitchenOut, **PROBLEMS})
+def add_oven(request: HttpRequest, kid: UUID, given: OvenIn) -> KitchenOut:
+    """Add an oven, or correct the one of that name."""
+    member = member_of(request, kid, "chef")
+    Oven.objects.update_or_create(
+        kitchen=member.kitchen, name=given.name, defaults=given.dict(exclude={"name"})
+    )
+    return read_kitchen(request, kid)
+
+
+class OvenWalk(Schema):
+    """A walk with an oven of the kitchen: dial, pan of water, what its probe showed."""
+
+    set_c: float = Field(ge=60, le=320)
+    water_ml: float = Field(default=1000, gt=0, le=20_000)
+    pan_length_mm: float = Field(default=325, gt=0, le=900)
+    pan_width_mm: float = Field(default=265, gt=0, le=900)
+    readings: list[ReadingIn] = Field(max_length=5000)
+    shelf_c: float | None = Field(default=None, ge=0, le=350)
+
+
+class WalkedOut(Schema):
+    """What the walk found, and the kitchen with it."""
+
+    found: WalkOut
+    kitchen: KitchenOut
+
+
+@router.post("/k/{kid}/ovens/{oven_id}/walk", response={200: WalkedOut, **PROBLEMS})
+def walk_oven(request: HttpRequest, kid: UUID, oven_id: int, given: OvenWalk) -> WalkedOut:
+    """Know an oven from a pan of water in it: its three figures are fitted and kept."""
+    member = member_of(request, kid, "chef")
+    oven = Oven.objects.filter(kitchen=member.kitchen, pk=oven_id).first()
+    if oven is None:
+        raise HttpError(404, "This oven is not in the kitchen (any more).")
+    asked = WalkIn(kind=oven.kind, altitude_m=member.kitchen.altitude_m, **given.dict())
+    found = walked(asked)
+    Oven.objects.filter(pk=oven.pk).update(
+        dial_error_k=round(found.offset_k, 1),
+        film=round(min(5, max(0.2, found.film)), 2),
+        vent=round(min(10, max(0.1, found.vent)), 2),
+        measured=True,
+    )
+    return WalkedOut(found=found, kitchen=read_kitchen(request, kid))
+
+
+class ColdIn(Schema):
+    """A refrigerator or chiller."""
+
+    name: str = Field(min_length=1, max_length=60)
+    kind: Literal["fridge", "still_fridge", "blast"] = "fridge"
+    air_c: float = Field(default=3, ge=-40, le=15)
+
+
+@router.post("/k/{kid}/colds", response={200: KitchenOut, **PROBLEMS})
+def add_cold(request: HttpRequest, kid: UUID, given: ColdIn) -> KitchenOut:
+    """Add a refrigerator or chiller, or correct the one of that name."""
+    member = member_of(request, kid, "chef")
+    Cold.objects.update_or_create(
+        kitchen=member.kitchen, name=given.name, defaults=given.dict(exclude={"name"})
+    )
+    return read_kitchen(request, kid)

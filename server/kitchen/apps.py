@@ -1,0 +1,7 @@
+from django.apps import AppConfig
+
+
+class KitchenConfig(AppConfig):
+    """See models.py."""
+
+    name = "kitchen"

@@ -1,0 +1,68 @@
+"""Bring the store up to date and, the first time, fill it. Called by ./crumb start."""
+
+import os
+import secrets
+from typing import Any
+
+from django.core.management import call_command
+from django.core.management.base import BaseCommand, CommandParser
+from django.db import connection
+from django.db.migrations.executor import MigrationExecutor
+
+from accounts.models import User
+from devices.models import Device
+from formulas.models import Brief
+from kitchen import demo
+from kitchen.models import Kitchen, Member, Ring
+
+MOST_BRIEFS = 100_000  # remembered cards; more are mostly of formulas that have changed since
+
+
+class Command(BaseCommand):
+    """Migrate, make the cache table, load the demo kitchen, say who can sign in."""
+
+    help = __doc__ or ""
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        """``--empty``: no demo kitchen."""
+        parser.add_argument("--empty", action="store_true")
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        """Do it."""
+        executor = MigrationExecutor(connection)
+        if executor.migration_plan(executor.loader.graph.leaf_nodes()):
+            call_command("migrate", verbosity=0, interactive=False)
+            call_command("createcachetable", verbosity=0)
+        call_command("collectstatic", verbosity=0, interactive=False)
+        if Brief.objects.count() > MOST_BRIEFS:
+            Brief.objects.all().delete()
+        if not Kitchen.objects.exists():
+            if options["empty"]:
+                self._empty()
+            else:
+                demo.load(os.environ.get("CRUMB_PROBE_TOKEN", secrets.token_urlsafe(32)))
+        self._who()
+
+    def _empty(self) -> None:
+        password = "-".join(secrets.token_hex(2) for _ in range(4))
+        kitchen = Kitchen.objects.create(name="Our kitchen")
+        user = User.objects.create_user("chef@kitchen.example", password, "Pastry chef")
+        Member.objects.create(kitchen=kitchen, user=user, role="chef")
+        Ring.objects.create(kitchen=kitchen, name="Gas ring, medium", fuel="gas", rated_w=1900)
+        self.stdout.write(
+            f"An empty kitchen. Sign in as chef@kitchen.example with {password}\n"
+            "(shown this once; ./crumb manage changepassword chef@kitchen.example makes another)"
+        )
+
+    def _who(self) -> None:
+        if User.objects.filter(email=demo.CHEF).exists():
+            self.stdout.write(
+                f"Sign in to {demo.NAME} (the demo kitchen), password “{demo.PASSWORD}”:"
+            )
+            for email, name, role in demo.PEOPLE:
+                self.stdout.write(f"  {email:28} {name} ({role})")
+        elif User.objects.filter(last_login__isnull=False).exists():
+            chefs = Member.objects.filter(role="chef").values_list("user__email", flat=True)
+            self.stdout.write(f"Sign in as {', '.join(chefs)} with your own password.")
+        if Device.objects.filter(simulated=True, name=demo.PROBE).exists():
+            self.stdout.write("The demo probe (simulated) is running.")

@@ -1,0 +1,17 @@
+"""Shared ways to make mixes in tests."""
+
+from bellcrumb.formula.answer import Answer, answer
+from bellcrumb.formula.lines import understand_all
+from bellcrumb.formula.mix import Mix
+from bellcrumb.pantry.eggs import egg_grade
+from bellcrumb.pantry.ingredients import shipped
+
+US_LARGE = egg_grade("US large")
+
+
+def mix(**grams: float) -> Mix:
+    return Mix.of((shipped().key(key), g) for key, g in grams.items())
+
+
+def ask(*lines: str, family: str | None = None) -> Answer:
+    return answer(understand_all(list(lines), None, US_LARGE), US_LARGE, family)

@@ -1,0 +1,64 @@
+import itertools
+import unittest
+
+from bellcrumb.book.probe import doubts
+from bellcrumb.book.review import Timing, deviation, review
+from bellcrumb.stove.steps import Step
+
+BOIL = Step("cook", "cook", "Boil", "", "", 98.0, 101.0, None, 60, 84.0)
+NAPPE = Step("cook", "cook", "Nappe", "", "", 82.0, 84.0, 86.0, 0, 77.0)
+
+
+def ramp(*points):
+    found = []
+    for (t0, c0), (t1, c1) in itertools.pairwise(points):
+        found += [(t, c0 + (c1 - c0) * (t - t0) / (t1 - t0)) for t in range(t0, t1, 2)]
+    return found
+
+
+class ReviewTest(unittest.TestCase):
+    def found(self, step, readings, left=1000):
+        return [f.key for f in review([step], [Timing("cook", 0, left)], readings)]
+
+    def test_the_curve_tells_what_went_wrong(self):
+        self.assertEqual(self.found(BOIL, ramp((0, 60), (300, 92))), ["never_boiled"])
+        self.assertEqual(self.found(BOIL, ramp((0, 60), (300, 100), (320, 100))), ["short_hold"])
+        self.assertEqual(self.found(BOIL, ramp((0, 60), (300, 100), (380, 100))), ["boil_held"])
+        self.assertEqual(self.found(NAPPE, ramp((0, 60), (300, 87.5))), ["over_curdle"])
+        self.assertEqual(self.found(NAPPE, ramp((0, 60), (300, 78))), ["under"])
+        self.assertEqual(self.found(NAPPE, ramp((0, 60), (300, 83))), ["nappe_reached"])
+
+    def test_a_cook_without_a_probe_is_not_judged(self):
+        self.assertEqual(self.found(BOIL, []), ["no_curve"])
+
+    def test_a_step_never_started_is_said(self):
+        self.assertEqual([f.key for f in review([BOIL], [], [])], ["cook_skipped"])
+
+    def test_deviation_is_measured_from_the_steps_own_start(self):
+        predicted = ramp((0, 60), (300, 100))
+        actual = [(t + 500, c + 2) for t, c in predicted]
+        found = deviation(predicted, actual, Timing("cook", 500, 800), 290.0)
+        self.assertAlmostEqual(found.mean_abs_k, 2, delta=0.1)
+        self.assertEqual((found.predicted_s, found.took_s), (290.0, 300))
+
+
+class ProbeTest(unittest.TestCase):
+    def found(self, readings, boil_c=100.5):
+        return [(d.key, d.now) for d in doubts(readings, boil_c)]
+
+    def test_a_steady_climb_to_the_boil_leaves_no_doubt(self):
+        self.assertEqual(self.found(ramp((0, 60), (300, 100.4), (400, 100.5))), [])
+
+    def test_what_a_pot_cannot_do_is_said(self):
+        climb = ramp((0, 20), (300, 70))
+        self.assertEqual(self.found([r for r in climb if not 100 < r[0] < 160]), [("gap", False)])
+        spiked = [(t, 250.0 if t == 100 else c) for t, c in climb]
+        self.assertEqual(self.found(spiked), [("jumps", False)])
+        self.assertEqual(self.found([*climb, *[(t, 70.0) for t in range(300, 520, 2)]]),
+                         [("stuck", True)])  # fmt: skip
+
+    def test_an_offset_is_told_by_the_boil(self):
+        low = ramp((0, 60), (300, 97.2), (400, 97.3))
+        self.assertEqual(self.found(low), [("low", True)])
+        self.assertEqual(self.found(low, boil_c=97.5), [])  # at altitude this is the boil
+        self.assertEqual(self.found(ramp((0, 60), (300, 104), (340, 104))), [("high", True)])

@@ -1,0 +1,69 @@
+import json
+import subprocess
+import sys
+import unittest
+from pathlib import Path
+
+from bellcrumb.contract import KINDS, compute
+from bellcrumb.errors import CraftError
+
+CORE = Path(__file__).resolve().parents[2] / "core"
+PASTRY = ["1 l whole milk", "9 yolks", "3/4 cup sugar", "85 g corn starch", "1 vanilla pod"]
+
+
+def run(kind, data, *flags):
+    done = subprocess.run(
+        [sys.executable, "-m", "bellcrumb.contract", kind, *flags],
+        cwd=CORE,
+        input=json.dumps(data),
+        capture_output=True,
+        text=True,
+        check=False,
+    )
+    return done.returncode, json.loads(done.stdout)
+
+
+class ComputeTest(unittest.TestCase):
+    def test_formula_answers_on_the_command_line(self):
+        code, out = run("formula", {"lines": PASTRY, "vessel": "ramekin_150", "count": 8})
+        self.assertEqual(code, 0)
+        self.assertEqual((out["family"]["key"], out["set"]["class"]), ("pastry_cream", "pipe"))
+        self.assertEqual(out["cook"]["mode"], "boil_hold")
+        self.assertEqual(out["fit"]["fills"], 9)
+        self.assertAlmostEqual(out["mass_g"], sum(line["grams"] for line in out["lines"]))
+        self.assertAlmostEqual(sum(out["composition_pct"].values()), 100, delta=0.5)
+
+    def test_senseless_input_exits_2_and_names_its_field(self):
+        for data, field in (
+            ({"lines": ["-2 yolks"]}, "lines[0]"),
+            ({"lines": PASTRY, "colour": "red"}, "colour"),
+            ({"lines": []}, "lines"),
+            ({"lines": ["3 cups"]}, "lines"),
+            ({}, "lines"),
+            ({"lines": PASTRY, "family": "soup"}, "family"),
+            ({"lines": PASTRY, "vessel": "bucket"}, "vessel"),
+            ({"lines": [{"ingredient": "blorp", "grams": 4}]}, "lines[0].ingredient"),
+            ({"lines": [{"ingredient": "sugar", "grams": -4}]}, "lines[0].grams"),
+        ):
+            with self.subTest(field), self.assertRaises(CraftError) as caught:
+                compute("formula", data)
+            self.assertEqual(caught.exception.field, field)
+        self.assertEqual(run("formula", {"lines": ["-2 yolks"]})[0], 2)
+
+    def test_pot_and_temper_answer(self):
+        pot = compute("pot", {"lines": PASTRY, "temp_c": 60, "ring": 400, "hold_s": 60})
+        self.assertLess(pot["thickens_s"], pot["reaches_s"])
+        self.assertAlmostEqual(pot["target_c"], 100.6, delta=0.2)
+        nappe = compute(
+            "pot",
+            {"lines": ["1 l milk", "10 yolks", "180 g sugar"], "temp_c": 70, "target": "nappe"},
+        )
+        self.assertTrue(82 <= nappe["target_c"] <= 84)
+        self.assertGreater(nappe["overshoot_k"], 0)
+        with self.assertRaises(CraftError):
+            compute("pot", {"lines": PASTRY, "target": 130})
+
+    def test_every_kind_prints_its_schema(self):
+        for kind in KINDS:
+            code, out = run(kind, {}, "--schema")
+            self.assertEqual((code, set(out)), (0, {"input", "output"}))

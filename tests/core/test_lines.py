@@ -1,0 +1,196 @@
+import unittest
+from pathlib import Path
+
+from bellcrumb.errors import CraftError
+from bellcrumb.formula.answer import answer
+from bellcrumb.formula.lines import understand
+from bellcrumb.pantry.eggs import egg_grade
+from bellcrumb.pantry.ingredients import Pantry, from_label, shipped, table
+from tests.core.kitchen import US_LARGE
+
+
+def read(text, pantry=None, grade=US_LARGE):
+    return understand(text, pantry or shipped(), grade)
+
+
+class PantryTest(unittest.TestCase):
+    def test_every_composition_sums_to_one_hundred(self):
+        for i in table():
+            parts = (
+                i.water_pct,
+                i.fat_pct,
+                i.protein_pct,
+                i.sugars_pct,
+                i.starch_pct,
+                i.other_carb_pct,
+                i.ash_pct,
+                i.alcohol_pct,
+            )
+            self.assertAlmostEqual(sum(parts), 100, delta=0.6, msg=i.key)
+
+    def test_every_ingredient_is_found_by_its_own_name(self):
+        for i in table():
+            match = shipped().find(i.name)
+            self.assertIsNotNone(match, i.name)
+            self.assertEqual(match.ingredient.key, i.key)
+
+    def test_a_label_that_adds_up_to_more_than_the_whole_is_refused(self):
+        with self.assertRaises(CraftError) as caught:
+            from_label("x", "x", fat_pct=60, sugars_pct=50, protein_pct=1)
+        self.assertEqual(caught.exception.field, "fat_pct")
+
+
+class LineTest(unittest.TestCase):
+    def test_weights_of_ordinary_lines(self):
+        cases = {
+            "1 l whole milk": ("milk_whole", 1031),
+            "9 yolks": ("egg_yolk", 153),
+            "3/4 cup sugar": ("sugar", 150),
+            "85 g corn starch": ("corn_starch", 85),
+            "1 vanilla pod": ("vanilla_pod", 4),
+            "6 jaunes d'oeufs": ("egg_yolk", 102),
+            "150 g zucchero": ("sugar", 150),
+            "250 ml nata": ("cream_35", 251),
+            "half a stick of unsalted butter, softened": ("butter_80", 56.7),
+            "juice of 2 lemons": ("lemon_juice", 96),
+            "1 can (14 oz) condensed milk": ("condensed_milk", 397),
+            "1 cup packed brown sugar": ("sugar_brown_light", 220),
+            "3 jumbo egg yolks": ("egg_yolk", 61.5),
+            "60 g corn strach": ("corn_starch", 60),
+        }
+        for text, (key, grams) in cases.items():
+            with self.subTest(text):
+                line = read(text)
+                self.assertEqual(line.ingredient.key, key)
+                self.assertAlmostEqual(line.grams, grams, delta=0.006 * grams + 0.5)
+
+    def test_eggs_weigh_what_the_grade_says(self):
+        self.assertEqual(read("9 yolks", grade=egg_grade("EU L")).grams, 9 * 19)
+        with self.assertRaises(CraftError):
+            egg_grade("Martian huge")
+
+    def test_doubt_is_said(self):
+        self.assertEqual(read("2 cups milk").confidence, "likely")
+        self.assertEqual(read("10 oz cream").confidence, "doubtful")
+        self.assertIn("35 %", read("10 oz cream").message)
+        self.assertGreater(read("1 cup corn starch").spread_g, 10)
+        self.assertLess(read("128 g corn starch").spread_g, 1)
+
+    def test_nothing_is_dropped_and_every_refusal_says_what_to_do(self):
+        cases = {
+            "3 cups": "of what",
+            "-2 yolks": "more than nothing",
+            "0 g sugar": "more than nothing",
+            "1/0 cup sugar": "cannot be read",
+            "sugar": "How much",
+            "200 g blorp": "label",
+            "½ cup malted milk powder": "label",
+        }
+        for text, words in cases.items():
+            with self.subTest(text):
+                line = read(text)
+                self.assertEqual((line.text, line.confidence), (text, "unknown"))
+                self.assertIn(words, line.message)
+
+    def test_an_absurd_amount_is_kept_but_doubted(self):
+        line = read("400 kg yolk")
+        self.assertEqual((line.confidence, line.grams), ("doubtful", 400_000))
+        self.assertIn("did you mean 400 g", line.message)
+
+    def test_blank_lines_and_headings_are_no_ingredients(self):
+        self.assertIsNone(read("  "))
+        self.assertIsNone(read("For the cream:"))
+
+    def test_the_kitchens_own_entry_comes_first(self):
+        malt = from_label(
+            "own_malt",
+            "malted milk powder",
+            fat_pct=8,
+            sugars_pct=60,
+            protein_pct=12,
+            starch_pct=14,
+            g_per_us_cup=110,
+        )
+        line = read("½ cup malted milk powder", Pantry([malt]))
+        self.assertEqual((line.ingredient.key, round(line.grams)), ("own_malt", 55))
+
+    def test_the_kitchens_own_milk_and_starch_do_what_they_are(self):
+        own = Pantry(
+            [
+                from_label(
+                    "own_milk",
+                    "island milk",
+                    fat_pct=5,
+                    sugars_pct=5,
+                    protein_pct=4,
+                    category="milk",
+                ),
+                from_label(
+                    "own_starch",
+                    "pea starch",
+                    fat_pct=0,
+                    sugars_pct=0,
+                    protein_pct=0,
+                    starch_pct=88,
+                    water_pct=12,
+                    category="starch",
+                ),
+            ]
+        )
+        lines = [read(t, own) for t in ("1000 g island milk", "80 g pea starch")]
+        found = answer(lines, US_LARGE)
+        self.assertEqual((found.liquid_g, found.ratios.corn_starch_equivalent_g), (1000, 80))
+
+
+class CountryTest(unittest.TestCase):
+    def test_cups_and_spoons_are_those_of_the_kitchens_country(self):
+        for country, cup, spoon, pint in (("us", 200, 8, 488), ("uk", 211, 8.1, 586),
+                                          ("au", 211, 10.8, 586)):  # fmt: skip
+            with self.subTest(country):
+                weigh = [
+                    understand(text, shipped(), US_LARGE, country)
+                    for text in ("1 cup sugar", "1 tbsp corn starch", "1 pint whole milk")
+                ]
+                for line, grams in zip(weigh, (cup, spoon, pint), strict=True):
+                    self.assertAlmostEqual(line.grams, grams, delta=0.005 * grams)
+                self.assertEqual([line.us for line in weigh[:2]], ["1 cup", "1 tbsp"])
+
+    def test_juice_and_zest_of_one_fruit_are_two_ingredients(self):
+        for text in ("2 lemons, juice and zest", "zest and juice of 2 lemons",
+                     "2 citrons, jus et zeste", "2 lemons (zest and juice)"):  # fmt: skip
+            with self.subTest(text):
+                line = read(text)
+                both = (line, *line.also)
+                keys = [(each.ingredient.key, round(each.grams)) for each in both]
+                self.assertEqual(keys, [("lemon_juice", 96), ("citrus_zest", 10)])
+                self.assertEqual(answer([line], US_LARGE, custard=False).mix.mass_g, 106)
+
+
+class CorpusTest(unittest.TestCase):
+    """Lines as cooks write them in four languages, with what they mean."""
+
+    def rows(self):
+        for row in (Path(__file__).parent / "corpus.txt").read_text("utf8").splitlines():
+            if row and not row.startswith("#"):
+                text, key, grams = (part.strip() for part in row.split("|"))
+                yield text, key, float(grams)
+
+    def test_almost_all_are_right_and_none_is_silently_wrong(self):
+        rows = list(self.rows())
+        self.assertGreaterEqual(len(rows), 300)
+        right, silent = 0, []
+        for text, key, grams in rows:
+            line = read(text)
+            known = line.ingredient is not None and line.grams is not None
+            if key == "-":
+                good = not known
+            else:
+                good = known and line.ingredient.key == key
+                good = good and abs(line.grams - grams) <= max(0.02 * grams, 0.06)
+            right += good
+            if not good and known and line.confidence in ("sure", "likely"):
+                silent.append((text, line.ingredient.key, line.grams))
+            if not known:
+                self.assertTrue(line.message, text)
+        self.assertEqual(silent, [])
+        self.assertGreaterEqual(right / len(rows), 0.97)

@@ -1,0 +1,72 @@
+import unittest
+
+import pint
+
+from bellcrumb.quantities.amount import plain_text, read_amount
+from bellcrumb.quantities.show import cups_text, grams_text
+from bellcrumb.quantities.units import unit
+
+
+class UnitsTest(unittest.TestCase):
+    def test_every_standard_unit_agrees_with_the_published_definition(self):
+        registry = pint.UnitRegistry()
+        names = {
+            "g": "gram",
+            "kg": "kilogram",
+            "oz": "ounce",
+            "lb": "pound",
+            "ml": "milliliter",
+            "cl": "centiliter",
+            "dl": "deciliter",
+            "l": "liter",
+            "cup": "cup",
+            "tbsp": "tablespoon",
+            "tsp": "teaspoon",
+            "fl oz": "fluid_ounce",
+            "pint": "pint",
+            "quart": "quart",
+            "gallon": "gallon",
+        }
+        for written, name in names.items():
+            ours = unit(written)
+            base = "gram" if ours.kind == "mass" else "milliliter"
+            self.assertAlmostEqual(ours.size, registry.Quantity(1, name).to(base).m, places=6)
+
+
+class AmountTest(unittest.TestCase):
+    def read(self, text):
+        amount, rest = read_amount(plain_text(text))
+        return (amount.low, amount.high, amount.unit.name if amount.unit else None), rest
+
+    def test_amounts_as_cooks_write_them(self):
+        cases = {
+            "1½ cups cream": ((1.5, 1.5, "cup"), "cream"),
+            "3/4 cup sugar": ((0.75, 0.75, "cup"), "sugar"),
+            "1 1/2 l milk": ((1.5, 1.5, "l"), "milk"),
+            "0,5 l lait entier": ((0.5, 0.5, "l"), "lait entier"),
+            "500ml milk": ((500, 500, "ml"), "milk"),
+            "2-3 tbsp honey": ((2, 3, "tbsp"), "honey"),
+            "4 to 5 lemons": ((4, 5, None), "lemons"),
+            "half a stick of butter": ((0.5, 0.5, "stick"), "butter"),
+            "a dozen eggs": ((12, 12, None), "eggs"),
+            "2 x 400 g tins coconut milk": ((800, 800, "g"), "coconut milk"),
+            "whole milk 500 g": ((500, 500, "g"), "whole milk"),
+            "yolks: 9": ((9, 9, None), "yolks"),
+            "100 g de sucre": ((100, 100, "g"), "sucre"),
+            "1,000 g milk": ((1000, 1000, "g"), "milk"),
+            "pinch of salt": ((1, 1, "pinch"), "salt"),
+        }
+        for text, expected in cases.items():
+            with self.subTest(text):
+                self.assertEqual(self.read(text), expected)
+
+    def test_a_weight_in_brackets_overrides_the_count(self):
+        amount, rest = read_amount(plain_text("2 cans (397 g each) condensed milk"))
+        self.assertEqual((amount.stated_g, rest), (794, "condensed milk"))
+
+    def test_shown_back_for_both_kinds_of_cook(self):
+        self.assertEqual(grams_text(1031.3), "1\u202f031 g")
+        self.assertEqual(grams_text(0.42), "0.4 g")
+        self.assertEqual(cups_text(150, 200), "¾ cup")
+        self.assertEqual(cups_text(113.4, 227, stick=True), "1 stick")
+        self.assertEqual(cups_text(4, 128), "1 ½ tsp")

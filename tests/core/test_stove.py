@@ -1,0 +1,219 @@
+import itertools
+import unittest
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from bellcrumb.errors import CraftError
+from bellcrumb.formula.families import family
+from bellcrumb.heat.pot import MEDIUM_GAS, Cream, Pot, Ring, heat_to, pot_for, start, step
+from bellcrumb.heat.properties import boiling_point_c, heat_capacity_j_per_gk, water_boils_c
+from bellcrumb.stove.guide import follow, held_s
+from bellcrumb.stove.plan import plan
+from bellcrumb.stove.temper import temper
+from tests.core.kitchen import ask, mix
+
+EGGS = mix(egg_yolk=200, sugar=180)
+LIQUID = mix(milk_whole=750, cream_35=250)
+
+
+class PropertiesTest(unittest.TestCase):
+    def test_published_heat_capacities(self):
+        published = {
+            "milk_whole": 3.90,
+            "cream_35": 3.28,
+            "egg_yolk": 3.13,
+            "egg_whole": 3.66,
+            "egg_white": 3.91,
+            "sugar": 1.62,
+            "cream_cheese": 3.13,
+            "condensed_milk": 2.38,
+            "lemon_juice": 3.98,
+        }
+        for key, cp in published.items():
+            self.assertAlmostEqual(heat_capacity_j_per_gk(mix(**{key: 100})), cp, delta=0.04)
+
+    def test_published_boiling_points(self):
+        for metres, boils in ((0, 100), (1000, 96.7), (2000, 93.4), (3000, 90.0)):
+            self.assertAlmostEqual(water_boils_c(metres), boils, delta=0.15)
+        self.assertAlmostEqual(boiling_point_c(mix(water=300, sugar=700)), 106.5, delta=0.1)
+
+
+class TemperTest(unittest.TestCase):
+    def test_the_published_ladder(self):
+        ladder = temper(LIQUID, 95, EGGS, 10.8, 50)
+        at = {round(r.added_g / 50): r.mix_temp_c for r in ladder.rungs}
+        for ladles, temp in ((1, 25), (2, 35), (4, 49), (6, 57), (10, 67), (15, 74)):
+            self.assertAlmostEqual(at[ladles], temp, delta=1.1)
+        self.assertAlmostEqual(ladder.end_temp_c, 78.4, delta=0.2)
+        self.assertAlmostEqual(ladder.first_safe_g, 271, delta=3)
+
+    def test_milk_into_plain_yolk_all_at_once(self):
+        ladder = temper(mix(milk_whole=500), 90, mix(egg_yolk=80), 20, 100)
+        self.assertAlmostEqual(ladder.all_at_once_temp_c, 80, delta=3)
+
+    def test_held_back_liquid_lands_where_published(self):
+        eggs = mix(egg_yolk=180, corn_starch=78)
+        for held_g, temp in ((200, 67), (250, 64), (330, 58)):
+            ladder = temper(
+                mix(milk_whole=1000), 97, eggs, 6, 100, "held_back_liquid", held_g / 1.03
+            )
+            self.assertAlmostEqual(ladder.end_temp_c, temp, delta=1.5)
+
+    def test_eggs_after_the_boil_says_what_the_heat_did_not_do(self):
+        base = mix(milk_whole=400, corn_starch=32, sugar=84)
+        ladder = temper(base, 90, mix(egg_yolk=180), 5, 100, "eggs_after_boil")
+        self.assertLess(ladder.end_temp_c, 85)
+        self.assertTrue(any("enzyme" in w for w in ladder.warnings))
+
+    @given(hot=st.floats(60, 99), cold=st.floats(2, 25), ladle=st.floats(20, 600))
+    @settings(max_examples=80, deadline=None)
+    def test_the_ladder_only_climbs_and_keeps_the_heat(self, hot, cold, ladle):
+        ladder = temper(LIQUID, hot, EGGS, cold, ladle)
+        temps = [cold, *(r.mix_temp_c for r in ladder.rungs)]
+        self.assertEqual(temps, sorted(temps))
+        self.assertLess(temps[-1], hot)
+        self.assertAlmostEqual(ladder.rungs[-1].added_g, LIQUID.mass_g)
+        whole = LIQUID + EGGS
+        heat = (
+            LIQUID.mass_g * heat_capacity_j_per_gk(LIQUID) * hot
+            + EGGS.mass_g * heat_capacity_j_per_gk(EGGS) * cold
+        )
+        self.assertAlmostEqual(
+            whole.mass_g * heat_capacity_j_per_gk(whole) * ladder.end_temp_c, heat, delta=1
+        )
+
+    def test_what_cannot_be_tempered_is_refused_at_its_field(self):
+        for hot, hot_c, eggs, field in (
+            (mix(), 90, EGGS, "hot.lines"),
+            (LIQUID, 90, mix(), "eggs.lines"),
+            (LIQUID, 90, mix(sugar=100), "eggs.lines"),
+            (LIQUID, 15, EGGS, "hot.temp_c"),
+        ):
+            with self.assertRaises(CraftError) as caught:
+                temper(hot, hot_c, eggs, 20, 100)
+            self.assertEqual(caught.exception.field, field)
+
+
+class PotTest(unittest.TestCase):
+    def pastry(self, kilos):
+        whole = mix(milk_whole=700, egg_yolk=126, sugar=147, corn_starch=55).scaled(kilos)
+        return Cream.of(whole, 84), pot_for(whole.volume_ml)
+
+    def test_half_to_one_litre_thickens_five_to_ten_minutes_after_tempering(self):
+        for kilos in (0.5, 1.0):
+            cream, pot = self.pastry(kilos)
+            run = heat_to(cream, pot, "gas", MEDIUM_GAS.reaches_pot_w(0.35), 60, cream.boil_c)
+            self.assertTrue(4 <= run.thickens_s / 60 <= 11, run.thickens_s / 60)
+
+    @given(st.floats(150, 1500), st.floats(1.05, 2.0))
+    @settings(max_examples=25, deadline=None)
+    def test_hotter_is_never_slower_and_more_is_never_faster(self, power, factor):
+        cream, pot = self.pastry(1)
+        bigger, _ = self.pastry(factor)
+
+        def seconds(cream, watts):
+            run = heat_to(cream, pot, "gas", watts, 20, 82, dt_s=5)
+            return run.reaches_s if run.reaches_s is not None else 1e9
+
+        self.assertLessEqual(seconds(cream, power * factor), seconds(cream, power))
+        self.assertGreaterEqual(seconds(bigger, power), seconds(cream, power))
+
+    def test_heat_goes_into_the_pot_or_out_as_steam_and_nowhere_else(self):
+        cream, pot = Cream(1000, 3.9, 100.4, 84), Pot(200, 1500)
+        state, room = start(cream, 22.0), 22.0
+        for _ in range(100):
+            state = step(state, cream, pot, "induction", 600, "whisk", 1.0, room)
+        stored = (state.element_c - 22) * 350 + (state.wall_c - 22) * 750
+        stored += (state.cream_c - 22) * state.mass_g * 3.9
+        self.assertLess(stored, 60_000)
+        self.assertGreater(stored, 0.93 * 60_000)
+
+    def test_it_never_passes_the_boil_and_an_ice_cold_ring_never_arrives(self):
+        cream, pot = self.pastry(1)
+        run = heat_to(cream, pot, "induction", 2500, 20, cream.boil_c, 120)
+        self.assertLessEqual(max(t for _, t in run.curve), cream.boil_c + 1e-9)
+        self.assertIsNone(heat_to(cream, pot, "gas", 30, 20, 82, longest_s=1800).reaches_s)
+
+    def test_walls_overheat_when_nobody_stirs(self):
+        cream, pot = self.pastry(1)
+        excess = [
+            heat_to(cream, pot, "gas", 265, 60, 82, 0, how).wall_excess_k
+            for how in ("whisk", "spatula", "none")
+        ]
+        self.assertEqual(excess, sorted(excess))
+        self.assertGreater(excess[2], 50)
+
+
+class GuideTest(unittest.TestCase):
+    def steps(self, *lines, **how):
+        a = ask(*lines)
+        made = plan(a.mix, a.family, MEDIUM_GAS, **how)
+        return {s.key: s for s in made.steps}
+
+    def curve(self, *points):
+        """Readings every 2 s along straight pieces (seconds, degC)."""
+        found = []
+        for (t0, c0), (t1, c1) in itertools.pairwise(points):
+            found += [(t, c0 + (c1 - c0) * (t - t0) / (t1 - t0)) for t in range(t0, t1, 2)]
+        return found
+
+    PASTRY = ("1 l whole milk", "9 yolks", "150 g sugar", "85 g corn starch")
+    ANGLAISE = ("750 g whole milk", "250 g cream 35%", "200 g yolk", "180 g sugar")
+
+    def test_pastry_cream_is_taken_through_thickening_boil_and_hold(self):
+        cook = self.steps(*self.PASTRY)["cook"]
+        rising = self.curve((0, 60), (300, 88))
+        self.assertEqual(follow(cook, rising, 0, 300).headline, "thickening")
+        boiling = self.curve((0, 60), (300, 100), (340, 100.4))
+        moment = follow(cook, boiling, 0, 340)
+        self.assertEqual((moment.headline, moment.done), ("boil reached", False))
+        self.assertTrue(5 < moment.hold_left_s < 25)
+        held = follow(cook, self.curve((0, 60), (300, 100), (380, 100.4)), 0, 380)
+        self.assertEqual((held.headline, held.urgency, held.done), ("held", "now", True))
+
+    def test_losing_the_boil_starts_the_hold_again(self):
+        cook = self.steps(*self.PASTRY)["cook"]
+        lost = self.curve((0, 90), (60, 100), (80, 100), (120, 92), (160, 92))
+        moment = follow(cook, lost, 0, 160)
+        self.assertEqual((moment.headline, moment.hold_left_s), ("lost the boil", 60))
+
+    def test_anglaise_is_stopped_before_it_curdles(self):
+        cook = self.steps(*self.ANGLAISE)["cook"]
+        self.assertEqual(follow(cook, self.curve((0, 70), (100, 83.2)), 0, 100).urgency, "now")
+        hot = follow(cook, self.curve((0, 70), (100, 85.2)), 0, 100)
+        self.assertEqual(hot.next_move, "Too hot: off the heat")
+        self.assertEqual(follow(cook, self.curve((0, 70), (100, 88)), 0, 100).headline, "curdling")
+
+    def test_one_wild_reading_does_not_move_the_guide(self):
+        cook = self.steps(*self.ANGLAISE)["cook"]
+        calm = self.curve((0, 60), (60, 70))
+        calm[-5] = (calm[-5][0], 140.0)
+        self.assertEqual(follow(cook, calm, 0, 60).headline, "warming")
+
+    def test_a_silent_probe_falls_back_to_the_clock(self):
+        cook = self.steps(*self.PASTRY)["cook"]
+        moment = follow(cook, self.curve((0, 60), (60, 70)), 0, 200)
+        self.assertEqual((moment.figure_unit, moment.headline), ("s", "no reading lately"))
+
+    def test_each_school_has_its_own_steps(self):
+        keys = {
+            s: list(self.steps(*self.PASTRY, school=s, held_back_ml=250))
+            for s in ("hot_into_eggs", "eggs_after_boil", "held_back_liquid")
+        }
+        self.assertEqual(keys["hot_into_eggs"], ["ready", "heat", "temper", "cook", "cool"])
+        boiled = self.steps(*self.PASTRY, school="eggs_after_boil")
+        self.assertEqual(boiled["heat"].hold_s, 60)
+        eggless = self.steps("1 l milk", "80 g corn starch", "120 g sugar")
+        self.assertEqual(list(eggless), ["ready", "heat", "cool"])
+        self.assertEqual(eggless["heat"].hold_s, 60)
+
+    def test_an_oven_custard_has_no_stove_plan(self):
+        with self.assertRaises(CraftError):
+            plan(
+                mix(milk_whole=1000, egg_whole=300), family("creme_caramel"), Ring("r", "gas", 1800)
+            )
+
+    def test_a_hold_is_unbroken_time_above_the_line(self):
+        self.assertAlmostEqual(held_s(self.curve((0, 98), (61, 98)), 97), 60)
+        self.assertEqual(held_s(self.curve((0, 90), (60, 95)), 97), 0)

@@ -1,0 +1,178 @@
+import csv
+import unittest
+from importlib.resources import files
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from bellcrumb.formula.families import families, standings
+from bellcrumb.formula.mix import Mix, Portion
+from bellcrumb.pantry.ingredients import shipped
+from bellcrumb.texture.coagulation import coagulation
+from bellcrumb.texture.set_index import Style, set_strength
+from bellcrumb.texture.set_map import set_map
+from tests.core.kitchen import ask, mix
+
+
+def centre(key):
+    return Mix.of((shipped().key(k), g) for k, g in families()[key].centre.items())
+
+
+def published():
+    text = files("bellcrumb.formula").joinpath("data/families.csv").read_text("utf8")
+    return {row["key"]: row for row in csv.DictReader(text.splitlines())}
+
+
+class SetIndexTest(unittest.TestCase):
+    def test_every_family_centre_has_its_published_index(self):
+        for key, row in published().items():
+            with self.subTest(key):
+                index = set_strength(centre(key), families()[key].style).index
+                self.assertAlmostEqual(index, float(row["index_centre"]), delta=0.1)
+
+    def test_anchors_fall_in_their_class(self):
+        anchors = (
+            ("still", "pour", 1.11, mix(milk_whole=1000, corn_starch=8)),
+            ("still", "nappe", 2.12, mix(milk_whole=1000, corn_starch=20)),
+            ("still", "unmould", 6.28, mix(cream_35=700, milk_whole=300, sugar=120, gelatine=8.5)),
+            (
+                "worked",
+                "pipe",
+                4.86,
+                mix(milk_whole=1000, egg_yolk=180, corn_starch=100, sugar=210),
+            ),
+        )
+        for mode, klass, index, the_mix in anchors:
+            with self.subTest(klass):
+                found = set_strength(the_mix, Style(mode))
+                self.assertEqual(found.klass, klass)
+                self.assertAlmostEqual(found.index, index, delta=0.45)
+
+    @given(
+        family=st.sampled_from(sorted(set(families()) - {"chiboust"})),
+        what=st.sampled_from(["corn_starch", "gelatine", "egg_yolk", "choc_dark_70"]),
+        grams=st.floats(1, 40),
+    )
+    @settings(max_examples=150, deadline=None)
+    def test_setters_never_soften(self, family, what, grams):
+        style = families()[family].style
+        more = centre(family) + Mix((Portion(shipped().key(what), grams),))
+        before, after = set_strength(centre(family), style), set_strength(more, style)
+        self.assertGreater(after.index, before.index - 1e-9)
+
+    @given(
+        family=st.sampled_from(sorted(families())),
+        what=st.sampled_from(["water", "sugar", "milk_skim"]),
+        grams=st.floats(1, 200),
+    )
+    @settings(max_examples=150, deadline=None)
+    def test_water_milk_and_sugar_never_firm(self, family, what, grams):
+        style = families()[family].style
+        more = centre(family) + Mix((Portion(shipped().key(what), grams),))
+        before, after = set_strength(centre(family), style), set_strength(more, style)
+        self.assertLess(after.index, before.index + 1e-9)
+
+    def test_a_beaten_cream_is_never_called_more_than_pipe(self):
+        stiff = set_strength(mix(milk_whole=1000, corn_starch=200), Style("worked"))
+        self.assertEqual((stiff.klass, stiff.class_at(stiff.high)), ("pipe", "pipe"))
+
+    def test_cups_widen_the_band(self):
+        weighed = ask("1 l whole milk", "153 g yolk", "150 g sugar", "85 g corn starch")
+        scooped = ask("1 l whole milk", "9 yolks", "3/4 cup sugar", "2/3 cup corn starch")
+        self.assertGreater(scooped.set.high - scooped.set.low, weighed.set.high - weighed.set.low)
+
+    def test_near_a_cut_both_classes_are_named(self):
+        found = set_strength(centre("creme_caramel"), families()["creme_caramel"].style)
+        self.assertEqual((found.klass, found.borderline), ("unmould", "slice"))
+
+
+class FamilyTest(unittest.TestCase):
+    def test_every_centre_is_recognised_as_its_own_family(self):
+        for key in families():
+            self.assertEqual(standings(centre(key))[0].family.key, key)
+
+    @given(factor=st.floats(0.01, 1000))
+    @settings(max_examples=30, deadline=None)
+    def test_scaling_a_batch_changes_nothing_it_is_judged_by(self, factor):
+        one, many = centre("pastry_cream"), centre("pastry_cream").scaled(factor)
+        style = families()["pastry_cream"].style
+        self.assertAlmostEqual(set_strength(one, style).index, set_strength(many, style).index)
+        self.assertAlmostEqual(sum(many.parts_g.values()) / many.mass_g, 1, delta=0.01)
+
+
+class CookingTest(unittest.TestCase):
+    def test_a_starchy_cream_boils_and_an_anglaise_does_not(self):
+        pastry = ask("1 l whole milk", "9 yolks", "150 g sugar", "85 g corn starch")
+        self.assertEqual((pastry.endpoint.mode, pastry.endpoint.hold_s), ("boil_hold", 60))
+        self.assertIsNone(pastry.coagulation.curdle_c)
+        flour = ask("1 l whole milk", "9 yolks", "200 g sugar", "120 g flour", "50 g butter")
+        self.assertEqual(flour.endpoint.hold_s, 120)
+        anglaise = ask("750 g whole milk", "250 g cream 35%", "200 g yolk", "180 g sugar")
+        self.assertEqual(anglaise.endpoint.mode, "nappe")
+        self.assertTrue(82 <= anglaise.endpoint.temp_c <= 84)
+        self.assertTrue(85 <= anglaise.endpoint.never_c <= 88)
+
+    def test_a_pinch_of_starch_does_not_let_a_custard_boil(self):
+        self.assertEqual(
+            ask(
+                "1 l milk", "10 yolks", "150 g sugar", "10 g corn starch", family="anglaise"
+            ).endpoint.mode,
+            "nappe",
+        )
+
+    def test_set_temperatures_lie_in_the_published_windows(self):
+        for key, low, high in (
+            ("creme_caramel", 79, 84),
+            ("brulee_yolk", 76, 80),
+            ("cheesecake_tall", 64, 72),
+            ("pumpkin_pie", 78, 83),
+        ):
+            found = coagulation(centre(key), families()[key])
+            self.assertTrue(low <= found.ideal_c <= high, key)
+            self.assertGreater(found.curdle_c, found.ideal_c)
+
+    def test_whites_are_left_by_yolks_and_used_by_whites(self):
+        answer = ask("1 l milk", "9 yolks", "3 whites", "100 g sugar")
+        self.assertAlmostEqual(answer.whites_left_g, 6 * 33)
+        self.assertEqual(answer.yolks_left_g, 0)
+
+
+class MapTest(unittest.TestCase):
+    def test_the_point_lies_in_the_region_of_its_class_in_every_plane(self):
+        for lines, family in (
+            (("1 l milk", "9 yolks", "150 g sugar", "85 g corn starch"), None),
+            (("1 l milk", "3 yolks", "150 g sugar", "44 g corn starch"), None),
+            (("1 l milk", "5 eggs", "2 yolks", "190 g sugar"), "creme_caramel"),
+            (("500 g milk", "500 g cream 35%", "175 g yolk", "140 g sugar"), "pot_de_creme"),
+        ):
+            a = ask(*lines, family=family)
+            for plane in ("starch_egg", "sugar_fat", "egg_fat"):
+                with self.subTest(f"{a.family.key} {plane}"):
+                    m = set_map(a.mix, a.family, a.set.low, a.set.high, plane)
+                    self.assertTrue(m.x_band[0] <= m.point[0] <= m.x_band[1])
+                    row = min(range(25), key=lambda i: abs(m.rows[i] - m.point[1]))
+                    passed = sum(m.point[0] >= edge[row] for edge in m.edges)
+                    self.assertEqual(a.set.klass, m.classes[passed])
+
+    def test_more_sugar_moves_the_boundaries_to_more_starch(self):
+        plain = ask("1 l milk", "3 yolks", "150 g sugar", "44 g corn starch")
+        sweet = ask(
+            "1 l milk", "3 yolks", "400 g sugar", "44 g corn starch", family="starch_pudding"
+        )
+        maps = [set_map(a.mix, a.family, a.set.low, a.set.high) for a in (plain, sweet)]
+        for before, after in zip(maps[0].edges, maps[1].edges, strict=True):
+            self.assertGreaterEqual(after[6], before[6])
+
+    def test_a_guide_lies_where_the_mix_would_have_that_much_fat(self):
+        a = ask("1 l milk", "10 yolks", "180 g sugar", "80 g corn starch")
+        m = set_map(a.mix, a.family, a.set.low, a.set.high, "sugar_fat")
+        creamy = next(g for g in m.guides if g.below == "creamy")
+        grams = (creamy.at - m.point[1]) * a.liquid_g / 1000
+        self.assertAlmostEqual((a.mix.parts_g["fat"] + grams) / a.mix.mass_g, 0.12, places=6)
+
+
+class NonsenseTest(unittest.TestCase):
+    def test_a_formula_that_cannot_be_says_why(self):
+        self.assertIn("No liquid yet", ask("200 g sugar").warnings[-1])
+        self.assertIn("Check the amounts", ask("1 l milk", "400 kg yolk").warnings[-1])
+        self.assertIsNone(ask().family)

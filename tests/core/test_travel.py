@@ -1,0 +1,111 @@
+import json
+import unittest
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from bellcrumb.errors import CraftError
+from bellcrumb.formula.answer import mix_of
+from bellcrumb.formula.lines import understand_all
+from bellcrumb.travel.reading import read
+from bellcrumb.travel.writing import write
+from bellcrumb.travel.written import PART_KINDS, Written, WrittenPart
+from tests.core.kitchen import US_LARGE
+
+FORMS = ("json", "jsonld", "text", "csv")
+LINES = st.sampled_from(
+    ["1 l whole milk", "9 yolks", "3/4 cup sugar", "85 g corn starch", "2 lemons, juice and zest",
+     "half a stick of butter", "1 1/2 tsp salt", "200 g “red” flour, sifted; twice", "4-5 lemons",
+     "1,5 dl panna", "a handful of sloes"]
+)  # fmt: skip
+NAMES = st.sampled_from(["Quince cream", "Rye, malt; and hay", "Crème “brûlée”", "No. 7"])
+PARTS = st.builds(
+    WrittenPart,
+    kind=st.sampled_from(PART_KINDS),
+    name=st.sampled_from(["Short base", "Malt cream", "Top"]),
+    lines=st.lists(LINES, min_size=1, max_size=6),
+)
+
+
+def grams(lines):
+    return round(mix_of(understand_all(lines, None, US_LARGE)).mass_g, 6)
+
+
+class RoundTripTest(unittest.TestCase):
+    @settings(max_examples=60)
+    @given(NAMES, st.lists(PARTS, min_size=1, max_size=3, unique_by=lambda p: p.name))
+    def test_every_format_brings_back_every_line_and_every_gram(self, name, parts):
+        for form in FORMS:
+            back = read(write([Written(name, parts)], form))
+            self.assertEqual([d.name for d in back], [name], form)
+            self.assertEqual([p.lines for p in back[0].parts], [p.lines for p in parts], form)
+            self.assertEqual([p.kind for p in back[0].parts], [p.kind for p in parts], form)
+            self.assertEqual(
+                [grams(p.lines) for p in back[0].parts], [grams(p.lines) for p in parts]
+            )
+
+    def test_our_own_format_keeps_versions_and_settings(self):
+        part = WrittenPart(
+            "cream", "Cream", ["1 l milk"], "second try", "EU/UK M", "pastry_cream",
+            {"vessel_count": 14}, [{"lines": ["1 l milk", "8 yolks"], "note": "first"}],
+        )  # fmt: skip
+        back = read(write([Written("Bay cream", [part])], "json"))[0].parts[0]
+        self.assertEqual(back, part)
+
+    def test_json_ld_is_a_schema_org_graph(self):
+        data = json.loads(write([Written("A", [WrittenPart(lines=["1 l milk"])])], "jsonld"))
+        self.assertEqual(data["@context"], "https://schema.org")
+        self.assertEqual(data["@graph"][0]["recipeIngredient"], ["1 l milk"])
+
+
+class FromElsewhereTest(unittest.TestCase):
+    def test_json_ld_in_its_many_shapes(self):
+        recipe = {
+            "@type": ["Recipe", "NewsArticle"],
+            "name": "Hay &amp; malt",
+            "recipeIngredient": ["For the base:", "200 g flour", "Meringue:", "3 whites"],
+            "recipeInstructions": [
+                {"@type": "HowToSection", "name": "Bake", "itemListElement": [{"text": "Slowly."}]}
+            ],
+            "recipeYield": ["8", "8 slices"],
+        }
+        page = f'<html><script type="application/ld+json">{json.dumps(recipe)}</script></html>'
+        lists = {"@type": "ItemList", "itemListElement": [{"item": recipe}]}
+        for text in (json.dumps(recipe), json.dumps([recipe]), json.dumps(lists), page):
+            found = read(text)[0]
+            self.assertEqual(found.name, "Hay & malt")
+            self.assertEqual([p.kind for p in found.parts], ["crust", "meringue"])
+            self.assertEqual(found.parts[0].note, "Bake:\nSlowly.")
+            self.assertEqual(found.makes, "8, 8 slices")
+
+    def test_tables_with_other_headers_and_marks(self):
+        for text in (
+            "Recipe;Qty;Unit;Ingredient\nMalt pot;200;g;sugar\n;3;;yolks\nOther;1;l;milk\n",
+            'name,ingredients\nMalt pot,"200 g sugar\n3 yolks"\nOther,1 l milk\n',
+            "title\tingredient line\nMalt pot\t200 g sugar\nMalt pot\t3 yolks\nOther\t1 l milk\n",
+        ):
+            found = read(text)
+            self.assertEqual([d.name for d in found], ["Malt pot", "Other"])
+            self.assertEqual(found[0].parts[0].lines, ["200 g sugar", "3 yolks"])
+
+    def test_plain_pages_keep_prose_as_the_note(self):
+        found = read(
+            "Barley custard\nServes: 6\n\nIngredients\n• 1 l milk\n- 6 eggs\n\n"
+            "Method\nWarm the milk.\nStrain.\n\n=====\n\n500 g cream\n4 yolks\n"
+        )
+        self.assertEqual(found[0].parts[0].lines, ["1 l milk", "6 eggs"])
+        self.assertEqual((found[0].parts[0].note, found[0].makes), ("Warm the milk.\nStrain.", "6"))
+        self.assertEqual(found[1].name, "Without a name")
+        self.assertEqual(found[1].parts[0].lines, ["500 g cream", "4 yolks"])
+
+    def test_what_is_no_file_of_recipes_is_refused_in_a_sentence(self):
+        for text, word in (
+            ("  ", "empty"),
+            ("{]", "whole JSON"),
+            ("<html></html>", "no recipe"),
+            ("[]", "No recipe"),
+            ('{"bell_crumb_formulas": 9}', "later"),
+        ):
+            with self.assertRaises(CraftError) as caught:
+                read(text)
+            self.assertIn(word, caught.exception.message)

@@ -1,0 +1,202 @@
+import json
+import re
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import Client
+
+from kitchen.models import Member
+from tests.server.base import PASSWORD, KitchenCase, new_id
+
+SCHEMA_PATH = "/api/openapi.json"
+# What a viewer may write: their own units; the others store nothing.
+ASKS = ("answer", "plan", "scale", "solve", "ledger", "compare", "bake", "bake/choose",
+        "bake/convert", "crust", "cool")  # fmt: skip
+VIEWER_MAY = {("PATCH", "/me"), *(("POST", f"/{ask}") for ask in (*ASKS, "rehearsals"))}
+
+
+class AccessTest(KitchenCase):
+    def operations(self):
+        """Every kitchen operation of the API with ids of the weir's own rows filled in."""
+        schema = self.client.get(SCHEMA_PATH).json()
+        batch = self.start()
+        ids = {
+            "dessert_id": self.dessert.id,
+            "version_id": self.version.id,
+            "part_id": self.part.id,
+            "batch_id": batch,
+            "device_id": self.device.id,
+            "item_id": new_id(),
+            "vessel_id": new_id(),
+            "price_id": new_id(),
+            "oven_id": self.oven.id,
+            "rehearsal_id": self.rehearsal(),
+        }
+        for path, methods in schema["paths"].items():
+            if not path.startswith("/api/k/{kid}"):
+                continue
+            tail = re.sub(r"\{(\w+)\}", lambda m: str(ids[m.group(1)]), path[len("/api/k/{kid}") :])
+            for method, operation in methods.items():
+                yield method.upper(), tail, self.example(schema, operation)
+
+    def rehearsal(self):
+        body = {"id": new_id(), "exercise": "scald"}
+        self.assertEqual(self.k("POST", "/rehearsals", body)[0], 200)
+        return body["id"]
+
+    def example(self, schema, operation):
+        body = operation.get("requestBody")
+        if not body:
+            return None
+        if "application/json" not in body["content"]:
+            return SimpleUploadedFile("formulas.txt", b"Hay cream\n\n1 l milk")
+        name = body["content"]["application/json"]["schema"]["$ref"].rsplit("/", 1)[1]
+        return {
+            "AnswerAsk": {"content": self.content()},
+            "LedgerAsk": {"desserts": [{"dessert_id": str(self.dessert.id)}]},
+            "CompareAsk": {"left": str(self.version.id), "right": str(self.version.id)},
+            "NewPart": {"id": new_id(), "version_id": new_id(), "kind": "crust", "name": "mine"},
+            "PartChange": {"name": "stolen"},
+            "RehearsalIn": {"id": new_id(), "exercise": "scald"},
+            "ActsIn": {"acts": []},
+            "PriceIn": {"line": "1 kg sugar", "price": 1},
+            "KeepIn": {
+                "desserts": [
+                    {
+                        "id": new_id(),
+                        "name": "mine",
+                        "parts": [{"kind": "crust", "name": "c", "versions": [self.content()]}],
+                    }
+                ]
+            },
+            "KitchenChange": {"name": "stolen"},
+            "MyChange": {"units": "us"},
+            "PantryIn": {"name": "malt"},
+            "VesselChange": {"name": "v", "top_mm": 50, "bottom_mm": 50, "depth_mm": 50},
+            "RingIn": {"name": "r", "fuel": "gas", "rated_w": 1000},
+            "NewDessert": {
+                "id": new_id(),
+                "part_id": new_id(),
+                "version_id": new_id(),
+                "name": "mine",
+            },
+            "DessertChange": {"name": "stolen"},
+            "Save": {"revision": 1, "content": self.content(lines_text="stolen")},
+            "NextVersion": {"id": new_id(), "content": self.content()},
+            "PlanAsk": {"content": self.content()},
+            **{
+                ask: {"content": self.content(vessel_key="ramekin_180")}
+                for ask in ("BakeAsk", "ChooseAsk", "PartAsk")
+            },
+            "OvenIn": {"name": "o"},
+            "OvenWalk": {"set_c": 160, "readings": []},
+            "ColdIn": {"name": "c"},
+            "SolveAsk": {"content": self.content(), "wishes": {"set_class": "spoon"}},
+            "ScaleAsk": {"content": self.content(), "by": "factor", "value": 2},
+            "Start": {"id": new_id(), "version_id": str(self.version.id)},
+            "Events": {"events": []},
+            "VerdictIn": {"texture": "pour", "faults": [], "note": "stolen"},
+            "DeviceIn": {"id": new_id(), "name": "spy"},
+        }[name]
+
+    def test_no_operation_reaches_into_another_kitchen(self):
+        operations = list(self.operations())
+        self.assertGreater(len(operations), 20)
+        mill = self.kitchens["mill"].id
+        for method, tail, body in operations:
+            with self.subTest(f"{method} {tail}"):
+                self.sign_in("mill chef")
+                status, _ = self.call(method, f"/k/{self.kid}{tail}", body)
+                self.assertEqual(status, 404, "a foreign kitchen")
+                if any(str(i) in tail for i in (self.dessert.id, self.version.id, self.part.id)):
+                    status, _ = self.call(method, f"/k/{mill}{tail}", body)
+                    self.assertEqual(status, 404, "a foreign row through the own kitchen")
+        self.sign_in("mill chef")
+        status, answer = self.call(
+            "POST", f"/k/{mill}/batches", {"id": new_id(), "version_id": str(self.version.id)}
+        )
+        self.assertEqual(status, 404, answer)
+        self.dessert.refresh_from_db()
+        self.version.refresh_from_db()
+        self.assertEqual(self.dessert.name, "Quince cream")
+        self.assertNotIn("stolen", self.version.lines_text)
+
+    def test_roles_reach_as_far_as_they_say(self):
+        for method, tail, body in list(self.operations()):
+            if method == "GET":
+                continue
+            with self.subTest(f"{method} {tail}"):
+                self.sign_in("weir viewer")
+                status, _ = self.k(method, tail, body)
+                if (method, tail) in VIEWER_MAY:
+                    self.assertEqual(status, 200)
+                elif tail.startswith("/rehearsals/"):
+                    self.assertEqual(status, 404, "somebody else's rehearsal")
+                else:
+                    self.assertEqual(status, 403)
+        self.sign_in("weir cook")
+        self.assertEqual(
+            self.k(
+                "POST",
+                "/desserts",
+                {"id": new_id(), "part_id": new_id(), "version_id": new_id(), "name": "x"},
+            )[0],
+            403,
+        )
+        self.assertEqual(
+            self.k("POST", "/batches", {"id": new_id(), "version_id": str(self.version.id)})[0], 200
+        )
+
+    def test_nothing_is_read_without_signing_in(self):
+        self.client = Client()
+        for path in (f"/k/{self.kid}", f"/k/{self.kid}/desserts", "/craft"):
+            status, body = self.call("GET", path)
+            self.assertEqual((status, body["message"][:20]), (401, "Please sign in again"))
+
+
+class SessionTest(KitchenCase):
+    def post(self, client, password, token=None):
+        return client.post(
+            "/api/session",
+            json.dumps({"email": "CHEF@weir.example", "password": password}),
+            content_type="application/json",
+            headers={"X-CSRFToken": token} if token else {},
+        )
+
+    def test_a_sign_in_needs_our_own_page_and_the_right_password(self):
+        client = Client(enforce_csrf_checks=True)
+        self.assertEqual(self.post(client, PASSWORD).status_code, 403)
+        token = client.get("/api/session").json()["csrf"]
+        wrong = self.post(client, "guess", token)
+        self.assertEqual(wrong.status_code, 401)
+        right = self.post(client, PASSWORD, token)
+        self.assertEqual(right.status_code, 200)
+        self.assertEqual(right.json()["kitchens"][0]["role"], "chef")
+        # a write without the token is refused even with the cookie
+        path = f"/api/k/{self.kid}/me"
+        body = json.dumps({"units": "us"})
+        refused = client.patch(path, body, content_type="application/json")
+        self.assertEqual(refused.status_code, 403)
+        done = client.patch(
+            path,
+            body,
+            content_type="application/json",
+            headers={"X-CSRFToken": right.json()["csrf"]},
+        )
+        self.assertEqual(done.status_code, 200)
+        self.assertEqual(Member.objects.get(user__email="chef@weir.example").units, "us")
+
+    def test_guessing_is_throttled(self):
+        client = Client()
+        codes = [self.post(client, f"guess {n}").status_code for n in range(8)]
+        self.assertEqual(codes[0], 401)
+        self.assertEqual(codes[-1], 429)
+        locked = self.post(client, PASSWORD)
+        self.assertEqual((locked.status_code, locked.json()["message"][:8]), (429, "Too many"))
+
+    def test_pages_carry_a_policy_without_inline_script(self):
+        page = self.client.get("/k/anything")
+        policy = page.headers["Content-Security-Policy"]
+        scripts = next(p for p in policy.split(";") if p.strip().startswith("script-src"))
+        self.assertEqual(scripts.strip(), "script-src 'self'")
+        self.assertNotIn(b"<script>", page.content)
+        self.assertEqual(page.headers["X-Frame-Options"], "DENY")

@@ -1,0 +1,195 @@
+from datetime import UTC, datetime, timedelta
+
+from django.core.cache import cache
+
+from batches.models import Batch, Event, Reading
+from formulas.models import Version
+from tests.server.base import KitchenCase, new_id
+
+
+class CookTest(KitchenCase):
+    def events(self, batch, *events):
+        return self.k("POST", f"/batches/{batch}/events", {"events": list(events)})
+
+    def event(self, kind, at=0.0, **more):
+        return {"id": new_id(), "kind": kind, "at": self.now(at), **more}
+
+    def test_a_cook_from_start_to_the_book(self):
+        batch = self.start()
+        step = self.event("step", step="cook")
+        for _ in range(2):  # the same event again is the same event
+            status, live = self.events(batch, step)
+        self.assertEqual((status, live["step"]), (200, "cook"))
+        self.assertEqual(Event.objects.filter(batch_id=batch).count(), 1)
+        self.events(batch, self.event("typed", value=84.2))
+        status, live = self.k("GET", f"/batches/{batch}/live")
+        self.assertEqual(live["readings"][-1]["temp_c"], 84.2)
+        self.assertEqual(live["moment"]["headline"], "thickening")
+        self.events(batch, self.event("end"))
+        status, done = self.k(
+            "PUT",
+            f"/batches/{batch}/verdict",
+            {"texture": "pipe", "faults": ["lumps"], "note": "sieve it"},
+        )
+        self.assertEqual((status, done["verdict"]["texture"]), (200, "pipe"))
+        status, book = self.k("GET", "/batches")
+        self.assertEqual((book[0]["id"], book[0]["verdict"]["faults"]), (batch, ["lumps"]))
+        self.assertEqual(book[0]["predicted_class"], "pipe")
+
+    def test_the_prediction_is_frozen_when_the_cook_starts(self):
+        batch = self.start()
+        Version.objects.filter(pk=self.version.pk).update(lines_text="1 l milk")
+        _, shown = self.k("GET", f"/batches/{batch}")
+        self.assertEqual(shown["plan"]["steps"][-2]["key"], "cook")
+
+    def test_eggs_from_the_fridge_today_are_no_new_version(self):
+        self.sign_in("weir cook")
+        warm = self.k("GET", f"/batches/{self.start()}")[1]["plan"]["ladder"]
+        cold = self.k("GET", f"/batches/{self.start(today={'eggs_c': 3})}")[1]["plan"]["ladder"]
+        self.assertEqual((warm["bowl_temp_c"], cold["bowl_temp_c"]), (18, 3))
+        self.assertGreater(cold["first_safe_g"], warm["first_safe_g"])
+        self.version.refresh_from_db()
+        self.assertEqual((float(self.version.eggs_c), self.part.versions.count()), (18, 1))
+        status, body = self.k(
+            "POST",
+            "/batches",
+            {"id": new_id(), "version_id": str(self.version.id), "today": {"ring_id": 999_999}},
+        )
+        self.assertEqual((status, body["field"]), (422, "ring_id"))
+
+    def test_two_verdicts_at_once_are_both_kept(self):
+        batch = self.start()
+        path, first = f"/batches/{batch}/verdict", {"texture": "pipe", "faults": [], "note": "a"}
+        self.assertEqual(self.k("PUT", path, first)[0], 200)
+        self.assertEqual(self.k("PUT", path, first)[0], 200)  # the same again
+        status, conflict = self.k("PUT", path, {**first, "note": "b"})
+        self.assertEqual((status, conflict["theirs"]["note"]), (409, "a"))
+        self.assertEqual(self.k("PUT", path, {**first, "note": "b", "revision": 1})[0], 200)
+
+    def test_events_kept_back_while_the_server_was_away_land_at_their_own_time(self):
+        batch = self.start()
+        Batch.objects.filter(pk=batch).update(started_at=datetime.now(UTC) - timedelta(minutes=10))
+        self.events(
+            batch, self.event("step", at=-120, step="heat"), self.event("step", step="cook")
+        )
+        _, shown = self.k("GET", f"/batches/{batch}")
+        heat = next(t for t in shown["timings"] if t["key"] == "heat")
+        self.assertAlmostEqual(heat["left_s"] - heat["entered_s"], 120, delta=2)
+
+    def test_nonsense_events_are_refused_with_a_sentence(self):
+        batch = self.start()
+        self.assertEqual(self.events(batch, self.event("step", step="flambé"))[0], 422)
+        self.assertEqual(self.events(batch, self.event("step", at=90_000, step="heat"))[0], 422)
+        self.assertEqual(
+            self.k("PUT", f"/batches/{batch}/verdict", {"texture": "pipe", "faults": ["haunted"]})[
+                0
+            ],
+            422,
+        )
+
+    def test_one_probe_is_in_one_pot_and_only_a_simulated_one_runs_fast(self):
+        probe = str(self.device.id)
+        self.start(device_id=probe, time_scale=20)
+        status, body = self.k(
+            "POST",
+            "/batches",
+            {"id": new_id(), "version_id": str(self.version.id), "device_id": probe},
+        )
+        self.assertEqual(status, 422)
+        self.assertIn("in another pot", body["message"])
+        status, body = self.k(
+            "POST",
+            "/batches",
+            {"id": new_id(), "version_id": str(self.version.id), "time_scale": 20},
+        )
+        self.assertEqual(status, 422)
+
+
+class IngestTest(KitchenCase):
+    def setUp(self):
+        super().setUp()
+        cache.clear()
+        self.batch = self.start(device_id=str(self.device.id))
+
+    def send(self, *readings, token=None):
+        return self.device_call("POST", "/readings", {"readings": list(readings)}, token)
+
+    def reading(self, temp_c=60.0, at=0.0, **more):
+        return {"id": new_id(), "at": self.now(at), "temp_c": temp_c, **more}
+
+    def test_readings_arrive_once_however_often_they_are_sent(self):
+        readings = [self.reading(60 + n) for n in range(5)]
+        self.assertEqual(self.send(*readings)[1]["kept"], 5)
+        self.assertEqual(
+            self.send(*readings)[1], {"kept": 0, "already_there": 5, "on_no_cook": 0, "refused": []}
+        )
+        self.assertEqual(Reading.objects.filter(batch_id=self.batch).count(), 5)
+
+    def test_nonsense_is_refused_by_name_and_spoils_nothing_else(self):
+        bad = [
+            self.reading("hot"),
+            self.reading(float("nan")),
+            self.reading(9000),
+            self.reading(at=3600),
+            {"at": self.now(), "temp_c": 60},
+            "text",
+            {"id": new_id(), "at": "yesterday", "temp_c": 60},
+            {"id": new_id(), "at": "2026-11-25T10:00:00", "temp_c": 60},
+            self.reading(True),
+        ]
+        status, body = self.send(*bad, self.reading(61))
+        self.assertEqual((status, body["kept"], len(body["refused"])), (200, 1, len(bad)))
+        said = [r["message"] for r in body["refused"]]
+        self.device.refresh_from_db()
+        self.assertEqual(self.device.refused, said[-1])
+        self.assertIn("future", said[3])
+        self.assertIn("no temperature", said[1])
+        self.assertEqual(Reading.objects.filter(batch_id=self.batch).count(), 1)
+
+    def test_only_a_known_token_gets_in(self):
+        self.assertEqual(self.send(self.reading(), token="guess")[0], 401)
+        self.assertEqual(self.device_call("GET", "", token=self.device.token_hash)[0], 401)
+
+    def test_too_much_at_once_is_refused_with_the_limit(self):
+        status, body = self.send(*[self.reading() for _ in range(501)])
+        self.assertEqual(status, 413)
+        status, body = self.device_call("POST", "/readings", {"readings": ["x" * 70_000]})
+        self.assertEqual((status, "64 kB" in body["message"]), (413, True))
+        self.assertEqual(self.device_call("POST", "/readings", {"r": 1})[0], 422)
+
+    def test_a_device_that_floods_is_slowed_down(self):
+        codes = {self.device_call("GET", "")[0] for _ in range(380)}
+        self.assertEqual(codes, {200, 429})
+
+    def test_late_readings_find_the_cook_they_were_taken_in(self):
+        late = self.reading(70)
+        self.k(
+            "POST",
+            f"/batches/{self.batch}/events",
+            {"events": [{"id": new_id(), "kind": "end", "at": self.now(1)}]},
+        )
+        after = self.reading(20, at=10)
+        _, body = self.send(late, after)
+        self.assertEqual((body["kept"], body["on_no_cook"]), (1, 1))
+
+    def test_a_device_learns_its_cook_and_a_real_one_no_pretence(self):
+        _, where = self.device_call("GET", "")
+        self.assertEqual((where["batch_id"], where["step"]), (self.batch, "ready"))
+        self.k(
+            "POST",
+            f"/batches/{self.batch}/events",
+            {"events": [{"id": new_id(), "kind": "step", "step": "heat", "at": self.now()}]},
+        )
+        self.assertIsNotNone(self.device_call("GET", "")[1]["scene"])
+        self.device.simulated = False
+        self.device.save()
+        self.assertIsNone(self.device_call("GET", "")[1]["scene"])
+
+    def test_a_token_is_shown_once_and_never_stored(self):
+        device = {"id": new_id(), "name": "second probe"}
+        _, first = self.k("POST", "/devices", device)
+        _, again = self.k("POST", "/devices", device)
+        self.assertEqual((len(first["token"]) > 40, again["token"]), (True, None))
+        self.assertEqual(self.device_call("GET", "", token=first["token"])[0], 200)
+        _, listed = self.k("GET", "/devices")
+        self.assertNotIn(first["token"], str(listed))

@@ -1,0 +1,40 @@
+from django.test import TestCase, override_settings
+
+from batches.models import Batch
+from formulas.content import content_of, formula_of
+from formulas.models import Version
+from formulas.oven import bake_plan_of
+from formulas.stove import plan_of
+from kitchen import demo
+
+
+@override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])
+class DemoKitchenTest(TestCase):
+    def test_every_demo_formula_is_understood_whole_and_can_be_cooked(self):
+        kitchen = demo.load("token")
+        versions = Version.objects.filter(part__dessert__kitchen=kitchen)
+        families = set()
+        for version in versions.select_related("part"):
+            content = content_of(version)
+            found = formula_of(kitchen, content, version.part.kind)
+            self.assertEqual(found.warnings, [], version.lines_text)
+            self.assertTrue(all(line.ingredient for line in found.lines))
+            self.assertIsNone(found.fit_problem)
+            self.assertGreater(found.cost.portion, 0)
+            if found.family:
+                self.assertIsNotNone(found.fit)
+                families.add(found.family.key)
+                if found.family.on_the_stove:
+                    self.assertTrue(plan_of(kitchen, content).steps)
+                else:
+                    self.assertTrue(bake_plan_of(kitchen, content, version.part.kind).steps)
+        wanted = {"pastry_cream", "anglaise", "starch_pudding", "pot_de_creme", "cream_pie"}
+        wanted |= {"creme_caramel", "pumpkin_pie"}
+        self.assertEqual(families, wanted)
+
+    def test_the_demo_book_tells_the_short_hold_from_the_good_one(self):
+        from batches.api import batch_out
+
+        demo.load("token")
+        found = [batch_out(b).findings[0].key for b in Batch.objects.order_by("started_at")]
+        self.assertEqual(found, ["short_hold", "boil_held"])

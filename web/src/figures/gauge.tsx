@@ -1,0 +1,44 @@
+import type { Shapes } from "@/api/client";
+
+/**
+ * How much of what is asked the heat has done to the egg: a tube that fills, hatched like a custard
+ * that sets, with the line it has to reach.
+ */
+export function SafetyGauge({ safe }: { safe: Shapes["SafeOut"] }) {
+  const share = Math.min(1, safe.share);
+  const logs =
+    safe.log_reduction >= 12 ? "more than 12 log" : `${safe.log_reduction.toFixed(1)} log`;
+  return (
+    <figure
+      className="m-0 flex items-center gap-3"
+      title={safe.rule}
+      data-testid="safety"
+      data-meets={safe.meets}
+    >
+      <svg
+        viewBox="0 0 150 22"
+        width="150"
+        height="22"
+        role="img"
+        aria-label={`Egg made safe: ${Math.round(100 * share)} %. ${safe.rule}`}
+      >
+        <rect x="1" y="4" width={148 * share} height="14" fill="var(--yolk)" />
+        <rect x="1" y="4" width={148 * share} height="14" fill="url(#h-unmould)" />
+        <rect
+          x="1"
+          y="4"
+          width="148"
+          height="14"
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth="1.6"
+        />
+        <path d="M148.5 0 V22" stroke="var(--ink)" strokeWidth="2.4" />
+      </svg>
+      <figcaption>
+        <b>{safe.meets ? "egg made safe" : `egg ${Math.round(100 * share)} % safe`}</b>{" "}
+        <span className="caption">{logs}; your local code comes first</span>
+      </figcaption>
+    </figure>
+  );
+}

@@ -1,0 +1,218 @@
+import { usePlateWidth } from "@/figures/plate-width";
+import { path, scale, tempTicks, ticks } from "@/figures/scale";
+import { clock, degrees, type Units } from "@/units";
+
+export interface Point {
+  t_s: number;
+  temp_c: number;
+}
+
+export interface Segment {
+  key: string;
+  from_s: number;
+  points: readonly Point[];
+}
+
+export interface Zones {
+  thickens_c: number | null;
+  /** The line to reach. */
+  reach_c: number | null;
+  reach_word: string;
+  /** The line not to pass. */
+  never_c: number | null;
+  never_word?: string;
+}
+
+interface Props {
+  units: Units;
+  predicted: readonly Segment[];
+  actual?: readonly Point[];
+  /** An earlier batch, already moved onto this one's clock. */
+  ghost?: readonly Segment[];
+  zones: Zones;
+  marks?: readonly { at_s: number; word: string }[];
+  height?: number;
+  /** The hottest the plate shows, in °C. */
+  top?: number;
+  /** Where the cook is told something on the way. */
+  cues?: readonly { c: number; word: string }[];
+  label: string;
+}
+
+/** Temperature against time: the prediction as a broken line, what happened as a full one. */
+export function PotCurve({
+  units,
+  predicted,
+  actual = [],
+  ghost = [],
+  zones,
+  marks = [],
+  height = 340,
+  top = 106,
+  cues = [],
+  label,
+}: Props) {
+  const [plate, W] = usePlateWidth(760);
+  const BOX = { left: 50, right: 14, top: 22, bottom: 34 };
+  const ends = [
+    ...predicted.map((s) => s.from_s + (s.points.at(-1)?.t_s ?? 0)),
+    ...ghost.map((s) => s.from_s + (s.points.at(-1)?.t_s ?? 0)),
+    actual.at(-1)?.t_s ?? 0,
+    60,
+  ];
+  const end = Math.max(...ends);
+  const x = scale([0, end], [BOX.left, W - BOX.right]);
+  const y = scale([0, top], [height - BOX.bottom, BOX.top]);
+  const lineOf = (s: Segment) =>
+    path(s.points.map((p) => [x(s.from_s + p.t_s), y(p.temp_c)] as const));
+  const level = (c: number, stroke: string, dash?: string) => (
+    <path
+      d={`M${BOX.left} ${y(c)} H${W - BOX.right}`}
+      stroke={stroke}
+      strokeWidth="1.3"
+      strokeDasharray={dash}
+    />
+  );
+  const word = (c: number, text: string, fill: string, below = false) => (
+    <text
+      x={BOX.left + 8}
+      y={y(c) + (below ? 15 : -5)}
+      fontSize="13.5"
+      className="italic"
+      style={{ fill, paintOrder: "stroke" }}
+      stroke="var(--paper)"
+      strokeWidth="5"
+    >
+      {text}
+    </text>
+  );
+  /** Of cues that would run into each other, and of those near the line to reach, the later stay. */
+  const shown = cues.reduceRight<{ c: number; word: string }[]>((kept, cue) => {
+    const near = [...kept.map((k) => k.c), zones.reach_c ?? -99];
+    return near.some((c) => Math.abs(y(c) - y(cue.c)) < 15) ? kept : [...kept, cue];
+  }, []);
+  const last = actual.at(-1);
+  const spaced = marks.filter(
+    (m, i) => !marks.slice(0, i).some((n) => Math.abs(x(n.at_s) - x(m.at_s)) < 46),
+  );
+  return (
+    <svg
+      ref={plate}
+      viewBox={`0 0 ${W} ${height}`}
+      className="plate block h-auto w-full"
+      role="img"
+      aria-label={label}
+    >
+      {zones.never_c !== null && zones.never_c < top - 1 && (
+        <rect
+          x={BOX.left}
+          y={y(top)}
+          width={W - BOX.left - BOX.right}
+          height={y(zones.never_c) - y(top)}
+          fill="url(#h-over)"
+        />
+      )}
+      {shown.map((cue) => (
+        <g key={cue.word}>
+          {level(cue.c, "var(--rule)", "1 5")}
+          <text
+            x={W - BOX.right - 6}
+            y={y(cue.c) - 4}
+            fontSize="12.5"
+            textAnchor="end"
+            className="italic"
+          >
+            {cue.word} {degrees(cue.c, units)}
+          </text>
+        </g>
+      ))}
+      {zones.thickens_c !== null &&
+        zones.thickens_c < 105 &&
+        level(zones.thickens_c, "var(--ink)", "2 5")}
+      {zones.reach_c !== null && level(zones.reach_c, "var(--burnt)")}
+      {zones.never_c !== null &&
+        zones.never_c < top - 1 &&
+        level(zones.never_c, "var(--burnt)", "8 4")}
+      <path
+        d={`M${BOX.left} ${BOX.top} V${height - BOX.bottom} H${W - BOX.right}`}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth="1.4"
+      />
+      {tempTicks(0, top - 4, units).map((t) => (
+        <text key={t.label} x={BOX.left - 7} y={y(t.c) + 4.5} fontSize="13" textAnchor="end">
+          {t.label}
+        </text>
+      ))}
+      {ticks(0, end, Math.floor(W / 90), [30, 60, 120, 300, 600, 1200, 3600, 7200]).map((v) => (
+        <g key={v}>
+          <path d={`M${x(v)} ${height - BOX.bottom} v5`} stroke="var(--ink)" />
+          <text x={x(v)} y={height - BOX.bottom + 20} fontSize="13" textAnchor="middle">
+            {clock(v)}
+          </text>
+        </g>
+      ))}
+      {spaced.map((m) => (
+        <g key={`${m.word}${m.at_s}`}>
+          <path
+            d={`M${x(m.at_s)} ${BOX.top - 6} V${height - BOX.bottom}`}
+            stroke="var(--rule)"
+            strokeWidth="1.2"
+          />
+          <text x={x(m.at_s) + 4} y={BOX.top - 6} fontSize="13" className="italic">
+            {m.word}
+          </text>
+        </g>
+      ))}
+      {ghost.map((s) => (
+        <path key={`g${s.key}`} d={lineOf(s)} fill="none" stroke="var(--cold)" strokeWidth="1.6" />
+      ))}
+      {predicted.map((s) => (
+        <path
+          key={`p${s.key}`}
+          d={lineOf(s)}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth="1.8"
+          strokeDasharray={actual.length ? "5 5" : undefined}
+        />
+      ))}
+      {actual.length > 1 && (
+        <path
+          d={path(actual.map((p) => [x(p.t_s), y(p.temp_c)] as const))}
+          fill="none"
+          stroke="var(--burnt)"
+          strokeWidth="2.6"
+          strokeLinejoin="round"
+        />
+      )}
+      {last && (
+        <circle
+          cx={x(last.t_s)}
+          cy={y(last.temp_c)}
+          r="6"
+          fill="var(--burnt)"
+          stroke="var(--paper)"
+          strokeWidth="2"
+        />
+      )}
+      {zones.thickens_c !== null &&
+        zones.thickens_c < 105 &&
+        word(zones.thickens_c, `thickens ${degrees(zones.thickens_c, units)}`, "var(--ink)", true)}
+      {zones.reach_c !== null &&
+        word(
+          zones.reach_c,
+          `${zones.reach_word} ${degrees(zones.reach_c, units)}`,
+          "var(--burnt)",
+          zones.never_c !== null,
+        )}
+      {zones.never_c !== null &&
+        zones.never_c < top - 1 &&
+        word(
+          zones.never_c,
+          `${zones.never_word ?? "curdles"} ${degrees(zones.never_c, units)}`,
+          "var(--burnt)",
+        )}
+    </svg>
+  );
+}

@@ -1,0 +1,30 @@
+import { fromCelsius, toCelsius, type Units } from "@/units";
+
+/** A straight map from data to the plate. */
+export type Scale = (value: number) => number;
+
+export function scale(from: [number, number], to: [number, number]): Scale {
+  const span = from[1] - from[0] || 1;
+  return (value) => to[0] + ((value - from[0]) / span) * (to[1] - to[0]);
+}
+
+export function path(points: readonly (readonly [number, number])[]): string {
+  return points.map(([x, y], i) => `${i ? "L" : "M"}${x.toFixed(1)} ${y.toFixed(1)}`).join(" ");
+}
+
+/** Temperatures with a label at round degrees of either scale. */
+export function tempTicks(low: number, high: number, units: Units): { c: number; label: string }[] {
+  const [from, to] = [fromCelsius(low, units), fromCelsius(high, units)];
+  return ticks(from, to, 7, [20, 40, 60]).map((v) => ({
+    c: toCelsius(v, units),
+    label: `${Math.round(v)}°`,
+  }));
+}
+
+/** Round steps that give at most `most` ticks. */
+export function ticks(low: number, high: number, most: number, steps: readonly number[]): number[] {
+  const step = steps.find((s) => (high - low) / s <= most) ?? steps[steps.length - 1] ?? 1;
+  const found: number[] = [];
+  for (let v = Math.ceil(low / step) * step; v <= high + 1e-9; v += step) found.push(v);
+  return found;
+}

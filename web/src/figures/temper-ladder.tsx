@@ -1,0 +1,202 @@
+import type { Shapes } from "@/api/client";
+import { path, scale, tempTicks, ticks } from "@/figures/scale";
+import { degrees, grams, fromCelsius, type Units } from "@/units";
+
+type Ladder = Shapes["TemperOut"];
+
+const W = 560;
+const H = 470;
+const BOX = { left: 52, right: 18, top: 16, bottom: 56 };
+
+const LABEL_W = 42;
+
+/** Which rungs have room for their temperature. */
+function labelled(xs: readonly number[]): Set<number> {
+  const found = new Set<number>();
+  let last = -Infinity;
+  xs.forEach((x, i) => {
+    if (x - last <= LABEL_W) return;
+    found.add(i);
+    last = x;
+  });
+  return found;
+}
+
+interface Props {
+  ladder: Ladder;
+  units: Units;
+  /** How many rungs have been climbed (in the cook). */
+  poured?: number;
+  live?: number | null;
+}
+
+/** Each ladle a rung: the bowl's temperature climbs under the line where this mix scrambles. */
+export function TemperLadder({ ladder, units, poured, live }: Props) {
+  const total = ladder.rungs.at(-1)?.added_g ?? 1;
+  const temps = [ladder.bowl_temp_c, ...ladder.rungs.map((r) => r.mix_temp_c)];
+  const low = Math.min(...temps, 20);
+  const yLow = Math.floor((low - 6) / 10) * 10;
+  const x = scale([0, total], [BOX.left + 14, W - BOX.right - 10]);
+  const y = scale([yLow, 102], [H - BOX.bottom, BOX.top]);
+  const foot: [number, number] = [x(0), y(ladder.bowl_temp_c)];
+  const steps: [number, number][] = ladder.rungs.map((r) => [x(r.added_g), y(r.mix_temp_c)]);
+  const line = [foot, ...steps];
+  const half = 11;
+  const normals = line.map((p, i) => {
+    const a = line[Math.max(0, i - 1)] ?? p;
+    const b = line[Math.min(line.length - 1, i + 1)] ?? p;
+    const dx = b[0] - a[0];
+    const dy = b[1] - a[1];
+    const length = Math.hypot(dx, dy) || 1;
+    return [(-dy / length) * half, (dx / length) * half] as const;
+  });
+  const rail = (side: 1 | -1) =>
+    path(
+      line.map((p, i) => {
+        const n = normals[i] ?? [0, 0];
+        return [p[0] + side * n[0], p[1] + side * n[1]] as const;
+      }),
+    );
+  const danger = [
+    [x(0), y(Math.min(101, ladder.scramble_c))] as const,
+    ...ladder.rungs.map((r) => [x(r.added_g), y(Math.min(101, r.scramble_c))] as const),
+  ];
+  const firstX = x(Math.min(ladder.first_safe_g, total));
+  const held = ladder.school === "held_back_liquid";
+  const roomy = labelled(steps.map((p) => p[0]));
+  const next = poured === undefined ? -1 : poured;
+  const label = held
+    ? `Pouring ladder: ${ladder.rungs.length} pours into the pot, ending at ${degrees(ladder.end_temp_c, units)}.`
+    : `Temper ladder: ${ladder.rungs.length} ladles onto the eggs, from ${degrees(ladder.bowl_temp_c, units)} to ${degrees(ladder.end_temp_c, units)}. ` +
+      `First ladle up to ${grams(ladder.first_safe_g, units)}. Scrambles from ${degrees(ladder.scramble_c, units)}.`;
+  return (
+    <svg
+      viewBox={`0 0 ${W} ${H}`}
+      className="plate block h-auto w-full"
+      role="img"
+      aria-label={label}
+    >
+      {/* where the egg goes to grains */}
+      <path
+        d={`${path(danger)} L${x(total)} ${BOX.top} L${x(0)} ${BOX.top} Z`}
+        fill="url(#h-over)"
+        opacity="0.75"
+      />
+      <path d={path(danger)} fill="none" stroke="var(--burnt)" strokeWidth="2.4" />
+      <g style={{ paintOrder: "stroke" }} stroke="var(--paper)" strokeWidth="6">
+        <text
+          x={x(0) + 6}
+          y={y(Math.min(101, ladder.scramble_c)) + 20}
+          fontSize="15"
+          className="italic"
+          style={{ fill: "var(--burnt)" }}
+        >
+          {ladder.scramble_c >= 100
+            ? "starch keeps the egg from scrambling"
+            : `scrambles from ${degrees(ladder.scramble_c, units)}`}
+        </text>
+      </g>
+      {/* the first safe ladle */}
+      {!held && ladder.first_safe_g > 1 && ladder.first_safe_g < total && (
+        <g>
+          <rect
+            x={x(0)}
+            y={y(yLow) - 26}
+            width={Math.max(2, firstX - x(0))}
+            height="26"
+            fill="url(#h-cold)"
+          />
+          <path
+            d={`M${firstX} ${y(yLow)} V${y(56)}`}
+            stroke="var(--cold)"
+            strokeWidth="1.6"
+            strokeDasharray="6 4"
+          />
+          <g style={{ paintOrder: "stroke" }} stroke="var(--paper)" strokeWidth="6">
+            <text
+              x={firstX + 7}
+              y={y(yLow) - 8}
+              fontSize="15"
+              fontWeight="700"
+              style={{ fill: "var(--cold)" }}
+            >
+              first ladle: up to {grams(ladder.first_safe_g, units)}
+            </text>
+          </g>
+        </g>
+      )}
+      {/* axes */}
+      <path
+        d={`M${BOX.left} ${BOX.top} V${H - BOX.bottom} H${W - BOX.right}`}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth="1.4"
+      />
+      {tempTicks(yLow, 100, units).map((t) => (
+        <text key={t.label} x={BOX.left - 7} y={y(t.c) + 4.5} fontSize="13" textAnchor="end">
+          {t.label}
+        </text>
+      ))}
+      {ticks(0, total, 6, [50, 100, 200, 500, 1000, 2000, 5000, 20000, 100000]).map((v) => (
+        <g key={v}>
+          <path d={`M${x(v)} ${H - BOX.bottom} v5`} stroke="var(--ink)" />
+          <text x={x(v)} y={H - BOX.bottom + 20} fontSize="13" textAnchor="middle">
+            {grams(v, units).replace(/[^\d.]/g, "") || "0"}
+          </text>
+        </g>
+      ))}
+      <text x={W - BOX.right} y={H - 12} fontSize="14" textAnchor="end">
+        {held ? "egg mix poured into the pot" : "hot liquid poured onto the eggs"},{" "}
+        {units === "us" ? "oz" : "g"}
+      </text>
+      {/* the ladder */}
+      <path d={rail(1)} fill="none" stroke="var(--ink)" strokeWidth="2.2" strokeLinejoin="round" />
+      <path d={rail(-1)} fill="none" stroke="var(--ink)" strokeWidth="2.2" strokeLinejoin="round" />
+      {steps.map((p, i) => {
+        const n = normals[i + 1] ?? [0, 0];
+        const done = i < next;
+        const now = i === next;
+        const room = roomy.has(i);
+        const rung = ladder.rungs[i];
+        return (
+          <g key={i}>
+            <path
+              d={`M${p[0] + n[0]} ${p[1] + n[1]} L${p[0] - n[0]} ${p[1] - n[1]}`}
+              stroke={done ? "var(--burnt)" : "var(--ink)"}
+              strokeWidth={now ? 6 : done ? 5 : 2.6}
+              strokeLinecap="round"
+            />
+            {room && rung && (
+              <g style={{ paintOrder: "stroke" }} stroke="var(--paper)" strokeWidth="5">
+                <text x={p[0] + 6} y={p[1] + 32} fontSize="14" textAnchor="middle">
+                  {Math.round(fromCelsius(rung.mix_temp_c, units))}°
+                </text>
+              </g>
+            )}
+          </g>
+        );
+      })}
+      <circle
+        cx={foot[0]}
+        cy={foot[1]}
+        r="6.5"
+        fill="var(--yolk)"
+        stroke="var(--ink)"
+        strokeWidth="1.6"
+      />
+      <g style={{ paintOrder: "stroke" }} stroke="var(--paper)" strokeWidth="6">
+        <text x={foot[0] + 12} y={foot[1] + 18} fontSize="14">
+          {held ? "pot" : "bowl"} {degrees(held ? ladder.poured_temp_c : ladder.bowl_temp_c, units)}
+        </text>
+      </g>
+      {live !== undefined && live !== null && (
+        <path
+          d={`M${BOX.left} ${y(live)} H${W - BOX.right}`}
+          stroke="var(--burnt)"
+          strokeWidth="1.6"
+          strokeDasharray="2 4"
+        />
+      )}
+    </svg>
+  );
+}

@@ -1,0 +1,219 @@
+import { Link, useParams } from "react-router";
+
+import type { Shapes } from "@/api/client";
+import { useBatch, useCraft } from "@/api/queries";
+import { useBench } from "@/bench";
+import { SafetyGauge } from "@/figures/gauge";
+import { PotCurve } from "@/figures/pot-curve";
+import { aligned, ghostOf, longest } from "@/screens/batch/align";
+import { Judge } from "@/screens/batch/judge";
+import { CurveFile } from "@/screens/batch/curve-file";
+import { topOf, zonesOf } from "@/screens/stove/plan-curve";
+import { Failed, Loading } from "@/ui/states";
+import { clock, day, degrees, kelvins, said, time, type Units } from "@/units";
+import { DOES } from "@/words";
+
+type BatchOut = Shapes["BatchOut"];
+
+const STEP_WORDS: Record<string, string> = {
+  ready: "ready",
+  heat: "liquid",
+  temper: "temper",
+  cook: "cook",
+  finish: "finish",
+  cool: "cool",
+  fill: "filled",
+  out: "out",
+};
+
+/** One batch: prediction and reality on one curve, what the curve shows, and the verdict. */
+export default function Batch() {
+  const { kid, units } = useBench();
+  const id = useParams()["batchId"] ?? "";
+  const batch = useBatch(kid, id);
+  const earlier = useBatch(kid, batch.data?.before[0]);
+  const craft = useCraft();
+  if (batch.isPending) return <Loading what="the batch" />;
+  if (batch.isError) return <Failed error={batch.error} again={() => void batch.refetch()} />;
+  const b = batch.data;
+  const faultName = (key: string) => craft.data?.faults.find((f) => f.key === key)?.name ?? key;
+  return (
+    <div className="py-5">
+      <title>{`${b.dessert}, ${day(b.started_at)} · Bell Crumb`}</title>
+      <p className="caption">
+        <Link to={`/k/${kid}/book`} className="underline">
+          Book
+        </Link>{" "}
+        · {day(b.started_at)}, {time(b.started_at)} · {b.cook ?? "somebody"}
+        {b.device && ` · ${b.device}${b.simulated ? " (simulated)" : ""}`}
+      </p>
+      <h1 className="mb-3 text-4xl break-words">
+        {b.dessert} <span className="text-2xl text-soft">version {b.version}</span>
+      </h1>
+      {!b.ended_at && (
+        <p className="mb-3 border-l-[3px] border-burnt pl-3">
+          Still on the ring.{" "}
+          <Link className="underline" to={`/k/${kid}/cook/${b.id}`}>
+            Back to the cook
+          </Link>
+        </p>
+      )}
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-6 xl:grid-cols-[minmax(0,1.6fr)_minmax(20rem,1fr)]">
+        <section aria-label="The curve">
+          <PotCurve
+            units={units}
+            predicted={aligned(b.plan, b.timings)}
+            actual={b.readings}
+            ghost={ghostOf(earlier.data, b.timings)}
+            zones={zonesOf(b.plan)}
+            top={topOf(b.plan)}
+            marks={b.timings
+              .filter(
+                (t, i, all) =>
+                  t.key !== "ready" && (all[i + 1]?.entered_s ?? Infinity) - t.entered_s > 30,
+              )
+              .map((t) => ({ at_s: t.entered_s, word: STEP_WORDS[t.key] ?? t.key }))}
+            height={400}
+            label={`Temperature of the batch against its prediction. ${b.findings.map((f) => f.says).join(" ")}`}
+          />
+          <p className="caption flex flex-wrap gap-x-6">
+            <Key stroke="var(--burnt)" word="this batch" />
+            <Key stroke="var(--ink)" dash="5 5" word="predicted" />
+            {earlier.data && (
+              <Key
+                stroke="var(--cold)"
+                word={`the batch before, ${day(earlier.data.started_at)}`}
+              />
+            )}
+          </p>
+          {b.safe && (
+            <div className="mt-3">
+              <SafetyGauge safe={b.safe} />
+              <p className="caption">{b.safe.rule}</p>
+            </div>
+          )}
+          <Channels batch={b} units={units} />
+          <CurveFile batch={b} />
+          <Findings batch={b} units={units} />
+          {earlier.data && (
+            <Beside now={b} before={earlier.data} units={units} faultName={faultName} />
+          )}
+        </section>
+        <section aria-label="Verdict">
+          <Judge key={b.verdict?.revision ?? 0} batch={b} />
+        </section>
+      </div>
+    </div>
+  );
+}
+
+function Key({ stroke, dash, word }: { stroke: string; dash?: string; word: string }) {
+  return (
+    <span className="inline-flex items-center gap-2">
+      <svg width="34" height="8" aria-hidden="true">
+        <path d="M0 4 H34" stroke={stroke} strokeWidth="2.4" strokeDasharray={dash} />
+      </svg>
+      {word}
+    </span>
+  );
+}
+
+/** What the probe's other channels saw: from, to and most. */
+function Channels({ batch, units }: { batch: BatchOut; units: Units }) {
+  const rows = Object.entries(batch.channels).filter(([, points]) => points.length > 0);
+  if (rows.length === 0) return null;
+  return (
+    <ul className="mt-2">
+      {rows.map(([channel, points]) => (
+        <li key={channel} className="caption">
+          channel {channel}: {degrees(points[0]?.temp_c, units)} to{" "}
+          {degrees(points.at(-1)?.temp_c, units)}, at most{" "}
+          {degrees(Math.max(...points.map((p) => p.temp_c)), units)}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Findings({ batch, units }: { batch: BatchOut; units: Units }) {
+  if (!batch.findings.length && !batch.deviations.length) return null;
+  return (
+    <div className="mt-4">
+      <h2 className="mb-1 text-2xl">What the curve shows</h2>
+      <ul>
+        {batch.findings.map((f) => (
+          <li
+            key={f.key}
+            className={`border-l-[3px] py-1 pl-3 text-lg ${f.weight === "fine" ? "border-leaf" : "border-burnt"}`}
+          >
+            {said(f.says, units)}
+            {f.weight === "likely" && <span className="caption"> likely, not proved</span>}
+          </li>
+        ))}
+        {batch.deviations.map((d) => (
+          <li key={d.step} className="border-l-[3px] border-rule py-1 pl-3">
+            {STEP_WORDS[d.step]}: {kelvins(d.mean_abs_k, units)} from the prediction on average,{" "}
+            {kelvins(Math.abs(d.worst_k), units)} {d.worst_k > 0 ? "hotter" : "cooler"} at most;
+            predicted {d.predicted_s === null ? "never there" : clock(d.predicted_s)}, took{" "}
+            {clock(d.took_s)}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function Beside({
+  now,
+  before,
+  units,
+  faultName,
+}: {
+  now: BatchOut;
+  before: BatchOut;
+  units: Units;
+  faultName: (key: string) => string;
+}) {
+  const took = (b: BatchOut, key: string) => {
+    const t = longest(b.timings, key);
+    return t ? clock(t.left_s - t.entered_s) : "–";
+  };
+  const rows: [string, (b: BatchOut) => string][] = [
+    ["version", (b) => String(b.version)],
+    ["cook", (b) => b.cook ?? "–"],
+    ["liquid took", (b) => took(b, "heat")],
+    ["on the ring after tempering", (b) => took(b, "cook")],
+    ["peak", (b) => degrees(b.peak_c, units, 1)],
+    ["curve", (b) => b.findings.map((f) => said(f.says, units)).join(" ") || "–"],
+    ["came out", (b) => (b.verdict ? DOES[b.verdict.texture].toLowerCase() : "not judged")],
+    ["faults", (b) => b.verdict?.faults.map(faultName).join(", ") || "none"],
+    ["note", (b) => b.verdict?.note || "–"],
+  ];
+  return (
+    <div className="mt-5 overflow-x-auto">
+      <h2 className="mb-1 text-2xl">Beside the batch before</h2>
+      <table className="w-full text-left">
+        <thead>
+          <tr className="rule-b">
+            <td />
+            <th className="py-1 pr-4 font-semibold">this one</th>
+            <th className="py-1 font-normal">
+              <Link className="underline" to={`../book/${before.id}`} relative="path">
+                {day(before.started_at)}
+              </Link>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(([word, read]) => (
+            <tr key={word} className="rule-b align-top">
+              <th className="caption py-1.5 pr-4 font-normal">{word}</th>
+              <td className="py-1.5 pr-4">{read(now)}</td>
+              <td className="py-1.5 text-soft">{read(before)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,61 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useRef } from "react";
+
+import { ApiError, client, must, type Shapes } from "@/api/client";
+import { useBench } from "@/bench";
+import { Button } from "@/ui/button";
+
+/** Lay the file of any logger into the batch: its columns and units are found, and said. */
+export function CurveFile({ batch }: { batch: Shapes["BatchOut"] }) {
+  const { kid, canCook } = useBench();
+  const store = useQueryClient();
+  const chooser = useRef<HTMLInputElement>(null);
+  const send = useMutation({
+    mutationFn: (file: File) => {
+      const form = new FormData();
+      form.set("file", file);
+      return must(
+        client.POST("/api/k/{kid}/batches/{batch_id}/curve", {
+          params: { path: { kid, batch_id: batch.id } },
+          body: { file: file.name },
+          bodySerializer: () => form,
+        }),
+      );
+    },
+    onSuccess: () => void store.invalidateQueries({ queryKey: ["batch", kid, batch.id] }),
+  });
+  if (!canCook) return null;
+  const read = send.data;
+  return (
+    <div className="mt-2">
+      <input
+        ref={chooser}
+        type="file"
+        aria-label="File of a logger"
+        className="sr-only"
+        accept=".csv,.txt,.tsv"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) send.mutate(file);
+          event.target.value = "";
+        }}
+      />
+      <Button kind="quiet" className="!px-0" onClick={() => chooser.current?.click()}>
+        Add a logger’s curve
+      </Button>
+      {read && (
+        <p role="status" data-testid="curve-read">
+          {read.kept} readings from “{read.temp_column}” in °{read.unit}, times from “
+          {read.time_column}”
+          {read.already_there > 0 && `; ${read.already_there} were already there`}.{" "}
+          {read.said.join(" ")}
+        </p>
+      )}
+      {send.error instanceof ApiError && (
+        <p role="alert" className="text-burnt">
+          {send.error.message}
+        </p>
+      )}
+    </div>
+  );
+}

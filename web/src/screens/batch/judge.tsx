@@ -1,0 +1,170 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { RadioGroup } from "radix-ui";
+import { useState } from "react";
+
+import { ApiError, client, must, type Shapes } from "@/api/client";
+import { useCraft } from "@/api/queries";
+import { useBench } from "@/bench";
+import { Serving } from "@/figures/glass";
+import { readStored, writeStored } from "@/keep/stored";
+import { Button } from "@/ui/button";
+import { Check } from "@/ui/check";
+import { CLASSES, DOES, type SetClass } from "@/words";
+
+interface Kept {
+  texture: SetClass | null;
+  faults: string[];
+  note: string;
+}
+
+/** What came of it: the texture reached, faults from a short list, a note. */
+export function Judge({ batch }: { batch: Shapes["BatchOut"] }) {
+  const { kid, canCook } = useBench();
+  const store = useQueryClient();
+  const craft = useCraft();
+  const key = `crumb.verdict.${batch.id}`;
+  const verdict = batch.verdict;
+  const [kept, setKept] = useState<Kept>(
+    () =>
+      readStored<Kept>(key) ?? {
+        texture: verdict?.texture ?? null,
+        faults: verdict?.faults ?? [],
+        note: verdict?.note ?? "",
+      },
+  );
+  const inOven = batch.plan.guide === "bake";
+  const mayHave = (fault: Shapes["FaultOut"]) =>
+    kept.faults.includes(fault.key) || (inOven ? fault.baked : fault.stove);
+  const [theirs, setTheirs] = useState<Shapes["VerdictOut"] | null>(null);
+  const [saved, setSaved] = useState(false);
+  const change = (part: Partial<Kept>) => {
+    const next = { ...kept, ...part };
+    setKept(next);
+    setSaved(false);
+    writeStored(key, next);
+  };
+  const save = useMutation({
+    mutationFn: (revision: number) =>
+      must(
+        client.PUT("/api/k/{kid}/batches/{batch_id}/verdict", {
+          params: { path: { kid, batch_id: batch.id } },
+          body: {
+            revision,
+            texture: kept.texture ?? "pour",
+            faults: kept.faults,
+            note: kept.note,
+          },
+        }),
+      ),
+    onSuccess: (next) => {
+      writeStored(key, null);
+      setTheirs(null);
+      setSaved(true);
+      store.setQueryData(["batch", kid, batch.id], next);
+      void store.invalidateQueries({ queryKey: ["book", kid] });
+    },
+    onError: (error) => {
+      if (error instanceof ApiError && error.status === 409) {
+        setTheirs((error.body as Shapes["VerdictConflict"]).theirs);
+      }
+    },
+  });
+  const suggested = new Set(batch.findings.map((f) => f.fault));
+  const error = save.error instanceof ApiError ? save.error.message : null;
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (kept.texture) save.mutate(theirs?.revision ?? verdict?.revision ?? 0);
+      }}
+    >
+      <h2 className="text-2xl">{verdict ? "The verdict" : "How did it come out?"}</h2>
+      {batch.predicted_class && (
+        <p className="caption mb-2">predicted: {DOES[batch.predicted_class].toLowerCase()}</p>
+      )}
+      <RadioGroup.Root
+        className="grid grid-cols-3 gap-2"
+        aria-label="Texture reached"
+        value={kept.texture ?? ""}
+        disabled={!canCook}
+        onValueChange={(next) => change({ texture: next as SetClass })}
+      >
+        {CLASSES.map((klass) => (
+          <RadioGroup.Item
+            key={klass}
+            value={klass}
+            className="flex flex-col items-center border-[1.5px] border-rule p-2 text-center data-[state=checked]:border-[3px] data-[state=checked]:border-burnt data-[state=checked]:font-semibold"
+          >
+            <Serving klass={klass} size={70} />
+            <span className="mt-1 leading-tight">{DOES[klass].replace(" unmoulded", "")}</span>
+          </RadioGroup.Item>
+        ))}
+      </RadioGroup.Root>
+      <fieldset className="mt-4">
+        <legend className="caption">Faults, if any</legend>
+        <div className="grid grid-cols-2 gap-x-4">
+          {craft.data?.faults.filter(mayHave).map((fault) => (
+            <Check
+              key={fault.key}
+              disabled={!canCook}
+              on={kept.faults.includes(fault.key)}
+              set={(on) =>
+                change({
+                  faults: on
+                    ? [...kept.faults, fault.key]
+                    : kept.faults.filter((f) => f !== fault.key),
+                })
+              }
+            >
+              {fault.name}
+              {suggested.has(fault.key) && (
+                <span className="caption block !text-burnt">the curve says likely</span>
+              )}
+            </Check>
+          ))}
+        </div>
+      </fieldset>
+      <label className="mt-3 block">
+        <span className="caption">Note</span>
+        <textarea
+          className="field min-h-24"
+          maxLength={2000}
+          readOnly={!canCook}
+          value={kept.note}
+          placeholder="What you would tell the next cook"
+          onChange={(event) => change({ note: event.target.value })}
+        />
+      </label>
+      {theirs && (
+        <div role="alert" className="mt-3 border-l-[3px] border-burnt pl-3">
+          <p>
+            {theirs.by ?? "Somebody"} judged it in the meantime:{" "}
+            <b>{DOES[theirs.texture].toLowerCase()}</b>
+            {theirs.note && `, “${theirs.note}”`}. Saving now puts yours in its place.
+          </p>
+        </div>
+      )}
+      {error && !theirs && (
+        <p role="alert" className="mt-2 text-burnt">
+          {error}
+        </p>
+      )}
+      {canCook && (
+        <Button
+          kind="act"
+          type="submit"
+          className="mt-4 w-full"
+          disabled={!kept.texture || save.isPending}
+        >
+          {saved
+            ? "In the book"
+            : theirs
+              ? "Put mine in its place"
+              : verdict
+                ? "Change the verdict"
+                : "Into the book"}
+        </Button>
+      )}
+    </form>
+  );
+}

@@ -1,0 +1,119 @@
+import { Link } from "react-router";
+
+import type { Shapes } from "@/api/client";
+import { useBook, useCraft } from "@/api/queries";
+import { useBench } from "@/bench";
+import { Serving } from "@/figures/glass";
+import { Empty, Failed, Loading } from "@/ui/states";
+import { clock, day, degrees, time } from "@/units";
+import { CLASSES, DOES, type SetClass } from "@/words";
+
+/** The book: what really happened, newest first. */
+export default function Book() {
+  const { kid } = useBench();
+  const book = useBook(kid);
+  if (book.isPending) return <Loading what="the book" />;
+  if (book.isError) return <Failed error={book.error} again={() => void book.refetch()} />;
+  return (
+    <div className="py-6">
+      <title>The book · Bell Crumb</title>
+      <h1 className="mb-4 text-4xl">The book</h1>
+      {book.data.length === 0 ? (
+        <Empty title="Nothing cooked yet.">
+          <p>
+            Cook a formula from its stove page. Its curve lands here beside what was predicted, and
+            the next cook of the same formula is laid beside it.
+          </p>
+        </Empty>
+      ) : (
+        <ol>
+          {book.data.map((batch) => (
+            <Row key={batch.id} kid={kid} batch={batch} />
+          ))}
+        </ol>
+      )}
+    </div>
+  );
+}
+
+function Row({ kid, batch }: { kid: string; batch: Shapes["BatchCard"] }) {
+  const { units } = useBench();
+  const craft = useCraft();
+  const faults = batch.verdict?.faults.map(
+    (key) => craft.data?.faults.find((f) => f.key === key)?.name ?? key,
+  );
+  const took = batch.took_s === null ? null : clock(batch.took_s);
+  return (
+    <li className="rule-t">
+      <Link
+        to={batch.ended_at ? `/k/${kid}/book/${batch.id}` : `/k/${kid}/cook/${batch.id}`}
+        className="group grid items-center gap-x-6 gap-y-1 py-4 sm:grid-cols-[6.5rem_minmax(0,1fr)_16rem_minmax(0,1fr)]"
+      >
+        <Serving klass={batch.verdict?.texture ?? null} size={84} />
+        <div>
+          <h2 className="text-2xl leading-tight group-hover:underline group-hover:decoration-burnt group-hover:underline-offset-4">
+            {batch.dessert}
+          </h2>
+          <p className="caption">
+            version {batch.version} · {day(batch.started_at)}, {time(batch.started_at)} ·{" "}
+            {batch.cook ?? "somebody"}
+            {took && ` · ${took}`}
+            {batch.peak_c !== null && ` · peak ${degrees(batch.peak_c, units)}`}
+          </p>
+        </div>
+        <Steps predicted={batch.predicted_class} reached={batch.verdict?.texture ?? null} />
+        <p className="text-[0.97rem]">
+          {!batch.ended_at && <b className="text-burnt">still on the ring</b>}
+          {batch.ended_at && !batch.verdict && <b className="text-burnt">not judged yet</b>}
+          {faults && faults.length > 0 && <b>{faults.join(", ")}. </b>}
+          <span className="text-soft">{batch.verdict?.note}</span>
+        </p>
+      </Link>
+    </li>
+  );
+}
+
+/** The six classes as a strip: where it was predicted (ring) and where it came out (full). */
+function Steps({ predicted, reached }: { predicted: SetClass | null; reached: SetClass | null }) {
+  const at = (klass: SetClass) => 12 + CLASSES.indexOf(klass) * 39;
+  const said = [
+    predicted && `predicted ${DOES[predicted].toLowerCase()}`,
+    reached && `came out: ${DOES[reached].toLowerCase()}`,
+  ].filter(Boolean);
+  return (
+    <svg
+      viewBox="0 0 220 46"
+      className="plate block w-full max-w-64"
+      role="img"
+      aria-label={said.join(", ")}
+    >
+      <path d="M12 16 H207" stroke="var(--ink)" strokeWidth="1.2" />
+      {CLASSES.map((klass) => (
+        <path key={klass} d={`M${at(klass)} 12 v8`} stroke="var(--ink)" />
+      ))}
+      {predicted && (
+        <circle
+          cx={at(predicted)}
+          cy="16"
+          r="9"
+          fill="var(--paper)"
+          stroke="var(--ink)"
+          strokeWidth="1.6"
+        />
+      )}
+      {reached && <circle cx={at(reached)} cy="16" r="5.5" fill="var(--burnt)" />}
+      <text
+        x={reached ? at(reached) : predicted ? at(predicted) : 12}
+        y="42"
+        fontSize="14"
+        textAnchor={reached === "unmould" ? "end" : reached === "pour" ? "start" : "middle"}
+      >
+        {reached
+          ? DOES[reached].toLowerCase()
+          : predicted
+            ? `${DOES[predicted].toLowerCase()}?`
+            : ""}
+      </text>
+    </svg>
+  );
+}

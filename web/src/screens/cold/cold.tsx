@@ -1,0 +1,157 @@
+import { Link } from "react-router";
+
+import { ApiError } from "@/api/client";
+import { useCool } from "@/api/queries";
+import { useBench } from "@/bench";
+import { ColdSection, TwoStages } from "@/figures/cooling";
+import { Label } from "@/screens/cold/label";
+import { partQuery } from "@/screens/formula/part";
+import { ConflictDialog } from "@/screens/formula/saving";
+import { bakingOf, type Baking } from "@/screens/oven/baking";
+import { PartSelect, Place, PlaceHead, useBaking, type AtPlace } from "@/screens/oven/place";
+import { Check } from "@/ui/check";
+import { NumberField, Select } from "@/ui/field";
+import { Why } from "@/ui/why";
+import { degrees, fromCelsius, grams, minutes, said, toCelsius } from "@/units";
+
+/** The cold: how a part gets through the warm zone, when it cuts, how long it keeps. */
+export default function ColdScreen() {
+  return <Place what="the cold" show={(at) => <Cooling key={at.part.id} at={at} />} />;
+}
+
+function Cooling({ at }: { at: AtPlace }) {
+  const { kid, units, kitchen, canCook } = useBench();
+  const { dessert, part } = at;
+  const { draft, content, set, forToday } = useBaking(at);
+  const b = bakingOf(content);
+  const cool = useCool(kid, content, part.kind);
+  const problem = cool.error instanceof ApiError ? cool.error : null;
+  const found = cool.data?.found;
+  return (
+    <div className="py-4">
+      <PlaceHead at={at} where="in the cold" draft={draft} forToday={forToday} problem={problem} />
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-6 md:grid-cols-[15rem_minmax(0,1fr)] xl:grid-cols-[15rem_minmax(0,1.25fr)_minmax(0,1fr)]">
+        <section aria-label="Where it cools" className="no-print order-3 space-y-4 md:order-none">
+          <PartSelect {...at} />
+          <Select
+            label="Refrigerator"
+            value={b.cold_id ?? kitchen.colds[0]?.id ?? ""}
+            disabled={!canCook}
+            onChange={(event) => set({ cold_id: Number(event.target.value) || null })}
+          >
+            {kitchen.colds.length === 0 && <option value="">an ordinary one</option>}
+            {kitchen.colds.map((c) => (
+              <option key={c.id} value={c.id}>
+                {c.name}, {degrees(c.air_c, units)}
+              </option>
+            ))}
+          </Select>
+          <Select
+            label="Ice first"
+            value={b.ice}
+            disabled={!canCook}
+            onChange={(event) => set({ ice: event.target.value as Baking["ice"] })}
+          >
+            <option value="">no</option>
+            <option value="still">standing in ice water</option>
+            <option value="stirred">stirred over ice</option>
+          </Select>
+          <NumberField
+            key={`away${units}`}
+            label="Put away at"
+            value={Math.round(fromCelsius(b.put_away_c, units))}
+            low={Math.round(fromCelsius(5, units))}
+            high={Math.round(fromCelsius(100, units))}
+            unit={units === "us" ? "°F" : "°C"}
+            disabled={!canCook}
+            onValue={(v) => set({ put_away_c: Math.round(toCelsius(v, units) * 10) / 10 })}
+          />
+          <Check on={b.film} disabled={!canCook} set={(film) => set({ film })}>
+            film on the surface
+          </Check>
+          <p className="caption">
+            How deep it stands is decided on the{" "}
+            <Link className="underline" to={`/k/${kid}/d/${dessert.id}${partQuery(dessert, part)}`}>
+              formula’s page
+            </Link>
+            .
+          </p>
+        </section>
+        {cool.data && found && !problem && (
+          <>
+            <section aria-label="Through the warm zone" className="no-print order-1 md:order-none">
+              <ColdSection
+                found={found}
+                vessel={cool.data.vessel}
+                ice={b.ice !== ""}
+                film={b.film}
+                units={units}
+              />
+              <TwoStages found={found} rule={kitchen.cool_rule} units={units} />
+              <p className="caption">
+                Full line: the warmest place. Broken: the mean. Minutes count from{" "}
+                {degrees(kitchen.cool_rule.from_c, units)}. Your local food code comes first.
+              </p>
+            </section>
+            <section
+              aria-label="Cold enough"
+              className="order-2 md:order-none md:col-start-2 xl:col-start-auto"
+            >
+              <div className="no-print">
+                <p
+                  className={`display text-4xl ${found.complies ? "" : "text-burnt"}`}
+                  data-testid="passes"
+                >
+                  {found.complies ? "Passes" : "Too slow"}
+                  <Why about="the cooling time" reason={found.reasons[0]} />
+                </p>
+                <p className="text-lg">{said(found.says, units)}</p>
+                <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-lg">
+                  <dt className="text-soft">to {degrees(kitchen.cool_rule.mid_c, units)}</dt>
+                  <dd>{found.to_21_min === null ? "never" : minutes(found.to_21_min * 60)}</dd>
+                  <dt className="text-soft">to {degrees(kitchen.cool_rule.end_c, units)}</dt>
+                  <dd>{found.to_5_min === null ? "never" : hours(found.to_5_min)}</dd>
+                  <dt className="text-soft">cuts from</dt>
+                  <dd>
+                    {found.cold_enough_min === null
+                      ? "never, here"
+                      : `${hours(found.cold_enough_min)}; the set wants ${found.chill_h.join("–")} h`}
+                  </dd>
+                  {found.ice_kg !== null && (
+                    <>
+                      <dt className="text-soft">ice</dt>
+                      <dd>{grams(found.ice_kg * 1000, units)} for each</dd>
+                    </>
+                  )}
+                  {found.release_s !== null && (
+                    <>
+                      <dt className="text-soft">to let go</dt>
+                      <dd>
+                        {Math.round(found.release_s)} s in water of {degrees(60, units)}
+                      </dd>
+                    </>
+                  )}
+                </dl>
+                {found.warnings.map((warning) => (
+                  <p key={warning} className="mt-2 border-l-[3px] border-burnt pl-3">
+                    {said(warning, units)}
+                  </p>
+                ))}
+              </div>
+              <Label
+                dessert={dessert.name}
+                part={dessert.parts.length > 1 ? part.name : null}
+                keepDays={found.keep_days}
+                kitchen={kitchen.name}
+              />
+            </section>
+          </>
+        )}
+      </div>
+      <ConflictDialog draft={draft} />
+    </div>
+  );
+}
+
+const hours = (min: number) =>
+  min < 90 ? minutes(min * 60) : `${Math.floor(min / 60)} h ${Math.round(min % 60)} min`;

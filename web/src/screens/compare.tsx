@@ -1,0 +1,274 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useSearchParams } from "react-router";
+
+import { client, must, type Shapes } from "@/api/client";
+import { useCraft, useDessert } from "@/api/queries";
+import { useBench } from "@/bench";
+import { SetMap } from "@/figures/set-map";
+import { PickDessert } from "@/screens/pick";
+import { Button } from "@/ui/button";
+import { Select } from "@/ui/field";
+import { Empty, Failed, Loading } from "@/ui/states";
+import { day, money } from "@/units";
+import { DOES } from "@/words";
+
+type Side = Shapes["SideOut"];
+type Found = Shapes["FormulaOut"];
+
+/** Two versions or two formulas side by side: lines, ratios, set, cost, and what became of them. */
+export default function Compare() {
+  const { kid } = useBench();
+  const [params, setParams] = useSearchParams();
+  const [left, right] = [params.get("left") ?? "", params.get("right") ?? ""];
+  const compared = useQuery({
+    queryKey: ["compare", kid, left, right],
+    enabled: Boolean(left && right),
+    queryFn: () =>
+      must(
+        client.POST("/api/k/{kid}/compare", {
+          params: { path: { kid } },
+          body: { left, right },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+  if (!left || !right) {
+    return (
+      <Empty title="Nothing to compare yet.">
+        <p>Open a formula and choose “Compare” there: it begins with its last two versions.</p>
+      </Empty>
+    );
+  }
+  if (compared.isPending) return <Loading what="both formulas" />;
+  if (compared.isError) {
+    return <Failed error={compared.error} again={() => void compared.refetch()} />;
+  }
+  const { left: a, right: b, found } = compared.data;
+  const choose = (side: "left" | "right") => (id: string) => {
+    const next = new URLSearchParams(params);
+    next.set(side, id);
+    setParams(next, { replace: true });
+  };
+  const point = found.left.points?.[found.right.map?.plane ?? "starch_egg"];
+  return (
+    <div className="py-5">
+      <title>Side by side · Bell Crumb</title>
+      <h1 className="mb-4 text-3xl">Side by side</h1>
+      <div className="grid gap-x-8 gap-y-5 lg:grid-cols-[1fr_1.1fr]">
+        <section aria-label="On the map">
+          {found.right.map && found.right.set ? (
+            <SetMap
+              map={found.right.map}
+              set={found.right.set}
+              others={
+                point
+                  ? [{ key: "left", name: nameOf(a), kind: "before", x: point.x, y: point.y }]
+                  : []
+              }
+            />
+          ) : (
+            <p className="py-10 text-soft">The right one is no custard: there is no map of it.</p>
+          )}
+          <p className="caption">ring: left · full point: right</p>
+          <ul className="mt-3 space-y-1 text-lg" data-testid="compare-says">
+            {found.says.map((words) => (
+              <li key={words}>{words}</li>
+            ))}
+          </ul>
+        </section>
+        <section aria-label="Line by line">
+          <div className="grid grid-cols-2 gap-x-5">
+            <Head side={a} id={left} choose={choose("left")} word="left" />
+            <Head side={b} id={right} choose={choose("right")} word="right" />
+          </div>
+          <Pairs pairs={found.pairs} />
+          <Numbers left={found.left} right={found.right} />
+          <div className="mt-4 grid grid-cols-2 gap-x-5">
+            <Kept side={a} />
+            <Kept side={b} />
+          </div>
+        </section>
+      </div>
+    </div>
+  );
+}
+
+const nameOf = (side: Side) => `${side.dessert}, version ${side.number}`;
+
+function Head({
+  side,
+  id,
+  choose,
+  word,
+}: {
+  side: Side;
+  id: string;
+  choose: (id: string) => void;
+  word: string;
+}) {
+  const { kid } = useBench();
+  const [picking, setPicking] = useState(false);
+  const [other, setOther] = useState<string | null>(null);
+  const dessert = useDessert(kid, other ?? side.dessert_id);
+  const parts = dessert.data?.parts ?? [];
+  const listed = parts.flatMap((part) =>
+    part.versions.map((v) => ({
+      id: v.id,
+      words: `${parts.length > 1 ? `${part.name}, ` : ""}version ${v.number}${v.cooked ? ", cooked" : ""}`,
+    })),
+  );
+  return (
+    <div>
+      <h2 className="text-xl leading-tight">
+        <Link className="hover:underline" to={`/k/${kid}/d/${side.dessert_id}`}>
+          {side.dessert}
+        </Link>
+      </h2>
+      <Select
+        label={other ? "which version" : `on the ${word}`}
+        value={other ? "" : id}
+        onChange={(event) => {
+          setOther(null);
+          choose(event.target.value);
+        }}
+      >
+        {other && <option value="">choose one of {dessert.data?.name ?? "it"}</option>}
+        {listed.map((v) => (
+          <option key={v.id} value={v.id}>
+            {v.words}
+          </option>
+        ))}
+      </Select>
+      <Button kind="quiet" className="!px-0" onClick={() => setPicking(true)}>
+        another dessert
+      </Button>
+      {picking && (
+        <PickDessert
+          title={`What lies on the ${word}?`}
+          onClose={() => setPicking(false)}
+          onPick={(card) => {
+            setOther(card.id);
+            setPicking(false);
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+function Pairs({ pairs }: { pairs: Shapes["PairOut"][] }) {
+  return (
+    <table className="rule-t w-full text-left" data-testid="pairs">
+      <thead className="sr-only">
+        <tr>
+          <th>left</th>
+          <th>change for the same liquid</th>
+          <th>right</th>
+        </tr>
+      </thead>
+      <tbody>
+        {pairs.map((pair, i) => {
+          const change = pair.change_pct;
+          const same = change !== null && change !== undefined && Math.abs(change) < 0.5;
+          return (
+            <tr key={i} className={`rule-b align-top ${same ? "text-soft" : ""}`}>
+              <td className="w-[42%] py-1.5 pr-2">{pair.left ?? "–"}</td>
+              <td className="w-[16%] py-1.5 text-center whitespace-nowrap">
+                {change === null || change === undefined ? (
+                  <span className="text-burnt">{pair.left ? "out" : "new"}</span>
+                ) : same ? (
+                  "="
+                ) : (
+                  <b className="text-burnt">
+                    {change > 0 ? "+" : "−"}
+                    {Math.abs(change).toFixed(0)} %
+                  </b>
+                )}
+              </td>
+              <td className="w-[42%] py-1.5 pl-2">{pair.right ?? "–"}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+function Numbers({ left, right }: { left: Found; right: Found }) {
+  const { kitchen } = useBench();
+  const rows: [string, string, string][] = [];
+  const number = (word: string, pick: (f: Found) => number | undefined, digits = 0) => {
+    const [a, b] = [pick(left), pick(right)];
+    if ((a ?? 0) || (b ?? 0))
+      rows.push([word, a?.toFixed(digits) ?? "–", b?.toFixed(digits) ?? "–"]);
+  };
+  rows.push([
+    "sets so that it",
+    left.set ? DOES[left.set.class].toLowerCase() : "–",
+    right.set ? DOES[right.set.class].toLowerCase() : "–",
+  ]);
+  number("S", (f) => f.set?.index, 2);
+  number("yolk per 1000", (f) => f.per_1000_liquid?.yolk_g);
+  number("whole egg per 1000", (f) => f.per_1000_liquid?.whole_egg_g);
+  number("starch as corn", (f) => f.per_1000_liquid?.corn_starch_equivalent_g);
+  number("sugar per 1000", (f) => f.per_1000_liquid?.sugar_g);
+  number("fat %", (f) => f.composition_pct.fat, 1);
+  number("sweetness %", (f) => f.taste_pct.sweetness, 1);
+  if (left.cost && right.cost) {
+    rows.push([
+      left.portions && right.portions ? "a portion costs" : "100 g cost",
+      money(left.cost.portion, kitchen.currency),
+      money(right.cost.portion, kitchen.currency),
+    ]);
+  }
+  return (
+    <table className="mt-4 w-full">
+      <thead className="sr-only">
+        <tr>
+          <th>left</th>
+          <th>what</th>
+          <th>right</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(([word, a, b]) => (
+          <tr key={word} className="rule-b">
+            <td className="w-[30%] py-1 font-semibold">{a}</td>
+            <th className="caption py-1 text-center font-normal">{word}</th>
+            <td className={`w-[30%] py-1 text-right font-semibold ${a === b ? "" : "text-burnt"}`}>
+              {b}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** The note of a version, and its batches with what came of them. */
+function Kept({ side }: { side: Side }) {
+  const { kid } = useBench();
+  const craft = useCraft();
+  const fault = (key: string) => craft.data?.faults.find((f) => f.key === key)?.name ?? key;
+  return (
+    <div>
+      {side.note && <p className="whitespace-pre-line italic">{side.note}</p>}
+      {side.cooked.length === 0 && <p className="caption mt-1">not cooked yet</p>}
+      <ul className="mt-1">
+        {side.cooked.map((batch) => (
+          <li key={batch.id} className="rule-t py-2">
+            <Link className="underline underline-offset-4" to={`/k/${kid}/book/${batch.id}`}>
+              {day(batch.started_at)}, {batch.cook ?? "somebody"}
+            </Link>{" "}
+            <b>{batch.texture ? DOES[batch.texture].toLowerCase() : "not judged"}</b>
+            {batch.faults.length > 0 && (
+              <span className="text-burnt"> {batch.faults.map(fault).join(", ")}</span>
+            )}
+            {batch.note && <p className="caption">{batch.note}</p>}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

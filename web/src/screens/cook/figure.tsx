@@ -1,0 +1,89 @@
+import type { Shapes } from "@/api/client";
+import type { Watch } from "@/screens/cook/live";
+import { clock, degrees, said, type Units } from "@/units";
+
+type Step = Shapes["StepOut"];
+
+/** The one figure, its target beside it, and the next move. */
+export function Figure({
+  step,
+  live,
+  units,
+  probe,
+}: {
+  step: Step;
+  live: Watch | undefined;
+  units: Units;
+  probe: string | null;
+}) {
+  const moment = live?.moment;
+  const holding = moment?.hold_left_s !== null && moment?.hold_left_s !== undefined && !moment.done;
+  const seconds = moment?.figure_unit === "s";
+  const big = holding
+    ? Math.ceil(moment.hold_left_s ?? 0).toString()
+    : moment?.figure === null || moment?.figure === undefined
+      ? "–"
+      : seconds
+        ? clock(moment.figure)
+        : degrees(moment.figure, units, step.never_c !== null && step.kind === "cook" ? 1 : 0);
+  const number = big.split("\u202f")[0] ?? big;
+  const unit = holding ? "s to hold" : (big.split("\u202f")[1] ?? "");
+  const hot = moment?.urgency === "now" || moment?.urgency === "wrong";
+  return (
+    <section aria-label="Now" className="flex min-w-0 flex-col justify-center py-3">
+      <p
+        className={`display w-fit text-3xl italic ${hot ? "bg-burnt px-3 text-on-burnt" : "text-burnt"}`}
+        data-testid="headline"
+      >
+        {moment?.headline || "\u00a0"}
+      </p>
+      <div className="flex flex-wrap items-baseline gap-x-6">
+        <p
+          className="figure leading-[0.95] whitespace-nowrap"
+          style={{ fontSize: `clamp(96px, ${number.length > 4 ? 17 : 21}vw, 250px)` }}
+          data-testid="figure"
+        >
+          {number}
+          <span className="unit">{unit}</span>
+        </p>
+        <div className="text-xl">
+          {holding && moment.figure !== null && <p>now {degrees(moment.figure, units)}</p>}
+          {!holding && step.low_c !== null && (
+            <p>
+              to <b>{degrees(step.low_c, units)}</b>
+              {step.hold_s > 0 && <>, hold {step.hold_s} s</>}
+            </p>
+          )}
+          {step.never_c !== null && step.kind === "cook" && (
+            <p className="text-burnt">never {degrees(step.never_c, units)}</p>
+          )}
+          {moment?.to_target_s !== null && moment?.to_target_s !== undefined && !holding && (
+            <p className="text-soft">about {clock(moment.to_target_s)} to go</p>
+          )}
+          {live?.probe_age_s !== null &&
+            live?.probe_age_s !== undefined &&
+            live.probe_age_s > 12 && (
+              <p className="text-burnt">probe silent for {clock(live.probe_age_s)}</p>
+            )}
+          {live?.probe_doubt && (
+            <p className="max-w-[26rem] text-base text-burnt">{said(live.probe_doubt, units)}</p>
+          )}
+          {probe === null && step.low_c !== null && (
+            <p className="caption">no probe: type readings</p>
+          )}
+        </div>
+      </div>
+      <p
+        className="display mt-1 text-[clamp(1.5rem,3.4vw,2.6rem)] leading-tight"
+        data-testid="next-move"
+      >
+        {said(moment?.next_move || step.title, units)}
+      </p>
+      <p className="sr-only" aria-live="assertive">
+        {moment && moment.urgency !== "calm"
+          ? said(`${moment.headline}: ${moment.next_move}`, units)
+          : ""}
+      </p>
+    </section>
+  );
+}

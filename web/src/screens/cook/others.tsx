@@ -1,0 +1,63 @@
+import { useQueries } from "@tanstack/react-query";
+import { Link } from "react-router";
+
+import { client, must } from "@/api/client";
+import { useBook } from "@/api/queries";
+import { useCall } from "@/screens/cook/call";
+import { said, type Units } from "@/units";
+
+/** The other pots on the stove: each with its figure, called out when it wants somebody. */
+export function OtherPots({
+  kid,
+  mine,
+  units,
+  sound,
+}: {
+  kid: string;
+  mine: string;
+  units: Units;
+  sound: boolean;
+}) {
+  const book = useBook(kid);
+  const others = (book.data ?? []).filter((b) => b.ended_at === null && b.id !== mine).slice(0, 3);
+  const lives = useQueries({
+    queries: others.map((b) => ({
+      queryKey: ["glance", kid, b.id],
+      queryFn: () =>
+        must(
+          client.GET("/api/k/{kid}/batches/{batch_id}/live", {
+            params: { path: { kid, batch_id: b.id }, query: { after_ms: 2_000_000_000 } },
+          }),
+        ),
+      refetchInterval: 2_000,
+    })),
+  });
+  const pots = others.map((b, i) => ({ name: b.dessert, id: b.id, live: lives[i]?.data }));
+  const loud = pots.find((p) => p.live && !p.live.paused && p.live.moment.urgency !== "calm");
+  useCall(
+    loud ? `${loud.name}: ${loud.live?.moment.headline ?? ""}` : "",
+    loud?.live?.moment.next_move ?? "",
+    loud?.live?.moment.urgency ?? "calm",
+    sound,
+  );
+  if (pots.length === 0) return null;
+  return (
+    <ul className="rule-b flex flex-wrap gap-x-6 px-5" aria-label="Other pots">
+      {pots.map((p) => {
+        const hot = p.live?.moment.urgency === "now" || p.live?.moment.urgency === "wrong";
+        return (
+          <li key={p.id}>
+            <Link
+              to={`/k/${kid}/cook/${p.id}`}
+              className={`flex min-h-12 items-center gap-3 ${hot ? "bg-burnt px-3 text-on-burnt" : ""}`}
+            >
+              <b>{p.name}</b>
+              <span>{p.live?.moment.headline || "…"}</span>
+              {hot && <span>{said(p.live?.moment.next_move ?? "", units)}</span>}
+            </Link>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

@@ -1,0 +1,31 @@
+import { SafetyGauge } from "@/figures/gauge";
+import type { Watch } from "@/screens/cook/live";
+import { clock, degrees, type Units } from "@/units";
+
+const IN_OVEN: Record<number, string> = { 2: "water", 3: "oven air", 4: "channel 4" };
+
+/** What is watched besides the figure: the egg's safety, and the probe's other channels. */
+export function Watched({
+  live,
+  units,
+  baking,
+}: {
+  live: Watch | undefined;
+  units: Units;
+  /** In a bake the channels have their places. */
+  baking: boolean;
+}) {
+  if (!live || (!live.safe && live.others.length === 0)) return null;
+  return (
+    <div className="rule-t flex flex-wrap items-center gap-x-8 gap-y-1 py-1">
+      {live.safe && <SafetyGauge safe={live.safe} />}
+      {live.others.map((o) => (
+        <p key={o.channel} className="caption">
+          {(baking && IN_OVEN[o.channel]) || `channel ${o.channel}`}:{" "}
+          <b className="text-base text-ink">{degrees(o.temp_c, units, 1)}</b>
+          {o.age_s > 12 && <span className="text-burnt"> silent for {clock(o.age_s)}</span>}
+        </p>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,113 @@
+import { ToggleGroup } from "radix-ui";
+import { useState } from "react";
+
+import type { Shapes } from "@/api/client";
+import { useAnswer, useSiblings, type Plane } from "@/api/queries";
+import { useBench } from "@/bench";
+import { SetMap, type MapPoint } from "@/figures/set-map";
+import { contentOf, type Draft } from "@/keep/draft";
+import { MapHandle } from "@/screens/formula/map-handle";
+import type { Part } from "@/screens/formula/part";
+
+const PLANES: Record<Plane, string> = {
+  starch_egg: "starch and egg",
+  sugar_fat: "sugar and fat",
+  egg_fat: "egg and fat",
+};
+
+interface Props {
+  dessertId: string;
+  part: Part;
+  found: Shapes["FormulaOut"];
+  shown: { map: Shapes["MapOut"]; set: Shapes["SetOut"] };
+  version: Shapes["VersionOut"];
+  before: Shapes["FormulaOut"] | undefined;
+  fresh: boolean;
+  draft: Draft;
+  readOnly: boolean;
+  plane: Plane;
+  setPlane: (plane: Plane) => void;
+}
+
+/** The set map in the plane chosen, with earlier versions and the family around the formula. */
+export function MapPlate(props: Props) {
+  const { shown, found, before, fresh, draft, readOnly, plane, setPlane, dessertId } = props;
+  const { kid } = useBench();
+  const [held, setHeld] = useState<{ starch: number; egg: number } | null>(null);
+  const [family, setFamily] = useState(false);
+  const siblings = useSiblings(kid, dessertId, family ? found.family?.key : undefined);
+  const first = props.part.versions.at(0);
+  const eldest = useAnswer(
+    kid,
+    props.version.number > 2 && first ? contentOf(first) : undefined,
+    props.part.kind,
+  );
+  const map = shown.map;
+  const moving = held && map.plane === "starch_egg";
+  const others: MapPoint[] = [];
+  const add = (
+    points: Shapes["PointsOut"] | null | undefined,
+    key: string,
+    name: string,
+    kind: MapPoint["kind"],
+  ) => {
+    const at = points?.[map.plane];
+    if (at) others.push({ key, name, kind, ...at });
+  };
+  add(before?.points, "before", "The version before", "before");
+  add(eldest.data?.points, "first", "Version 1", "version");
+  for (const s of siblings.data ?? []) add(s.points, s.dessert_id, s.name, "sibling");
+  return (
+    <div>
+      <SetMap
+        map={moving ? { ...map, x: held.starch, y: held.egg } : map}
+        set={shown.set}
+        others={others}
+        over={(box) =>
+          !readOnly &&
+          found.family &&
+          map.plane === "starch_egg" && (
+            <MapHandle
+              box={box}
+              map={map}
+              fresh={fresh}
+              family={found.family.key}
+              draft={draft}
+              onHold={setHeld}
+            />
+          )
+        }
+      />
+      <div className="caption flex flex-wrap items-center gap-x-4">
+        <ToggleGroup.Root
+          type="single"
+          value={plane}
+          onValueChange={(next) => next && setPlane(next as Plane)}
+          aria-label="What the map shows"
+          className="flex flex-wrap"
+        >
+          {(Object.keys(PLANES) as Plane[]).map((key) => (
+            <ToggleGroup.Item
+              key={key}
+              value={key}
+              className="min-h-12 border-b-2 border-transparent pr-4 data-[state=on]:border-ink data-[state=on]:font-semibold data-[state=on]:text-ink"
+            >
+              {PLANES[key]}
+            </ToggleGroup.Item>
+          ))}
+        </ToggleGroup.Root>
+        {found.family && (
+          <button
+            type="button"
+            aria-pressed={family}
+            className="min-h-12 underline decoration-rule underline-offset-4 aria-pressed:font-semibold aria-pressed:text-ink aria-pressed:decoration-burnt"
+            onClick={() => setFamily(!family)}
+          >
+            ◇ others of the family
+            {family && siblings.data && ` (${siblings.data.length})`}
+          </button>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,244 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+
+import { ApiError, client, must, type Shapes } from "@/api/client";
+import { useBench } from "@/bench";
+import { blankContent } from "@/keep/blank";
+import { newId } from "@/keep/id";
+import { KINDS, partQuery, type Part, type PartKind } from "@/screens/formula/part";
+import { Button } from "@/ui/button";
+import { Dialog } from "@/ui/dialog";
+import { Input, Select } from "@/ui/field";
+
+interface Props {
+  dessert: Shapes["DessertOut"];
+  part: Part;
+  choose: (id: string) => void;
+}
+
+const WAY =
+  "flex min-h-12 items-center underline decoration-rule underline-offset-4 hover:decoration-burnt";
+
+/** The parts of the dessert in the order they are made, and what can be done with it whole. */
+export function Parts({ dessert, part, choose }: Props) {
+  const { kid, canEdit } = useBench();
+  const [open, setOpen] = useState<"new" | "this" | null>(null);
+  const several = dessert.parts.length > 1;
+  const versions = part.versions;
+  const query = partQuery(dessert, part);
+  return (
+    <div className="caption mb-3 flex flex-wrap items-center gap-x-5 border-b border-rule">
+      {several && (
+        <ol className="flex flex-wrap items-center" aria-label="Parts of the dessert">
+          {dessert.parts.map((p, i) => (
+            <li key={p.id} className="flex items-center">
+              {i > 0 && (
+                <span aria-hidden="true" className="px-2">
+                  +
+                </span>
+              )}
+              <button
+                type="button"
+                aria-current={p.id === part.id ? "true" : undefined}
+                className="min-h-12 border-b-[3px] border-transparent px-1 text-base text-ink aria-[current=true]:border-burnt aria-[current=true]:font-semibold"
+                onClick={() => choose(p.id)}
+              >
+                {p.name}
+              </button>
+            </li>
+          ))}
+        </ol>
+      )}
+      {canEdit && (
+        <button type="button" className={WAY} onClick={() => setOpen("new")}>
+          Add a part
+        </button>
+      )}
+      {canEdit && (
+        <button type="button" className={WAY} onClick={() => setOpen("this")}>
+          {several ? "Change this part" : `Kind: ${KINDS[part.kind]}`}
+        </button>
+      )}
+      <span className="ml-auto flex flex-wrap gap-x-5">
+        <Link
+          className={WAY}
+          to={`/k/${kid}/compare?left=${(versions.at(-2) ?? versions.at(-1))?.id ?? ""}&right=${versions.at(-1)?.id ?? ""}`}
+        >
+          Compare
+        </Link>
+        <Link className={WAY} to={`/k/${kid}/d/${dessert.id}/card${query}`}>
+          Bench card
+        </Link>
+      </span>
+      {open === "new" && (
+        <NewPart dessert={dessert} choose={choose} onClose={() => setOpen(null)} />
+      )}
+      {open === "this" && (
+        <ThisPart dessert={dessert} part={part} choose={choose} onClose={() => setOpen(null)} />
+      )}
+    </div>
+  );
+}
+
+function KindSelect({ kind, set }: { kind: PartKind; set: (kind: PartKind) => void }) {
+  return (
+    <Select
+      label="It is a"
+      value={kind}
+      hint="Creams and fillings are judged as custards, the others by what they are made of."
+      onChange={(event) => set(event.target.value as PartKind)}
+    >
+      {(Object.keys(KINDS) as PartKind[]).map((key) => (
+        <option key={key} value={key}>
+          {KINDS[key]}
+        </option>
+      ))}
+    </Select>
+  );
+}
+
+function useTaken(dessert: Shapes["DessertOut"], onDone: (next: Shapes["DessertOut"]) => void) {
+  const { kid } = useBench();
+  const store = useQueryClient();
+  return (next: Shapes["DessertOut"]) => {
+    store.setQueryData(["dessert", kid, dessert.id], next);
+    void store.invalidateQueries({ queryKey: ["total", kid, dessert.id] });
+    void store.invalidateQueries({ queryKey: ["shelf", kid] });
+    onDone(next);
+  };
+}
+
+function NewPart({
+  dessert,
+  choose,
+  onClose,
+}: {
+  dessert: Shapes["DessertOut"];
+  choose: (id: string) => void;
+  onClose: () => void;
+}) {
+  const { kid, kitchen } = useBench();
+  const [kind, setKind] = useState<PartKind>("crust");
+  const [name, setName] = useState("");
+  const [ids] = useState(() => ({ id: newId(), version_id: newId() }));
+  const taken = useTaken(dessert, () => {
+    choose(ids.id);
+    onClose();
+  });
+  const add = useMutation({
+    mutationFn: () =>
+      must(
+        client.POST("/api/k/{kid}/desserts/{dessert_id}/parts", {
+          params: { path: { kid, dessert_id: dessert.id } },
+          body: {
+            ...ids,
+            kind,
+            name: name.trim() || KINDS[kind].replace(/^./, (c) => c.toUpperCase()),
+            content: blankContent(kitchen),
+          },
+        }),
+      ),
+    onSuccess: taken,
+  });
+  return (
+    <Dialog open onClose={onClose} title="What comes with it?">
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          add.mutate();
+        }}
+      >
+        <KindSelect kind={kind} set={setKind} />
+        <Input
+          label="Name of the part"
+          value={name}
+          maxLength={80}
+          placeholder="Rye crust"
+          error={add.error instanceof ApiError ? add.error.message : null}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <div className="flex gap-3">
+          <Button kind="act" type="submit" disabled={add.isPending}>
+            Write its formula
+          </Button>
+          <Button kind="quiet" onClick={onClose}>
+            Not now
+          </Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}
+
+function ThisPart({
+  dessert,
+  part,
+  choose,
+  onClose,
+}: {
+  dessert: Shapes["DessertOut"];
+  part: Part;
+  choose: (id: string) => void;
+  onClose: () => void;
+}) {
+  const { kid } = useBench();
+  const [name, setName] = useState(part.name);
+  const place = dessert.parts.findIndex((p) => p.id === part.id);
+  const at = { params: { path: { kid, part_id: part.id } } };
+  const taken = useTaken(dessert, () => undefined);
+  const change = useMutation({
+    mutationFn: (body: Shapes["PartChange"]) =>
+      must(client.PATCH("/api/k/{kid}/parts/{part_id}", { ...at, body })),
+    onSuccess: taken,
+  });
+  const drop = useMutation({
+    mutationFn: () => must(client.DELETE("/api/k/{kid}/parts/{part_id}", at)),
+    onSuccess: (next) => {
+      choose(next.parts[0]?.id ?? "");
+      taken(next);
+      onClose();
+    },
+  });
+  const error = change.error ?? drop.error;
+  return (
+    <Dialog open onClose={onClose} title={part.name}>
+      <div className="grid gap-4">
+        <Input
+          label="Name of the part"
+          value={name}
+          maxLength={80}
+          error={error instanceof ApiError ? error.message : null}
+          onChange={(event) => setName(event.target.value)}
+          onBlur={() => name.trim() && name !== part.name && change.mutate({ name: name.trim() })}
+        />
+        <KindSelect kind={part.kind} set={(kind) => change.mutate({ kind })} />
+        <div className="flex flex-wrap gap-3">
+          <Button
+            disabled={place <= 0 || change.isPending}
+            onClick={() => change.mutate({ position: place - 1 })}
+          >
+            Made earlier
+          </Button>
+          <Button
+            disabled={place === dessert.parts.length - 1 || change.isPending}
+            onClick={() => change.mutate({ position: place + 1 })}
+          >
+            Made later
+          </Button>
+          <Button
+            kind="quiet"
+            disabled={dessert.parts.length < 2 || drop.isPending}
+            onClick={() => drop.mutate()}
+          >
+            Take it out
+          </Button>
+          <Button kind="act" className="ml-auto" onClick={onClose}>
+            Done
+          </Button>
+        </div>
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,143 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+
+import { ApiError, client, must, type Shapes } from "@/api/client";
+import { useBench } from "@/bench";
+import type { Draft } from "@/keep/draft";
+import { Take } from "@/screens/formula/take";
+import { Button } from "@/ui/button";
+import { Dialog } from "@/ui/dialog";
+import { Input, Select } from "@/ui/field";
+import { grams } from "@/units";
+
+type By = Shapes["ScaleAsk"]["by"];
+
+const BY: Record<By, string> = {
+  vessels: "vessels to fill",
+  eggs: "eggs to crack",
+  liquid: "grams of liquid",
+  batch: "grams of the whole batch",
+  factor: "times as much",
+};
+
+interface Props {
+  draft: Draft;
+  found: Shapes["FormulaOut"];
+  onClose: () => void;
+}
+
+/** More or less of the formula, in the cook's own units, shown before it is taken. */
+export function ScaleDialog({ draft, found, onClose }: Props) {
+  const { kid, units } = useBench();
+  const [by, setBy] = useState<By>(found.fit ? "vessels" : "liquid");
+  const [typed, setTyped] = useState<string | null>(null);
+  const start: Record<By, number> = {
+    vessels: found.fit?.count ?? 8,
+    eggs: Math.max(1, Math.round(found.whites_left_eggs || 10)),
+    liquid: Math.round(found.liquid_g),
+    batch: Math.round(found.mass_g),
+    factor: 2,
+  };
+  const text = typed ?? String(start[by]);
+  const value = Number(text.replace(",", "."));
+  const valid = text.trim() !== "" && value > 0;
+  const ask = { content: draft.content, by, value };
+  const scaled = useQuery({
+    queryKey: ["scale", kid, ask],
+    enabled: valid,
+    queryFn: ({ signal }) =>
+      must(client.POST("/api/k/{kid}/scale", { params: { path: { kid } }, body: ask, signal })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  const out = valid ? scaled.data : undefined;
+  const error = scaled.error instanceof ApiError ? scaled.error.message : null;
+  const before = draft.content.lines_text?.split("\n") ?? [];
+  const wholeAlready = out?.egg_choices.some((c) => Math.abs(c.factor / out.factor - 1) < 1e-4);
+  return (
+    <Dialog open onClose={onClose} title="More or less of it">
+      <div className="grid grid-cols-[1fr_1.6fr] gap-4">
+        <Input
+          label="How much"
+          inputMode="decimal"
+          autoFocus
+          value={text}
+          error={valid ? error : "A number above nothing, please."}
+          onChange={(event) => setTyped(event.target.value)}
+        />
+        <Select
+          label="of what"
+          value={by}
+          onChange={(event) => {
+            setBy(event.target.value as By);
+            setTyped(null);
+          }}
+        >
+          {(Object.keys(BY) as By[])
+            .filter((key) => key !== "vessels" || found.fit)
+            .map((key) => (
+              <option key={key} value={key}>
+                {key === "vessels" && found.fit ? `“${found.fit.vessel}” to fill` : BY[key]}
+              </option>
+            ))}
+        </Select>
+      </div>
+      {out && (
+        <>
+          <p className="mt-4 text-lg" data-testid="scale-words">
+            × {out.factor.toFixed(out.factor < 10 ? 3 : 1)}: {grams(out.mass_g, units)}
+            {out.eggs > 0 && (
+              <>
+                , <b>{out.eggs.toFixed(wholeAlready ? 0 : 1)} eggs</b>
+              </>
+            )}
+          </p>
+          {!wholeAlready && out.egg_choices.length > 0 && (
+            <p className="flex flex-wrap items-center gap-2">
+              <span className="caption">whole eggs, every ratio kept:</span>
+              {out.egg_choices.map((choice) => (
+                <Button
+                  key={choice.eggs}
+                  onClick={() => {
+                    setBy("eggs");
+                    setTyped(String(choice.eggs));
+                  }}
+                >
+                  {choice.eggs} eggs
+                </Button>
+              ))}
+            </p>
+          )}
+          <table className="mt-3 w-full text-left">
+            <thead className="sr-only">
+              <tr>
+                <th>now</th>
+                <th>then</th>
+              </tr>
+            </thead>
+            <tbody>
+              {before.map((line, i) =>
+                line.trim() ? (
+                  <tr key={i} className="rule-b">
+                    <td className="py-1 pr-4 text-soft">{line}</td>
+                    <td className="py-1 font-semibold">{out.lines[i]}</td>
+                  </tr>
+                ) : null,
+              )}
+            </tbody>
+          </table>
+          {out.does_not_scale.map((words) => (
+            <p key={words} className="mt-2 border-l-[3px] border-burnt pl-3">
+              {words}
+            </p>
+          ))}
+        </>
+      )}
+      <Take
+        draft={draft}
+        lines={scaled.isPlaceholderData ? undefined : out?.lines}
+        onClose={onClose}
+      />
+    </Dialog>
+  );
+}

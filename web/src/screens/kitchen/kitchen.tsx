@@ -1,0 +1,288 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+
+import { ApiError, client, must, type Shapes } from "@/api/client";
+import { useCraft, useSession } from "@/api/queries";
+import { useBench } from "@/bench";
+import { Prices } from "@/screens/kitchen/prices";
+import { Probes } from "@/screens/kitchen/probes";
+import { NewVessel, VesselRow } from "@/screens/kitchen/vessels";
+import { DescribeDialog } from "@/screens/formula/describe";
+import { Colds, Ovens } from "@/screens/kitchen/ovens";
+import { Button } from "@/ui/button";
+import { Input, NumberField, Select } from "@/ui/field";
+
+/** The kitchen: its people, its equipment, its own pantry. */
+export default function Kitchen() {
+  const { kitchen, canEdit, canCook } = useBench();
+  const [describing, setDescribing] = useState(false);
+  return (
+    <div className="py-6">
+      <title>The kitchen · Bell Crumb</title>
+      <h1 className="mb-5 text-4xl">{kitchen.name}</h1>
+      <div className="grid gap-x-12 gap-y-9 md:grid-cols-2 xl:grid-cols-3">
+        <Settings />
+        <section aria-labelledby="vessels">
+          <h2 id="vessels" className="mb-2 text-2xl">
+            Glasses, rings and shells
+          </h2>
+          <ul>
+            {kitchen.vessels.map((v) => (
+              <VesselRow key={v.id} vessel={v} />
+            ))}
+          </ul>
+          {kitchen.vessels.length === 0 && (
+            <p className="text-soft">None of your own yet. The library serves until then.</p>
+          )}
+          {canEdit && <NewVessel />}
+        </section>
+        <Probes />
+        <Rings />
+        <Ovens />
+        <Colds />
+        <Prices />
+        <section aria-labelledby="pantry">
+          <h2 id="pantry" className="mb-2 text-2xl">
+            Own pantry
+          </h2>
+          <ul>
+            {kitchen.pantry.map((item) => (
+              <li key={item.id} className="rule-b flex justify-between gap-4 py-2">
+                <span>{item.name}</span>
+                <span className="caption">
+                  fat {item.fat_pct} · sugars {item.sugars_pct} · protein {item.protein_pct} %
+                </span>
+              </li>
+            ))}
+          </ul>
+          {kitchen.pantry.length === 0 && (
+            <p className="text-soft">
+              What the shipped table does not know is described here from its label.
+            </p>
+          )}
+          {canCook && (
+            <Button className="mt-3" onClick={() => setDescribing(true)}>
+              Describe an ingredient
+            </Button>
+          )}
+          {describing && <DescribeDialog name="" onClose={() => setDescribing(false)} />}
+        </section>
+        <section aria-labelledby="people">
+          <h2 id="people" className="mb-2 text-2xl">
+            People
+          </h2>
+          <ul>
+            {kitchen.people.map((p) => (
+              <li key={p.name} className="rule-b flex justify-between py-2">
+                <span>{p.name}</span>
+                <span className="caption">
+                  {{ chef: "everything", cook: "cooks and records", viewer: "reads" }[p.role] ??
+                    p.role}
+                </span>
+              </li>
+            ))}
+          </ul>
+          <SignOut />
+        </section>
+      </div>
+    </div>
+  );
+}
+
+function Settings() {
+  const { kid, kitchen, canEdit } = useBench();
+  const store = useQueryClient();
+  const craft = useCraft();
+  const [name, setName] = useState(kitchen.name);
+  const change = useMutation({
+    mutationFn: (body: Shapes["KitchenChange"]) =>
+      must(client.PATCH("/api/k/{kid}", { params: { path: { kid } }, body })),
+    onSuccess: (next) => {
+      store.setQueryData(["kitchen", kid], next);
+      void store.invalidateQueries({ queryKey: ["answer"] });
+      void store.invalidateQueries({ queryKey: ["plan"] });
+    },
+  });
+  return (
+    <section aria-labelledby="settings">
+      <h2 id="settings" className="mb-2 text-2xl">
+        Here
+      </h2>
+      <div className="grid gap-4">
+        <Input
+          label="Name of the kitchen"
+          value={name}
+          disabled={!canEdit}
+          maxLength={80}
+          error={change.error instanceof ApiError ? change.error.message : null}
+          onChange={(event) => setName(event.target.value)}
+          onBlur={() =>
+            name.trim() && name !== kitchen.name && change.mutate({ name: name.trim() })
+          }
+        />
+        <Select
+          label="Eggs are bought as"
+          value={kitchen.egg_grade}
+          disabled={!canEdit}
+          hint="New formulas count eggs in this grade."
+          onChange={(event) => change.mutate({ egg_grade: event.target.value })}
+        >
+          {craft.data?.egg_grades.map((grade) => (
+            <option key={grade}>{grade}</option>
+          ))}
+        </Select>
+        <NumberField
+          label="Eggs to spare for cracked ones"
+          value={kitchen.egg_spare_pct}
+          low={0}
+          high={100}
+          unit="%"
+          disabled={!canEdit}
+          onValue={(v) => change.mutate({ egg_spare_pct: Math.round(v) })}
+        />
+        <Select
+          label="Cups and spoons are"
+          value={kitchen.measures}
+          disabled={!canEdit}
+          onChange={(event) =>
+            change.mutate({ measures: event.target.value as Shapes["KitchenOut"]["measures"] })
+          }
+        >
+          <option value="us">US: cup 237 ml, spoon 15 ml</option>
+          <option value="uk">UK: cup 250 ml, spoon 15 ml, pint 568 ml</option>
+          <option value="au">Australian: cup 250 ml, spoon 20 ml</option>
+        </Select>
+        <Select
+          label="Money"
+          value={kitchen.currency}
+          disabled={!canEdit}
+          onChange={(event) => change.mutate({ currency: event.target.value })}
+        >
+          {[...new Set([kitchen.currency, "€", "£", "$", "A$", "kr", "CHF"])].map((sign) => (
+            <option key={sign}>{sign}</option>
+          ))}
+        </Select>
+        <NumberField
+          label="Height above the sea"
+          value={kitchen.altitude_m}
+          low={-400}
+          high={5000}
+          step={50}
+          unit="m"
+          disabled={!canEdit}
+          hint="Moves the boil."
+          onValue={(v) => change.mutate({ altitude_m: Math.round(v) })}
+        />
+      </div>
+    </section>
+  );
+}
+
+function Rings() {
+  const { kid, kitchen, canEdit } = useBench();
+  const store = useQueryClient();
+  const [adding, setAdding] = useState(false);
+  const [name, setName] = useState("");
+  const [fuel, setFuel] = useState<"gas" | "induction" | "ceramic">("gas");
+  const [watts, setWatts] = useState(1900);
+  const add = useMutation({
+    mutationFn: () =>
+      must(
+        client.POST("/api/k/{kid}/rings", {
+          params: { path: { kid } },
+          body: { name: name.trim(), fuel, rated_w: watts },
+        }),
+      ),
+    onSuccess: (next) => {
+      store.setQueryData(["kitchen", kid], next);
+      setAdding(false);
+      setName("");
+    },
+  });
+  return (
+    <section aria-labelledby="rings">
+      <h2 id="rings" className="mb-2 text-2xl">
+        Rings
+      </h2>
+      <ul>
+        {kitchen.rings.map((ring) => (
+          <li key={ring.id} className="rule-b flex justify-between py-2">
+            <span>{ring.name}</span>
+            <span className="caption">
+              {ring.fuel}, {(ring.rated_w / 1000).toFixed(1)} kW
+            </span>
+          </li>
+        ))}
+      </ul>
+      {canEdit && !adding && (
+        <Button className="mt-3" onClick={() => setAdding(true)}>
+          Add a ring
+        </Button>
+      )}
+      {adding && (
+        <form
+          className="mt-3 grid gap-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (name.trim()) add.mutate();
+          }}
+        >
+          <Input
+            label="Name"
+            value={name}
+            maxLength={60}
+            placeholder="Gas, front right"
+            error={add.error instanceof ApiError ? add.error.message : null}
+            onChange={(event) => setName(event.target.value)}
+          />
+          <div className="grid grid-cols-2 gap-4">
+            <Select
+              label="Fuel"
+              value={fuel}
+              onChange={(event) => setFuel(event.target.value as typeof fuel)}
+            >
+              <option value="gas">gas</option>
+              <option value="induction">induction</option>
+              <option value="ceramic">ceramic</option>
+            </Select>
+            <NumberField
+              label="Rating"
+              value={watts}
+              low={200}
+              high={10000}
+              step={100}
+              unit="W"
+              onValue={setWatts}
+            />
+          </div>
+          <div className="flex gap-3">
+            <Button kind="act" type="submit" disabled={!name.trim() || add.isPending}>
+              Add it
+            </Button>
+            <Button kind="quiet" onClick={() => setAdding(false)}>
+              Not now
+            </Button>
+          </div>
+        </form>
+      )}
+    </section>
+  );
+}
+
+function SignOut() {
+  const session = useSession();
+  const store = useQueryClient();
+  const out = useMutation({
+    mutationFn: () => must(client.DELETE("/api/session")),
+    onSuccess: (next) => {
+      store.clear();
+      store.setQueryData(["session"], next);
+    },
+  });
+  return (
+    <p className="mt-3 flex flex-wrap items-center gap-3">
+      <span className="caption">signed in as {session.data?.name}</span>
+      <Button onClick={() => out.mutate()}>Sign out</Button>
+    </p>
+  );
+}

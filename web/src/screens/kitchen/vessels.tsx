@@ -1,0 +1,205 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+
+import { ApiError, client, must, type Shapes } from "@/api/client";
+import { useBench } from "@/bench";
+import { Button } from "@/ui/button";
+import { Input, NumberField, Select } from "@/ui/field";
+import { millilitres, millimetres } from "@/units";
+import { newId } from "@/keep/id";
+
+/** One vessel of the kitchen, drawn to scale among the others. */
+export function VesselRow({ vessel }: { vessel: Shapes["VesselOut"] }) {
+  const { units } = useBench();
+  const per = Math.min(56 / 220, 60 / vessel.top_mm);
+  const [top, bottom, depth] = [vessel.top_mm * per, vessel.bottom_mm * per, vessel.depth_mm * per];
+  return (
+    <li className="rule-b flex items-center gap-4 py-2">
+      <svg width="64" height="30" viewBox="-32 -28 64 30" aria-hidden="true" className="shrink-0">
+        <path
+          d={`M${-top / 2} ${-depth} L${-bottom / 2} 0 H${bottom / 2} L${top / 2} ${-depth}`}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth="1.6"
+          strokeDasharray={vessel.flute_mm > 0 ? "2.5 1" : undefined}
+        />
+      </svg>
+      <span className="flex-1">{vessel.name}</span>
+      <span className="caption max-w-[55%] text-right">
+        {millimetres(vessel.top_mm, units)} ×{" "}
+        {vessel.shape !== "round" && `${millimetres(vessel.width_mm, units)} × `}
+        {millimetres(vessel.depth_mm, units)}, {millilitres(vessel.brim_ml, units)}
+        {vessel.flute_mm > 0 && ", fluted"}
+        {vessel.measured && ", measured"}
+      </span>
+    </li>
+  );
+}
+
+type Change = Shapes["VesselChange"];
+
+const START: Change = {
+  name: "",
+  kind: "glass",
+  shape: "round",
+  top_mm: 70,
+  bottom_mm: 60,
+  width_mm: 60,
+  depth_mm: 60,
+  flute_mm: 0,
+  wall_mm: 3,
+  brim_ml: null,
+};
+
+export function NewVessel() {
+  const { kid } = useBench();
+  const store = useQueryClient();
+  const [id, setId] = useState<string | null>(null);
+  const [made, setMade] = useState<Change>(START);
+  const set = (part: Partial<Change>) => setMade({ ...made, ...part });
+  const save = useMutation({
+    mutationFn: (vesselId: string) =>
+      must(
+        client.PUT("/api/k/{kid}/vessels/{vessel_id}", {
+          params: { path: { kid, vessel_id: vesselId } },
+          body: { ...made, name: made.name.trim() },
+        }),
+      ),
+    onSuccess: (next) => {
+      store.setQueryData(["kitchen", kid], next);
+      setId(null);
+      setMade(START);
+    },
+  });
+  if (id === null) {
+    return (
+      <Button className="mt-3" onClick={() => setId(newId())}>
+        Add a vessel
+      </Button>
+    );
+  }
+  const error = save.error instanceof ApiError ? save.error : null;
+  const at = (...fields: string[]) =>
+    error?.field && fields.includes(error.field) ? error.message : null;
+  const known = at("length_mm", "top_diameter_mm", "bottom_diameter_mm", "depth_mm", "flute_mm");
+  const round = made.shape === "round";
+  return (
+    <form
+      className="mt-3 grid gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (made.name.trim()) save.mutate(id);
+      }}
+    >
+      <Input
+        label="Name"
+        value={made.name}
+        maxLength={80}
+        placeholder="Garden glass"
+        error={known ? null : error?.message}
+        onChange={(event) => set({ name: event.target.value })}
+      />
+      <div className="grid grid-cols-2 gap-4">
+        <Select
+          label="Kind"
+          value={made.kind}
+          onChange={(event) => set({ kind: event.target.value as Change["kind"] })}
+        >
+          <option value="glass">glass</option>
+          <option value="ring">ring</option>
+          <option value="shell">shell</option>
+          <option value="mould">mould</option>
+          <option value="pan">pan or tray</option>
+        </Select>
+        <Select
+          label="Shape"
+          value={made.shape}
+          onChange={(event) => set({ shape: event.target.value as Change["shape"] })}
+        >
+          <option value="round">round</option>
+          <option value="rect">with corners</option>
+          <option value="oval">oval</option>
+        </Select>
+      </div>
+      <div className="grid grid-cols-3 gap-4">
+        <NumberField
+          label={round ? "Across the top" : "Long"}
+          value={made.top_mm}
+          low={10}
+          high={900}
+          unit="mm"
+          error={at("length_mm", "top_diameter_mm")}
+          onValue={(top_mm) => set({ top_mm })}
+        />
+        {round ? (
+          <NumberField
+            label="Across the bottom"
+            value={made.bottom_mm}
+            low={10}
+            high={900}
+            unit="mm"
+            error={at("bottom_diameter_mm")}
+            onValue={(bottom_mm) => set({ bottom_mm })}
+          />
+        ) : (
+          <NumberField
+            label="Wide"
+            value={made.width_mm}
+            low={10}
+            high={900}
+            unit="mm"
+            onValue={(width_mm) => set({ width_mm })}
+          />
+        )}
+        <NumberField
+          label="Deep"
+          value={made.depth_mm}
+          low={1}
+          high={400}
+          unit="mm"
+          error={at("depth_mm")}
+          onValue={(depth_mm) => set({ depth_mm })}
+        />
+      </div>
+      <div className="grid grid-cols-3 gap-4">
+        {round && (
+          <NumberField
+            label="Flutes cut in"
+            value={made.flute_mm}
+            low={0}
+            high={100}
+            unit="mm"
+            error={at("flute_mm")}
+            onValue={(flute_mm) => set({ flute_mm })}
+          />
+        )}
+        <NumberField
+          label="Wall"
+          value={made.wall_mm}
+          low={0}
+          high={50}
+          step={0.5}
+          unit="mm"
+          onValue={(wall_mm) => set({ wall_mm })}
+        />
+        <NumberField
+          label="To the brim"
+          value={made.brim_ml ?? 0}
+          low={0}
+          high={200000}
+          unit="ml"
+          hint="0: worked out"
+          onValue={(ml) => set({ brim_ml: ml > 0 ? Math.round(ml) : null })}
+        />
+      </div>
+      <div className="flex gap-3">
+        <Button kind="act" type="submit" disabled={!made.name.trim() || save.isPending}>
+          Add it
+        </Button>
+        <Button kind="quiet" onClick={() => setId(null)}>
+          Not now
+        </Button>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,218 @@
+import { useState } from "react";
+
+import { ApiError, type Shapes } from "@/api/client";
+import { useBake } from "@/api/queries";
+import { useBench } from "@/bench";
+import { BakeTime, endOf } from "@/figures/bake-time";
+import { CutKey, CutMould, WobbleDisc, type See } from "@/figures/cut-mould";
+import { ConflictDialog } from "@/screens/formula/saving";
+import { bakingOf, GHOSTS, otherVessels } from "@/screens/oven/baking";
+import { CrustPlan } from "@/screens/oven/crust";
+import { OvenSettings } from "@/screens/oven/settings";
+import { BakeFacts } from "@/screens/oven/facts";
+import { PartSelect, Place, PlaceHead, useBaking, type AtPlace } from "@/screens/oven/place";
+import { StartCook } from "@/screens/stove/start-cook";
+import { Select } from "@/ui/field";
+import { degrees, said } from "@/units";
+
+/** The oven: the mould cut open through its bake, when to pull it, and what it does afterwards. */
+export default function OvenScreen() {
+  return <Place what="the oven" show={(at) => <Bake key={at.part.id} at={at} />} />;
+}
+
+function Bake({ at }: { at: AtPlace }) {
+  const { kid, units, kitchen, canEdit, canCook } = useBench();
+  const { part, version } = at;
+  const { draft, content, set, today, forToday } = useBaking(at);
+  const crust = part.kind === "crust";
+  const bake = useBake(kid, crust ? undefined : content, part.kind);
+  const [against, setAgainst] = useState("");
+  const vessels = otherVessels(content, kitchen);
+  const beside = GHOSTS[against] ?? vessels.find((v) => v.key === against);
+  const other = beside?.of(content, kitchen);
+  const ghost = useBake(kid, crust ? undefined : other, part.kind);
+  const problem = bake.error instanceof ApiError ? bake.error : null;
+  const parts = <PartSelect {...at} />;
+  return (
+    <div className="py-4">
+      <PlaceHead at={at} where="in the oven" draft={draft} forToday={forToday} problem={problem} />
+      {crust ? (
+        <CrustPlan content={content} set={set} kind={part.kind} off={!canCook} parts={parts} />
+      ) : (
+        <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-6 md:grid-cols-[15rem_minmax(0,1fr)] xl:grid-cols-[15rem_minmax(0,1.25fr)_minmax(0,1fr)]">
+          <section aria-label="Oven and water" className="order-3 space-y-4 md:order-none">
+            {parts}
+            <OvenSettings
+              content={content}
+              change={draft.change}
+              set={set}
+              fixed={!canEdit}
+              off={!canCook}
+              problem={problem}
+            />
+          </section>
+          {bake.data && !problem && (
+            <>
+              <Plate
+                plan={bake.data}
+                ghost={against && !ghost.isPlaceholderData ? ghost.data : undefined}
+                against={against}
+                setAgainst={setAgainst}
+                vessels={vessels}
+                baking={bakingOf(content)}
+              />
+              <section
+                aria-label="When to pull it"
+                className="order-2 md:order-none md:col-start-2 xl:col-start-auto"
+              >
+                <BakeFacts
+                  plan={bake.data}
+                  ghost={against ? ghost.data : undefined}
+                  ghostError={ghost.error instanceof ApiError ? ghost.error.message : null}
+                  against={beside?.name}
+                  content={content}
+                  set={set}
+                  kind={part.kind}
+                />
+                {bake.data.found.warnings.map((warning) => (
+                  <p key={warning} className="mt-2 border-l-[3px] border-burnt pl-3">
+                    {said(warning, units)}
+                  </p>
+                ))}
+                {canCook && bake.data.found.pull_from_min !== null && (
+                  <StartCook
+                    place="oven"
+                    version={version}
+                    today={today}
+                    unsaved={draft.state !== "saved"}
+                  />
+                )}
+              </section>
+            </>
+          )}
+        </div>
+      )}
+      <ConflictDialog draft={draft} />
+    </div>
+  );
+}
+
+type Plan = Shapes["BakePlanOut"];
+
+const frameAt = (frames: Plan["found"]["frames"], minute: number) =>
+  frames.reduce(
+    (best, f) => (Math.abs(f.t_min - minute) < Math.abs(best.t_min - minute) ? f : best),
+    frames[0] as Shapes["FrameOut"],
+  );
+
+/** The mould at a minute of its bake, the disc from above, and the time line it is scrubbed on. */
+function Plate({
+  plan,
+  ghost,
+  against,
+  setAgainst,
+  vessels,
+  baking,
+}: {
+  plan: Plan;
+  ghost: Plan | undefined;
+  against: string;
+  setAgainst: (key: string) => void;
+  vessels: { key: string; name: string }[];
+  baking: ReturnType<typeof bakingOf>;
+}) {
+  const { units } = useBench();
+  const { found, vessel } = plan;
+  const [see, setSee] = useState<See>("set");
+  const end = endOf(found);
+  const pull = found.pull_min;
+  const [chosen, setChosen] = useState<number | null>(null);
+  const minute = Math.min(chosen ?? pull ?? end / 2, end);
+  if (found.frames.length === 0) return <p className="py-8 text-lg">Nothing to see yet.</p>;
+  const frame = frameAt(found.frames, minute);
+  const other = ghost?.found.frames.length ? frameAt(ghost.found.frames, minute) : undefined;
+  const point = [...found.curve.filter((p) => !pull || p.t_min <= pull), ...found.after].reduce(
+    (a, b) => (Math.abs(b.t_min - minute) < Math.abs(a.t_min - minute) ? b : a),
+  );
+  const out = pull !== null && minute > pull + 0.01;
+  const words = `${Math.round(minute)} min${out ? `, ${Math.round(minute - (pull ?? 0))} after the pull` : ""}: middle ${degrees(point.centre_c, units)}, edge ${degrees(point.edge_c, units)}`;
+  return (
+    <section aria-label="The mould cut open" className="order-1 md:order-none">
+      <div className="grid grid-cols-[minmax(0,1fr)_6.5rem] items-end gap-2 sm:grid-cols-[minmax(0,1fr)_7.5rem]">
+        <CutMould
+          left={{ frame, fillMm: found.fill_mm }}
+          right={
+            other && ghost && ghost.vessel.name === vessel.name
+              ? { frame: other, fillMm: ghost.found.fill_mm }
+              : undefined
+          }
+          vessel={vessel}
+          wallMm={found.wall_mm}
+          crustMm={baking.crust ? found.crust_mm : 0}
+          waterMm={out && baking.after === "rack" ? null : found.level_mm}
+          see={see}
+          puffs={baking.crust === "pastry"}
+          units={units}
+          label={`${vessel.name} cut open after ${words}.`}
+        />
+        <WobbleDisc discMm={frame.unset_diameter_mm} widthMm={found.width_mm} units={units} />
+      </div>
+      <p className="text-lg" data-testid="cut-words">
+        {words}
+        {plan.found.level_mm !== null && point.bath_c !== null && (
+          <span className="text-soft">, water {degrees(point.bath_c, units)}</span>
+        )}
+        .
+      </p>
+      <BakeTime
+        found={found}
+        ghost={ghost?.found}
+        at={minute}
+        units={units}
+        label={`Middle and edge through the bake. ${pullWords(found)}`}
+      />
+      <input
+        type="range"
+        aria-label="Minute of the bake"
+        aria-valuetext={words}
+        className="ml-10 h-10 w-[calc(100%-2.8rem)] accent-[var(--ink)]"
+        min={0}
+        max={Math.round(end)}
+        step={1}
+        value={Math.round(minute)}
+        onChange={(event) => setChosen(Number(event.target.value))}
+      />
+      <div className="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
+        <CutKey see={see} degrees={(c) => degrees(c, units)} />
+      </div>
+      <div className="mt-3 grid grid-cols-2 gap-4">
+        <Select label="Show" value={see} onChange={(event) => setSee(event.target.value as See)}>
+          <option value="set">how far it has set</option>
+          <option value="heat">how hot it is</option>
+        </Select>
+        <Select
+          label="Beside it, as the right half"
+          value={against}
+          onChange={(event) => setAgainst(event.target.value)}
+        >
+          <option value="">nothing</option>
+          {Object.entries(GHOSTS).map(([key, { name }]) => (
+            <option key={key} value={key}>
+              {said(name, units)}
+            </option>
+          ))}
+          {vessels.map(({ key, name }) => (
+            <option key={key} value={key}>
+              {name}
+            </option>
+          ))}
+        </Select>
+      </div>
+    </section>
+  );
+}
+
+const pullWords = (found: Plan["found"]) =>
+  found.pull_from_min === null || found.pull_to_min === null
+    ? "It does not set within four hours."
+    : `Pull it between ${Math.round(found.pull_from_min)} and ${Math.round(found.pull_to_min)} minutes.`;

@@ -1,0 +1,207 @@
+import type { ApiError } from "@/api/client";
+import type { Content } from "@/api/queries";
+import { useBench } from "@/bench";
+import { AFTER, bakingOf, DONENESS, type Baking } from "@/screens/oven/baking";
+import { Check } from "@/ui/check";
+import { NumberField, Select } from "@/ui/field";
+import { fromCelsius, toCelsius } from "@/units";
+
+interface Props {
+  content: Content;
+  change: (part: Partial<Content>) => void;
+  set: (part: Partial<Baking>) => void;
+  /** May not change the formula’s own: fill, bath and pan. */
+  fixed: boolean;
+  off: boolean;
+  problem: ApiError | null;
+}
+
+/** Oven, dial, water, what is poured and what is looked for. */
+export function OvenSettings({ content, change, set, fixed, off, problem }: Props) {
+  const { units, kitchen } = useBench();
+  const b = bakingOf(content);
+  const unit = units === "us" ? "°F" : "°C";
+  const temp = (c: number) => Math.round(fromCelsius(c, units));
+  const back = (v: number) => Math.round(toCelsius(v, units) * 10) / 10;
+  const at = (...fields: string[]) =>
+    problem?.field && fields.includes(problem.field) ? problem.message : null;
+  const bath = (content.bath_level ?? "none") !== "none";
+  return (
+    <div className="space-y-4">
+      <Select
+        label="Oven"
+        value={b.oven_id ?? kitchen.ovens[0]?.id ?? ""}
+        disabled={off}
+        error={at("baking.oven_id")}
+        onChange={(event) => set({ oven_id: Number(event.target.value) || null })}
+      >
+        {kitchen.ovens.length === 0 && <option value="">an ordinary static oven</option>}
+        {kitchen.ovens.map((o) => (
+          <option key={o.id} value={o.id}>
+            {o.name}, {o.kind}
+          </option>
+        ))}
+      </Select>
+      <div>
+        <NumberField
+          key={`set${units}`}
+          label="Dial"
+          value={temp(b.set_c)}
+          low={temp(60)}
+          high={temp(320)}
+          step={5}
+          unit={unit}
+          disabled={off}
+          error={at("baking.set_c", "baking.first_c")}
+          onValue={(v) => set({ set_c: back(v) })}
+        />
+        <input
+          type="range"
+          className="mt-1 h-8 w-full accent-[var(--burnt)]"
+          aria-label="Oven dial"
+          min={90}
+          max={230}
+          step={5}
+          value={Math.min(230, Math.max(90, b.set_c))}
+          disabled={off}
+          onChange={(event) => set({ set_c: Number(event.target.value) })}
+        />
+      </div>
+      <Check on={b.first_c !== null} disabled={off} set={(on) => set({ first_c: on ? 220 : null })}>
+        hot at first, then down
+      </Check>
+      {typeof b.first_c === "number" && (
+        <div className="grid grid-cols-2 gap-4">
+          <NumberField
+            key={`first${units}`}
+            label="At first"
+            value={temp(b.first_c)}
+            low={temp(60)}
+            high={temp(320)}
+            step={5}
+            unit={unit}
+            disabled={off}
+            onValue={(v) => set({ first_c: back(v) })}
+          />
+          <NumberField
+            label="For"
+            value={b.first_min}
+            low={1}
+            high={240}
+            unit="min"
+            disabled={off}
+            onValue={(v) => set({ first_min: v })}
+          />
+        </div>
+      )}
+      <Select
+        label="Water bath"
+        value={content.bath_level ?? "none"}
+        disabled={fixed}
+        error={at("bath_level", "tray")}
+        onChange={(event) => change({ bath_level: event.target.value as Content["bath_level"] })}
+      >
+        <option value="none">none</option>
+        <option value="half">half way up the mould</option>
+        <option value="rim">just under the rim</option>
+        <option value="mm">so many mm</option>
+      </Select>
+      {content.bath_level === "mm" && (
+        <NumberField
+          label="Water stands"
+          value={content.bath_mm ?? 20}
+          low={1}
+          high={400}
+          unit="mm"
+          disabled={fixed}
+          onValue={(v) => change({ bath_mm: Math.round(v) })}
+        />
+      )}
+      {bath && (
+        <>
+          <NumberField
+            key={`water${units}`}
+            label="Water poured at"
+            value={temp(b.water_c)}
+            low={temp(0)}
+            high={temp(100)}
+            step={5}
+            unit={unit}
+            disabled={off}
+            onValue={(v) => set({ water_c: back(v) })}
+          />
+          <Check on={b.covered} disabled={off} set={(covered) => set({ covered })}>
+            foil over the whole pan
+          </Check>
+        </>
+      )}
+      <Check
+        on={b.poured_c !== null}
+        disabled={off}
+        set={(on) => set({ poured_c: on ? 20 : null })}
+      >
+        the mix was measured
+      </Check>
+      {typeof b.poured_c === "number" && (
+        <NumberField
+          key={`poured${units}`}
+          label="Poured at"
+          value={temp(b.poured_c)}
+          low={temp(0)}
+          high={temp(75)}
+          unit={unit}
+          disabled={off}
+          error={at("baking.poured_c")}
+          onValue={(v) => set({ poured_c: back(v) })}
+        />
+      )}
+      <Select
+        label="In a crust"
+        value={b.crust}
+        disabled={off}
+        error={at("baking.crust_mm")}
+        onChange={(event) => set({ crust: event.target.value as Baking["crust"] })}
+      >
+        <option value="">no</option>
+        <option value="pastry">pastry, under and around</option>
+        <option value="crumb">crumb base, under</option>
+      </Select>
+      {b.crust && (
+        <NumberField
+          label="Crust"
+          value={b.crust_mm}
+          low={1}
+          high={20}
+          unit="mm"
+          disabled={off}
+          onValue={(v) => set({ crust_mm: v })}
+        />
+      )}
+      <Select
+        label="Done when"
+        value={b.doneness}
+        disabled={off}
+        hint={DONENESS[b.doneness].does}
+        onChange={(event) => set({ doneness: event.target.value as Baking["doneness"] })}
+      >
+        {(Object.keys(DONENESS) as Baking["doneness"][]).map((key) => (
+          <option key={key} value={key}>
+            {DONENESS[key].name}
+          </option>
+        ))}
+      </Select>
+      <Select
+        label="Then"
+        value={b.after}
+        disabled={off}
+        onChange={(event) => set({ after: event.target.value as Baking["after"] })}
+      >
+        {(Object.keys(AFTER) as Baking["after"][]).map((key) => (
+          <option key={key} value={key}>
+            {AFTER[key]}
+          </option>
+        ))}
+      </Select>
+    </div>
+  );
+}

@@ -1,0 +1,52 @@
+import { useDeferredValue, useState } from "react";
+
+import type { Shapes } from "@/api/client";
+import { useShelf } from "@/api/queries";
+import { useBench } from "@/bench";
+import { Dialog } from "@/ui/dialog";
+import { Input } from "@/ui/field";
+
+/** Choose a dessert of the kitchen by a word of its name or of a line. */
+export function PickDessert({
+  title,
+  onPick,
+  onClose,
+}: {
+  title: string;
+  onPick: (card: Shapes["DessertCard"]) => void;
+  onClose: () => void;
+}) {
+  const { kid } = useBench();
+  const [typed, setTyped] = useState("");
+  const shelf = useShelf(kid, useDeferredValue(typed.trim()));
+  const cards = shelf.data?.pages[0]?.cards.slice(0, 8) ?? [];
+  const total = shelf.data?.pages[0]?.total ?? 0;
+  return (
+    <Dialog open onClose={onClose} title={title}>
+      <Input
+        label="A word of its name or of a line"
+        type="search"
+        autoFocus
+        value={typed}
+        maxLength={80}
+        onChange={(event) => setTyped(event.target.value)}
+      />
+      <ul className="mt-2">
+        {cards.map((card) => (
+          <li key={card.id} className="rule-b">
+            <button
+              type="button"
+              className="flex min-h-12 w-full items-center justify-between gap-4 text-left hover:underline"
+              onClick={() => onPick(card)}
+            >
+              <span>{card.name}</span>
+              <span className="caption">{card.family ?? ""}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {total > cards.length && <p className="caption mt-2">and {total - cards.length} more</p>}
+      {total === 0 && <p className="mt-3 text-soft">Nothing here has that in it.</p>}
+    </Dialog>
+  );
+}

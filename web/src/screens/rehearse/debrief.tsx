@@ -1,0 +1,122 @@
+import { Link } from "react-router";
+
+import type { Shapes } from "@/api/client";
+import { useBench } from "@/bench";
+import { PotCurve } from "@/figures/pot-curve";
+import { PracticePot } from "@/figures/practice";
+import { Button } from "@/ui/button";
+import { clock, grams, said, type Units } from "@/units";
+
+type RunData = Shapes["RehearsalOut"];
+
+const CAME: Record<NonNullable<RunData["result"]>, string> = {
+  good: "It came out.",
+  usable: "It can be served, just.",
+  spoiled: "Into the bin.",
+};
+
+const ACTS: Record<Shapes["ActOut"]["kind"], (value: number, units: Units) => string> = {
+  heat: (v) => `heat ${v}`,
+  stir: (v) => (v ? "stir" : "stop stirring"),
+  lift: (v) => (v ? "off" : "back on"),
+  ladle: (v, units) => `pour ${grams(v, units)}`,
+  whites: () => "whites on",
+  cold_water: () => "cold water",
+  pour: () => "pour",
+  look: () => "looked",
+  end: () => "done",
+};
+
+/** After a rehearsal: the curve, what was done when, the moment it went wrong and why. */
+export function Debrief({
+  run,
+  units,
+  again,
+}: {
+  run: RunData;
+  units: Units;
+  again: (seed: number) => void;
+}) {
+  const { kid } = useBench();
+  const flat = run.stage === "mixer" || run.stage === "bowl";
+  return (
+    <div className="py-5">
+      <title>{`${run.name}: what came of it · Bell Crumb`}</title>
+      <p className="caption">
+        <Link className="underline" to={`/k/${kid}/rehearse`}>
+          Rehearse
+        </Link>{" "}
+        · {run.name} · {clock(run.now_s)}
+      </p>
+      <h1
+        className={`text-5xl ${run.result === "spoiled" ? "text-burnt" : ""}`}
+        data-testid="result"
+      >
+        {run.result ? CAME[run.result] : ""}
+      </h1>
+      <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
+        <section aria-label="The curve">
+          <PotCurve
+            units={units}
+            predicted={[]}
+            actual={run.curve}
+            zones={{
+              thickens_c: null,
+              reach_c: run.goal_c[0] || null,
+              reach_word: "aim from",
+              never_c: flat ? null : run.step.never_c,
+              never_word: run.step.over.split(":")[0] ?? "never",
+            }}
+            top={run.stage === "syrup" ? 205 : 108}
+            height={360}
+            marks={[
+              ...run.slips.map((s) => ({
+                at_s: s.at_s,
+                word: s.what.toLowerCase().replace(".", ""),
+              })),
+              ...run.acts
+                .filter((a) => a.kind !== "end")
+                .map((a) => ({ at_s: a.at_s, word: ACTS[a.kind](a.value, units) })),
+            ]}
+            label={`What the ${run.stage} did. ${run.says.join(" ")}`}
+          />
+        </section>
+        <section aria-label="Why">
+          <ul className="space-y-2 text-lg" data-testid="why">
+            {run.says.map((words) => (
+              <li
+                key={words}
+                className={`border-l-[3px] pl-3 ${run.result === "good" ? "border-leaf" : "border-burnt"}`}
+              >
+                {said(words, units)}
+              </li>
+            ))}
+          </ul>
+          {run.slips.length > 0 && (
+            <table className="mt-4 w-full text-left">
+              <tbody>
+                {run.slips.map((s) => (
+                  <tr key={`${s.at_s}${s.what}`} className="rule-b align-top">
+                    <td className="caption py-1 pr-3">{clock(s.at_s)}</td>
+                    <td className="py-1 pr-3 font-semibold">{s.what}</td>
+                    <td className="py-1">{said(s.why, units)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          <p className="display mt-4 text-xl italic">{run.teaches}</p>
+          <div className="mt-4 flex flex-wrap gap-3">
+            <Button kind="act" onClick={() => again(run.seed)}>
+              The same {run.stage === "oven" ? "oven" : "pot"} again
+            </Button>
+            <Button onClick={() => again(Math.floor(Math.random() * 1e9))}>
+              Another {run.stage === "oven" ? "oven" : "pot"}
+            </Button>
+          </div>
+          <div className="mt-5 max-w-64">{run.stage !== "oven" && <PracticePot run={run} />}</div>
+        </section>
+      </div>
+    </div>
+  );
+}

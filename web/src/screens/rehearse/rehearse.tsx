@@ -1,0 +1,97 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+
+import { ApiError, client, must } from "@/api/client";
+import { useBench } from "@/bench";
+import { newId } from "@/keep/id";
+import { Button } from "@/ui/button";
+import { Select } from "@/ui/field";
+import { Failed, Loading } from "@/ui/states";
+
+/** The exercises: spoil ten batches for nothing. */
+export default function Rehearse() {
+  const { kid } = useBench();
+  const go = useNavigate();
+  const store = useQueryClient();
+  const [speed, setSpeed] = useState(10);
+  const list = useQuery({
+    queryKey: ["rehearsals", kid],
+    queryFn: () => must(client.GET("/api/k/{kid}/rehearsals", { params: { path: { kid } } })),
+    staleTime: 0,
+  });
+  const start = useMutation({
+    mutationFn: (exercise: string) =>
+      must(
+        client.POST("/api/k/{kid}/rehearsals", {
+          params: { path: { kid } },
+          body: { id: newId(), exercise, seed: Math.floor(Math.random() * 1e9), speed },
+        }),
+      ),
+    onSuccess: (run) => {
+      store.setQueryData(["rehearsal", kid, run.id], run);
+      void go(`/k/${kid}/rehearse/${run.id}`);
+    },
+  });
+  if (list.isPending) return <Loading what="the exercises" />;
+  if (list.isError) return <Failed error={list.error} again={() => void list.refetch()} />;
+  return (
+    <div className="py-6">
+      <title>Rehearse · Bell Crumb</title>
+      <div className="mb-4 flex flex-wrap items-end justify-between gap-x-8 gap-y-3">
+        <div>
+          <h1 className="text-4xl">Rehearse</h1>
+          <p className="mt-1 max-w-prose text-soft">
+            The same guide against a pot that only pretends. It scrambles, scorches, crystallises
+            and boils over like a real one; nobody washes up.
+          </p>
+        </div>
+        <div className="w-44">
+          <Select
+            label="Its clock"
+            value={speed}
+            onChange={(event) => setSpeed(Number(event.target.value))}
+          >
+            {[1, 5, 10, 20].map((n) => (
+              <option key={n} value={n}>
+                {n === 1 ? "real time" : `${n} × faster`}
+              </option>
+            ))}
+          </Select>
+        </div>
+      </div>
+      {start.error instanceof ApiError && (
+        <p role="alert" className="mb-3 text-burnt">
+          {start.error.message}
+        </p>
+      )}
+      <ol className="grid gap-x-10 md:grid-cols-2">
+        {list.data.map((e) => (
+          <li
+            key={e.key}
+            className="rule-t grid grid-cols-[2.6rem_1fr_auto] items-start gap-x-3 py-4"
+          >
+            <span className="display text-4xl text-soft italic">{e.level}</span>
+            <div>
+              <h2 className="text-2xl leading-tight">{e.name}</h2>
+              <p className="mt-1">{e.task}</p>
+              <p className="caption mt-1">
+                {e.tried === 0
+                  ? "not tried yet"
+                  : `tried ${e.tried === 1 ? "once" : `${e.tried} times`}, ${e.done ? `${e.done} came out well` : "none came out yet"}`}
+              </p>
+            </div>
+            <Button
+              kind={e.done ? "plain" : "act"}
+              disabled={start.isPending}
+              aria-label={`Begin: ${e.name}`}
+              onClick={() => start.mutate(e.key)}
+            >
+              Begin
+            </Button>
+          </li>
+        ))}
+      </ol>
+    </div>
+  );
+}

@@ -1,0 +1,309 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+
+import { ApiError, client, must, type Shapes } from "@/api/client";
+import { useBench } from "@/bench";
+import { PotCurve } from "@/figures/pot-curve";
+import { PracticeOven } from "@/figures/practice-oven";
+import { PracticePot } from "@/figures/practice";
+import { newId } from "@/keep/id";
+import { setSound, soundOn, useAwake, useCall } from "@/screens/cook/call";
+import { Debrief } from "@/screens/rehearse/debrief";
+import { Button } from "@/ui/button";
+import { Failed, Loading } from "@/ui/states";
+import { clock, degrees, grams, said, type Units } from "@/units";
+
+type RunData = Shapes["RehearsalOut"];
+type Kind = Shapes["ActIn"]["kind"];
+
+/** One rehearsal: act on the pretended stove, then read what went wrong. */
+export default function Run() {
+  const { kid, units } = useBench();
+  const id = useParams()["runId"] ?? "";
+  const store = useQueryClient();
+  const go = useNavigate();
+  const key = ["rehearsal", kid, id];
+  const run = useQuery({
+    queryKey: key,
+    queryFn: () =>
+      must(
+        client.GET("/api/k/{kid}/rehearsals/{rehearsal_id}", {
+          params: { path: { kid, rehearsal_id: id } },
+        }),
+      ),
+    refetchInterval: (query) => (query.state.data?.ended ? false : 600),
+    staleTime: 0,
+    retry: false,
+  });
+  /** When the last answer came: its clock goes on from there. */
+  const heard = useRef(0);
+  useEffect(() => {
+    heard.current = performance.now();
+  }, [run.dataUpdatedAt]);
+  const [error, setError] = useState<string | null>(null);
+  const data = run.data;
+  const act = (kind: Kind, value = 0) => {
+    if (!data || data.ended) return;
+    const at = data.now_s + ((performance.now() - heard.current) / 1000) * data.speed;
+    must(
+      client.POST("/api/k/{kid}/rehearsals/{rehearsal_id}/acts", {
+        params: { path: { kid, rehearsal_id: id } },
+        body: { acts: [{ id: newId(), at_s: Math.max(0, Math.min(3600, at)), kind, value }] },
+      }),
+    ).then(
+      (next) => {
+        setError(null);
+        store.setQueryData(key, next);
+      },
+      (problem: unknown) =>
+        setError(problem instanceof ApiError ? problem.message : "That did not arrive."),
+    );
+  };
+  if (run.isError && !data) return <Failed error={run.error} again={() => void run.refetch()} />;
+  if (!data) return <Loading what="the rehearsal" />;
+  const again = (seed: number) => {
+    must(
+      client.POST("/api/k/{kid}/rehearsals", {
+        params: { path: { kid } },
+        body: { id: newId(), exercise: data.exercise, seed, speed: data.speed },
+      }),
+    ).then(
+      (next) => {
+        store.setQueryData(["rehearsal", kid, next.id], next);
+        void go(`/k/${kid}/rehearse/${next.id}`, { replace: true });
+      },
+      () => setError("The server is not answering."),
+    );
+  };
+  if (data.ended) return <Debrief run={data} units={units} again={again} />;
+  return <Practice run={data} units={units} act={act} error={error} />;
+}
+
+interface PracticeProps {
+  run: RunData;
+  units: Units;
+  act: (kind: Kind, value?: number) => void;
+  error: string | null;
+}
+
+function Practice({ run, units, act, error }: PracticeProps) {
+  const { kid } = useBench();
+  const [sound, setSoundState] = useState(soundOn());
+  const has = (kind: Kind) => run.can.includes(kind);
+  const moment = run.moment;
+  const hot = moment.urgency === "now" || moment.urgency === "wrong";
+  useAwake();
+  useCall(moment.headline, moment.next_move, moment.urgency, sound);
+  useEffect(() => {
+    const pressed = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (target.closest("input, select, textarea")) return;
+      const key = event.key;
+      if (key === "ArrowUp" || key === "ArrowDown") {
+        event.preventDefault();
+        const next = run.heat + (key === "ArrowUp" ? 1 : -1);
+        act("heat", Math.max(0, Math.min(run.heats, next)));
+      } else if (key === " " && !target.closest("button, a")) {
+        event.preventDefault();
+        if (run.can.includes("look")) act("look");
+        if (run.can.includes("stir")) act("stir", run.stirring ? 0 : 1);
+      }
+    };
+    window.addEventListener("keydown", pressed);
+    return () => window.removeEventListener("keydown", pressed);
+  }, [act, run]);
+  const figure =
+    run.stage === "oven"
+      ? clock(run.now_s)
+      : run.figure_word === "%"
+        ? `${moment.figure ?? 0}\u202f%`
+        : degrees(run.temp_c, units, run.stage === "pot" ? 1 : 0);
+  const [number, unit] = figure.split("\u202f");
+  return (
+    <div className="py-3">
+      <title>{`${run.name}, rehearsed · Bell Crumb`}</title>
+      <div className="flex flex-wrap items-center gap-x-5">
+        <h1 className="text-3xl">{run.name}</h1>
+        <span className="caption border border-ink px-1.5 text-ink">
+          rehearsal{run.speed > 1 ? ` ×${run.speed}` : ""}
+        </span>
+        <span className="caption">{clock(run.now_s)}</span>
+        <Button
+          kind="quiet"
+          className="ml-auto"
+          aria-pressed={sound}
+          onClick={() => {
+            setSound(!sound);
+            setSoundState(!sound);
+          }}
+        >
+          sound {sound ? "on" : "off"}
+        </Button>
+        <Link className="caption underline" to={`/k/${kid}/rehearse`}>
+          other exercises
+        </Link>
+      </div>
+      <p className="text-lg">{run.task}</p>
+      {error && (
+        <p role="alert" className="text-burnt">
+          {error}
+        </p>
+      )}
+      <div className="mt-2 grid gap-x-8 gap-y-3 lg:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">
+        <section aria-label="Now">
+          <p
+            className={`display w-fit text-3xl italic ${hot ? "bg-burnt px-3 text-on-burnt" : "text-burnt"}`}
+            data-testid="headline"
+          >
+            {moment.headline || "\u00a0"}
+          </p>
+          <p
+            className="figure leading-[0.95] whitespace-nowrap"
+            style={{ fontSize: "clamp(96px, 16vw, 190px)" }}
+            data-testid="figure"
+          >
+            {number}
+            <span className="unit">{unit}</span>
+          </p>
+          <p className="display text-2xl leading-tight" data-testid="next-move">
+            {said(moment.next_move || run.step.title, units)}
+          </p>
+          <Aim run={run} units={units} />
+        </section>
+        <section aria-label="The pot" className="flex flex-col items-center">
+          {run.stage === "oven" ? <PracticeOven run={run} /> : <PracticePot run={run} />}
+        </section>
+      </div>
+      <Controls run={run} has={has} act={act} units={units} />
+      {run.stage !== "mixer" && run.stage !== "bowl" && run.stage !== "oven" && (
+        <PotCurve
+          units={units}
+          predicted={[]}
+          actual={run.curve}
+          zones={{
+            thickens_c: null,
+            reach_c: run.goal_c[0] ?? null,
+            reach_word: "aim from",
+            never_c: run.step.never_c,
+            never_word: run.step.over.split(":")[0] ?? "never",
+          }}
+          top={run.stage === "syrup" ? 205 : 108}
+          height={200}
+          label="Temperature so far"
+        />
+      )}
+    </div>
+  );
+}
+
+function Aim({ run, units }: { run: RunData; units: Units }) {
+  const [low, high] = run.goal_c;
+  return (
+    <p className="mt-1 text-lg text-soft">
+      {low ? `aim ${degrees(low, units)} to ${degrees(high, units)}` : ""}
+      {run.stage === "bowl" && `; ${grams(run.to_pour_g, units)} of milk still to pour`}
+      {run.stage === "syrup" && `; ${grams(run.water_g, units)} of water left`}
+      {run.held_s > 0 && run.exercise === "pastry_cream" && `; held ${Math.round(run.held_s)} s`}
+      {run.whites_s !== null && `; whites whipping for ${clock(run.whites_s)}`}
+    </p>
+  );
+}
+
+function Controls({
+  run,
+  has,
+  act,
+  units,
+}: {
+  run: RunData;
+  has: (kind: Kind) => boolean;
+  act: (kind: Kind, value?: number) => void;
+  units: Units;
+}) {
+  const mixer = run.stage === "mixer";
+  return (
+    <div
+      className="my-3 flex flex-wrap items-stretch gap-3 border-y-[1.5px] border-ink py-3"
+      role="group"
+      aria-label="What you do"
+    >
+      {has("heat") && (
+        <div className="flex items-center gap-2">
+          <Button
+            className="!px-6 text-2xl"
+            aria-label={mixer ? "Slower" : "Less heat"}
+            disabled={run.heat === 0}
+            onClick={() => act("heat", run.heat - 1)}
+          >
+            −
+          </Button>
+          <p className="w-24 text-center text-lg" data-testid="heat">
+            {mixer ? "speed" : "heat"} <b>{run.heat}</b>
+          </p>
+          <Button
+            className="!px-6 text-2xl"
+            aria-label={mixer ? "Faster" : "More heat"}
+            disabled={run.heat === run.heats}
+            onClick={() => act("heat", run.heat + 1)}
+          >
+            +
+          </Button>
+        </div>
+      )}
+      {has("stir") && (
+        <Button
+          className="min-w-36 text-lg"
+          aria-pressed={run.stirring}
+          onClick={() => act("stir", run.stirring ? 0 : 1)}
+        >
+          {run.stirring ? "Stop stirring" : run.stage === "bowl" ? "Whisk" : "Stir"}
+        </Button>
+      )}
+      {has("ladle") &&
+        [...run.ladles_g, run.to_pour_g].map((g, i) =>
+          g > 0.5 ? (
+            <Button key={i} className="text-lg" onClick={() => act("ladle", g)}>
+              {i < run.ladles_g.length ? `Pour ${grams(g, units)}` : "All of it"}
+            </Button>
+          ) : null,
+        )}
+      {has("lift") && (
+        <Button
+          className="text-lg"
+          aria-pressed={run.lifted}
+          onClick={() => act("lift", run.lifted ? 0 : 1)}
+        >
+          {run.lifted ? "Back on the heat" : "Off the heat"}
+        </Button>
+      )}
+      {has("whites") && run.whites_s === null && (
+        <Button className="text-lg" onClick={() => act("whites")}>
+          Start the whites
+        </Button>
+      )}
+      {has("cold_water") && (
+        <Button className="text-lg" onClick={() => act("cold_water")}>
+          Into cold water
+        </Button>
+      )}
+      {has("pour") && (
+        <Button kind="act" className="text-lg" onClick={() => act("pour")}>
+          Pour it
+        </Button>
+      )}
+      {has("look") && (
+        <Button className="text-lg" onClick={() => act("look")}>
+          Open the door and nudge one
+        </Button>
+      )}
+      <Button
+        kind={has("pour") ? "quiet" : "act"}
+        className="ml-auto text-lg"
+        onClick={() => act("end")}
+      >
+        {has("look") ? "Pull them" : "That is it"}
+      </Button>
+    </div>
+  );
+}

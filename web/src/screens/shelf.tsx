@@ -1,0 +1,200 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useDeferredValue, useState } from "react";
+import { Link, useNavigate } from "react-router";
+
+import { ApiError, client, must, type Shapes } from "@/api/client";
+import { useShelf } from "@/api/queries";
+import { useBench } from "@/bench";
+import { Serving } from "@/figures/glass";
+import { Button } from "@/ui/button";
+import { Dialog } from "@/ui/dialog";
+import { Input } from "@/ui/field";
+import { Empty, Failed, Loading } from "@/ui/states";
+import { day } from "@/units";
+import { DOES } from "@/words";
+import { blankContent } from "@/keep/blank";
+import { newId } from "@/keep/id";
+
+/** Every dessert of the kitchen, drawn as it is served. */
+export default function Shelf() {
+  const { kid, kitchen, canEdit } = useBench();
+  const [typed, setTyped] = useState("");
+  const search = useDeferredValue(typed.trim());
+  const shelf = useShelf(kid, search);
+  const [starting, setStarting] = useState(false);
+  if (shelf.isPending) return <Loading what="the shelf" />;
+  if (shelf.isError) return <Failed error={shelf.error} again={() => void shelf.refetch()} />;
+  const cards = shelf.data.pages.flatMap((page) => page.cards);
+  const total = shelf.data.pages[0]?.total ?? 0;
+  const empty = total === 0 && !search;
+  return (
+    <div className="py-6">
+      <title>{`${kitchen.name} · Bell Crumb`}</title>
+      <div className="mb-4 flex flex-wrap items-end justify-between gap-x-6 gap-y-3">
+        <h1 className="text-4xl">{kitchen.name}</h1>
+        <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
+          {!empty && (
+            <Link className={WAY} to={`/k/${kid}/eggs`}>
+              Eggs of the day
+            </Link>
+          )}
+          <Link className={WAY} to={`/k/${kid}/rehearse`}>
+            Rehearse
+          </Link>
+          <Link className={WAY} to={`/k/${kid}/files`}>
+            In and out
+          </Link>
+          {canEdit && (
+            <Button kind="act" onClick={() => setStarting(true)}>
+              Start a dessert
+            </Button>
+          )}
+        </div>
+      </div>
+      {empty ? (
+        <Empty title="The shelf is empty.">
+          <p>
+            Start a dessert with the lines you know by heart: “1 l whole milk”, “9 yolks”, “3/4 cup
+            sugar”, “85 g corn starch”. What it will do is said while you type. Formulas you already
+            have written down come in as a file, all at once.
+          </p>
+          {!canEdit && <p>Only the pastry chef starts one.</p>}
+        </Empty>
+      ) : (
+        <>
+          <div className="mb-2 flex max-w-md items-end gap-4">
+            <div className="flex-1">
+              <Input
+                label="Find by a word of the name or of a line"
+                type="search"
+                value={typed}
+                maxLength={80}
+                placeholder="quince"
+                onChange={(event) => setTyped(event.target.value)}
+              />
+            </div>
+            <p className="caption pb-3" role="status">
+              {total} {total === 1 ? "dessert" : "desserts"}
+            </p>
+          </div>
+          {total === 0 && <p className="py-8 text-lg text-soft">Nothing here has that in it.</p>}
+          <ol className="grid gap-x-8 sm:grid-cols-2 xl:grid-cols-3">
+            {cards.map((card) => (
+              <Card key={card.id} kid={kid} card={card} />
+            ))}
+          </ol>
+          {shelf.hasNextPage && (
+            <Button
+              className="mt-5"
+              disabled={shelf.isFetchingNextPage}
+              onClick={() => void shelf.fetchNextPage()}
+            >
+              Show more ({cards.length} of {total})
+            </Button>
+          )}
+        </>
+      )}
+      <NewDessert open={starting} onClose={() => setStarting(false)} />
+    </div>
+  );
+}
+
+const WAY =
+  "flex min-h-12 items-center underline decoration-rule underline-offset-4 hover:decoration-burnt";
+
+function Card({ kid, card }: { kid: string; card: Shapes["DessertCard"] }) {
+  const ratios = [
+    ["yolk", card.yolk_g],
+    ["starch", card.starch_g],
+    ["sugar", card.sugar_g],
+  ] as const;
+  return (
+    <li className="rule-t">
+      <Link to={`/k/${kid}/d/${card.id}`} className="group flex gap-5 py-5">
+        <Serving klass={card.klass} size={112} />
+        <div className="min-w-0 flex-1">
+          <h2 className="text-2xl leading-tight break-words group-hover:underline group-hover:decoration-burnt group-hover:underline-offset-4">
+            {card.name}
+          </h2>
+          <p className="caption mt-1">
+            {card.klass ? `${DOES[card.klass]} · ` : ""}
+            {card.family ?? (card.mass_g ? "no custard" : "nothing written yet")}
+            {card.parts > 1 && ` · ${card.parts} parts`}
+          </p>
+          {card.yolk_g !== null && (
+            <dl className="mt-2 flex gap-5">
+              {ratios.map(([word, value]) => (
+                <div key={word}>
+                  <dd className="text-lg font-semibold">{value?.toFixed(0)}</dd>
+                  <dt className="caption">{word}</dt>
+                </div>
+              ))}
+            </dl>
+          )}
+          <p className="caption mt-2">
+            {card.batches
+              ? `cooked ${card.batches === 1 ? "once" : `${card.batches} times`}, last ${card.last_cooked_at ? day(card.last_cooked_at) : ""}`
+              : "not cooked yet"}
+          </p>
+        </div>
+      </Link>
+    </li>
+  );
+}
+
+function NewDessert({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const { kid, kitchen } = useBench();
+  const [name, setName] = useState("");
+  const [ids] = useState(() => [newId(), newId(), newId()]);
+  const go = useNavigate();
+  const store = useQueryClient();
+  const add = useMutation({
+    mutationFn: () =>
+      must(
+        client.POST("/api/k/{kid}/desserts", {
+          params: { path: { kid } },
+          body: {
+            id: ids[0] ?? "",
+            part_id: ids[1] ?? "",
+            version_id: ids[2] ?? "",
+            name: name.trim(),
+            kind: "cream",
+            content: blankContent(kitchen),
+          },
+        }),
+      ),
+    onSuccess: (dessert) => {
+      store.setQueryData(["dessert", kid, dessert.id], dessert);
+      void store.invalidateQueries({ queryKey: ["shelf", kid] });
+      void go(`/k/${kid}/d/${dessert.id}`);
+    },
+  });
+  return (
+    <Dialog open={open} onClose={onClose} title="What is it called?">
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim()) add.mutate();
+        }}
+      >
+        <Input
+          label="Name of the dessert"
+          value={name}
+          maxLength={120}
+          autoFocus
+          placeholder="Gooseberry and hay cream"
+          error={add.error instanceof ApiError ? add.error.message : null}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <div className="mt-5 flex gap-3">
+          <Button kind="act" type="submit" disabled={!name.trim() || add.isPending}>
+            Write the formula
+          </Button>
+          <Button kind="quiet" onClick={onClose}>
+            Not now
+          </Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}

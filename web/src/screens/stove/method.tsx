@@ -1,0 +1,196 @@
+import { RadioGroup } from "radix-ui";
+
+import type { ApiError } from "@/api/client";
+import type { Content } from "@/api/queries";
+import { useBench } from "@/bench";
+import type { Today } from "@/screens/stove/today";
+import { NumberField, Select } from "@/ui/field";
+import { fromCelsius, toCelsius } from "@/units";
+import { SCHOOLS } from "@/words";
+
+type School = keyof typeof SCHOOLS;
+const FOAMS = ["italian", "swiss", "french"];
+/** What a guide cooks to: usual, lowest and highest, in °C. */
+const TARGETS: Record<string, [number, number, number]> = {
+  caramel: [172, 160, 190],
+  italian: [118, 112, 125],
+  swiss: [72, 50, 78],
+};
+
+interface Props {
+  content: Content;
+  /** Change the school: a change of the formula. */
+  setSchool: (school: School) => void;
+  /** Change what is so today: the formula's own until it has been cooked. */
+  set: (part: Today) => void;
+  schoolFixed: boolean;
+  fixed: boolean;
+  problem: ApiError | null;
+  /** Which guide it is: a stirred custard has schools, a syrup a temperature. */
+  guide: string;
+  change: ((part: Partial<Content>) => void) | undefined;
+}
+
+/** School, temperatures, ladle and ring: what the ladder and the curve are computed from. */
+export function Method(props: Props) {
+  const { content, setSchool, set, schoolFixed, fixed, problem, guide, change } = props;
+  const { units, kitchen } = useBench();
+  const at = (field: string) => (problem?.field === field ? problem.message : null);
+  const unit = units === "us" ? "°F" : "°C";
+  const temp = (c: number) => Math.round(fromCelsius(c, units));
+  const ring = (
+    <Select
+      label="Ring"
+      value={content.ring_id ?? ""}
+      disabled={fixed}
+      error={at("ring_id")}
+      onChange={(event) => set({ ring_id: Number(event.target.value) || null })}
+    >
+      {kitchen.rings.length === 0 && <option value="">no ring in this kitchen yet</option>}
+      {kitchen.rings.map((r) => (
+        <option key={r.id} value={r.id}>
+          {r.name}, {(r.rated_w / 1000).toFixed(1)} kW
+        </option>
+      ))}
+    </Select>
+  );
+  const cream = (
+    <NumberField
+      label={guide === "custard" ? "Heat, cream" : "Heat"}
+      value={content.cook_setting_pct ?? 45}
+      low={1}
+      high={100}
+      step={5}
+      unit="%"
+      disabled={fixed}
+      onValue={(v) => set({ cook_setting_pct: Math.round(v) })}
+    />
+  );
+  if (guide !== "custard") {
+    const syrup = TARGETS[guide];
+    return (
+      <div className="space-y-4">
+        {FOAMS.includes(guide) && (
+          <Select
+            label="School of meringue"
+            value={content.method || guide}
+            disabled={!change}
+            onChange={(event) => change?.({ method: event.target.value as Content["method"] })}
+          >
+            <option value="italian">Italian: hot syrup, stands longest</option>
+            <option value="swiss">Swiss: warmed over water, firm</option>
+            <option value="french">French: raw, to fold or bake</option>
+          </Select>
+        )}
+        {syrup && (
+          <NumberField
+            key={`target${units}${guide}`}
+            label={guide === "caramel" ? "Colour at" : "To"}
+            value={temp(content.target_c || syrup[0])}
+            low={temp(syrup[1])}
+            high={temp(syrup[2])}
+            unit={unit}
+            disabled={!change}
+            error={at("syrup_c") ?? at("target_c")}
+            onValue={(v) => change?.({ target_c: Math.round(toCelsius(v, units) * 10) / 10 })}
+          />
+        )}
+        {ring}
+        {cream}
+      </div>
+    );
+  }
+  return (
+    <div className="space-y-4">
+      <RadioGroup.Root
+        value={content.school ?? "hot_into_eggs"}
+        disabled={schoolFixed}
+        onValueChange={(next) => setSchool(next as School)}
+        aria-label="School of tempering"
+      >
+        {(Object.keys(SCHOOLS) as School[]).map((school) => (
+          <RadioGroup.Item
+            key={school}
+            value={school}
+            className="group rule-b flex min-h-12 w-full items-start gap-3 py-2 text-left"
+          >
+            <span
+              aria-hidden="true"
+              className="mt-1 size-4 shrink-0 rounded-full border-[1.5px] border-ink group-data-[state=checked]:border-[5px] group-data-[state=checked]:border-burnt"
+            />
+            <span>
+              <span className="group-data-[state=checked]:font-semibold">
+                {SCHOOLS[school].name}
+              </span>
+              <span className="caption hidden group-data-[state=checked]:block">
+                {SCHOOLS[school].does}
+              </span>
+            </span>
+          </RadioGroup.Item>
+        ))}
+      </RadioGroup.Root>
+      <div className="grid grid-cols-2 gap-x-4 gap-y-3">
+        {content.school === "eggs_after_boil" ? null : (
+          <NumberField
+            key={`hot${units}`}
+            label="Liquid at"
+            value={temp(content.hot_c ?? 90)}
+            low={temp(20)}
+            high={temp(105)}
+            unit={unit}
+            disabled={fixed}
+            error={at("hot.temp_c")}
+            onValue={(v) => set({ hot_c: Math.round(toCelsius(v, units) * 10) / 10 })}
+          />
+        )}
+        <NumberField
+          key={`eggs${units}`}
+          label="Eggs at"
+          value={temp(content.eggs_c ?? 18)}
+          low={temp(-2)}
+          high={temp(60)}
+          unit={unit}
+          disabled={fixed}
+          error={at("eggs_c")}
+          onValue={(v) => set({ eggs_c: Math.round(toCelsius(v, units) * 10) / 10 })}
+        />
+        <NumberField
+          label="One ladle"
+          value={content.ladle_ml ?? 100}
+          low={5}
+          high={2000}
+          step={10}
+          unit="ml"
+          disabled={fixed}
+          onValue={(v) => set({ ladle_ml: Math.round(v) })}
+        />
+        {content.school === "held_back_liquid" && (
+          <NumberField
+            label="Held back"
+            value={content.held_back_ml ?? 250}
+            low={0}
+            high={20000}
+            step={25}
+            unit="ml"
+            disabled={fixed}
+            onValue={(v) => set({ held_back_ml: Math.round(v) })}
+          />
+        )}
+      </div>
+      {ring}
+      <div className="grid grid-cols-2 gap-x-4">
+        <NumberField
+          label="Heat, liquid"
+          value={content.heat_setting_pct ?? 70}
+          low={1}
+          high={100}
+          step={5}
+          unit="%"
+          disabled={fixed}
+          onValue={(v) => set({ heat_setting_pct: Math.round(v) })}
+        />
+        {cream}
+      </div>
+    </div>
+  );
+}

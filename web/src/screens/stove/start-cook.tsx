@@ -1,0 +1,133 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+
+import { ApiError, client, must, type Shapes } from "@/api/client";
+import { useBook, useDevices } from "@/api/queries";
+import { useBench } from "@/bench";
+import { newId } from "@/keep/id";
+import type { Today } from "@/screens/stove/today";
+import { Button } from "@/ui/button";
+import { Select } from "@/ui/field";
+
+/** Choose a probe and begin: at the stove or in the oven. */
+export function StartCook({
+  version,
+  today,
+  unsaved,
+  ladder = false,
+  place,
+}: {
+  version: Shapes["VersionOut"];
+  today: Today;
+  unsaved: boolean;
+  ladder?: boolean;
+  place: "stove" | "oven";
+}) {
+  const { kid } = useBench();
+  const go = useNavigate();
+  const store = useQueryClient();
+  const devices = useDevices(kid);
+  const book = useBook(kid);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [scale, setScale] = useState("");
+  const [speed, setSpeed] = useState(1);
+  const [id] = useState(() => newId());
+  const probes = devices.data?.filter((d) => d.kind === "probe") ?? [];
+  const scales = devices.data?.filter((d) => d.kind === "scale") ?? [];
+  const free = probes.filter((d) => !d.busy);
+  const probe = chosen === null ? free[0] : free.find((d) => d.id === chosen);
+  const running = book.data?.filter((b) => b.ended_at === null) ?? [];
+  const start = useMutation({
+    mutationFn: () =>
+      must(
+        client.POST("/api/k/{kid}/batches", {
+          params: { path: { kid } },
+          body: {
+            id,
+            version_id: version.id,
+            device_id: probe?.id ?? null,
+            scale_id: scale || null,
+            time_scale: probe?.simulated ? speed : 1,
+            today,
+            place,
+          },
+        }),
+      ),
+    onSuccess: (batch) => {
+      store.setQueryData(["batch", kid, batch.id], batch);
+      void store.invalidateQueries({ queryKey: ["dessert", kid] });
+      void store.invalidateQueries({ queryKey: ["book", kid] });
+      void store.invalidateQueries({ queryKey: ["devices", kid] });
+      void go(`/k/${kid}/cook/${batch.id}`);
+    },
+  });
+  return (
+    <div className="rule-t mt-4 pt-3">
+      {running.map((b) => (
+        <p key={b.id} className="mb-2">
+          <Link className="underline underline-offset-4" to={`/k/${kid}/cook/${b.id}`}>
+            Back to the cook of {b.dessert}, still going
+          </Link>
+        </p>
+      ))}
+      <div className="grid grid-cols-[1fr_auto] items-end gap-4">
+        <Select
+          label="Probe"
+          value={probe?.id ?? ""}
+          onChange={(event) => setChosen(event.target.value)}
+        >
+          {probes.map((d) => (
+            <option key={d.id} value={d.id} disabled={d.busy}>
+              {d.name}
+              {d.simulated ? " (simulated)" : ""}
+              {d.busy ? ", in another pot" : ""}
+            </option>
+          ))}
+          <option value="">none: typed readings or the clock</option>
+        </Select>
+        {probe?.simulated && (
+          <Select
+            label="Its clock"
+            value={speed}
+            onChange={(event) => setSpeed(Number(event.target.value))}
+          >
+            {[1, 5, 10, 20, 60].map((n) => (
+              <option key={n} value={n}>
+                {n === 1 ? "real time" : `${n} × faster`}
+              </option>
+            ))}
+          </Select>
+        )}
+      </div>
+      {scales.length > 0 && ladder && (
+        <Select
+          label="Scale under the bowl"
+          value={scale}
+          onChange={(event) => setScale(event.target.value)}
+        >
+          <option value="">none: ladles are counted</option>
+          {scales.map((d) => (
+            <option key={d.id} value={d.id} disabled={d.busy}>
+              {d.name}
+              {d.simulated ? " (simulated)" : ""}
+            </option>
+          ))}
+        </Select>
+      )}
+      <Button
+        kind="act"
+        className="mt-4 w-full text-xl"
+        disabled={start.isPending || unsaved}
+        onClick={() => start.mutate()}
+      >
+        {unsaved ? "Saving the formula first …" : place === "oven" ? "Bake it" : "Cook it"}
+      </Button>
+      {start.error instanceof ApiError && (
+        <p role="alert" className="mt-2 text-burnt">
+          {start.error.message}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,342 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect } from "react";
+import { Link, useParams } from "react-router";
+
+import { ApiError, type Shapes } from "@/api/client";
+import { useDessert, usePlan } from "@/api/queries";
+import { putOnBench, useBench } from "@/bench";
+import { PotCurve } from "@/figures/pot-curve";
+import { TemperLadder } from "@/figures/temper-ladder";
+import { useDraft } from "@/keep/draft";
+import { ConflictDialog, SaveNote } from "@/screens/formula/saving";
+import { partQuery, usePart, type Part } from "@/screens/formula/part";
+import { Method } from "@/screens/stove/method";
+import { StartCook } from "@/screens/stove/start-cook";
+import { useToday } from "@/screens/stove/today";
+import { cuesOf, segments, topOf, zonesOf } from "@/screens/stove/plan-curve";
+import { Button } from "@/ui/button";
+import { Failed, Loading } from "@/ui/states";
+import { WorkFacts } from "@/screens/stove/work-facts";
+import { DOES } from "@/words";
+import { degrees, grams, kelvins, minutes, said } from "@/units";
+
+/** The stove: how this mix is tempered and cooked on this ring, and the way into the cook. */
+export default function Stove() {
+  const { kid } = useBench();
+  const id = useParams()["dessertId"] ?? "";
+  const dessert = useDessert(kid, id);
+  const { part } = usePart(dessert.data);
+  useEffect(() => {
+    if (dessert.data) putOnBench(kid, id, dessert.data.name);
+  }, [dessert.data, id, kid]);
+  if (dessert.isPending) return <Loading what="the stove" />;
+  if (dessert.isError) return <Failed error={dessert.error} again={() => void dessert.refetch()} />;
+  const version = part?.versions.at(-1);
+  if (!part || !version) return <p className="p-8">This dessert has no formula.</p>;
+  return <Plan key={part.id} dessert={dessert.data} part={part} version={version} />;
+}
+
+function Plan({
+  dessert,
+  part,
+  version,
+}: {
+  dessert: Shapes["DessertOut"];
+  part: Part;
+  version: Shapes["VersionOut"];
+}) {
+  const { kid, units, canEdit, canCook } = useBench();
+  const store = useQueryClient();
+  const onSaved = useCallback(() => {
+    void store.invalidateQueries({ queryKey: ["dessert", kid, dessert.id] });
+  }, [dessert.id, kid, store]);
+  const draft = useDraft(kid, version, !canEdit, onSaved);
+  // Once cooked, or for a cook who may not edit, a change here is for this cook only.
+  const forToday = !canEdit || version.cooked;
+  const [today, setToday, asWritten] = useToday(version.id);
+  const content = forToday ? { ...draft.content, ...today } : draft.content;
+  const plan = usePlan(kid, content, part.kind);
+  const problem = plan.error instanceof ApiError ? plan.error : null;
+  const ladder = plan.data?.ladder;
+  const custard = plan.data?.guide === "custard";
+  const readOnlyMethod = !canEdit || version.cooked;
+  return (
+    <div className="py-4">
+      <title>{`${dessert.name}, at the stove · Bell Crumb`}</title>
+      <div className="mb-3 flex flex-wrap items-baseline gap-x-5">
+        <h1 className="min-w-0 text-3xl break-words">{dessert.name}</h1>
+        <span className="caption">
+          {dessert.parts.length > 1 && `${part.name}, `}at the stove, version {version.number}
+        </span>
+        {forToday && draft.state === "saved" ? (
+          <span className="caption">
+            changes here are for this cook only
+            {canEdit && "; another school makes the next version"}
+          </span>
+        ) : (
+          <SaveNote draft={draft} version={version} readOnly={!canEdit} />
+        )}
+      </div>
+      {problem && !problem.passes && (
+        <p role="alert" className="mb-4 border-l-[3px] border-burnt pl-3 text-lg">
+          {problem.message}{" "}
+          <Link className="underline" to={`/k/${kid}/d/${dessert.id}${partQuery(dessert, part)}`}>
+            Back to the formula
+          </Link>
+        </p>
+      )}
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-6 md:grid-cols-[17rem_minmax(0,1fr)] xl:grid-cols-[17rem_minmax(0,1.1fr)_minmax(0,1fr)]">
+        <section aria-label="Method">
+          <Method
+            content={content}
+            setSchool={(school) => draft.change({ school })}
+            set={forToday ? setToday : draft.change}
+            schoolFixed={!canEdit}
+            fixed={!canCook}
+            problem={problem}
+            guide={plan.data?.guide ?? "custard"}
+            change={readOnlyMethod ? undefined : draft.change}
+          />
+          {forToday && Object.keys(today).length > 0 && (
+            <p className="mt-3 border-l-[3px] border-burnt pl-3">
+              Changed for this cook only; the formula stays as written.{" "}
+              <Button kind="quiet" className="!px-0" onClick={asWritten}>
+                Put it back
+              </Button>
+            </p>
+          )}
+        </section>
+        {plan.data && !problem && (
+          <>
+            <section aria-label={custard ? "Tempering" : "The guide"}>
+              {!custard ? (
+                <>
+                  <p className="display text-[2rem] leading-tight">{plan.data.family}</p>
+                  <WorkFacts plan={plan.data} />
+                  <Steps plan={plan.data} />
+                </>
+              ) : ladder ? (
+                <>
+                  <TemperLadder ladder={ladder} units={units} />
+                  <p className="mt-2 text-xl" data-testid="ladder-words">
+                    {ladder.school === "held_back_liquid" ? (
+                      <>
+                        Off the heat, pour the loosened eggs into the pot: it lands at{" "}
+                        <b>{degrees(ladder.end_temp_c, units)}</b>.
+                      </>
+                    ) : (
+                      <>
+                        First ladle <b>{grams(ladder.first_safe_g, units)}</b> at most, or a stream
+                        of {grams(ladder.pour_g_per_s, units)} a second, then climb. It goes back in
+                        the pot at <b>{degrees(ladder.end_temp_c, units)}</b>,{" "}
+                        {kelvins(tightest(ladder), units, 0)} below scrambling at the tightest.
+                      </>
+                    )}
+                  </p>
+                </>
+              ) : (
+                <p className="py-10 text-lg text-soft">
+                  No egg in this mix: nothing to temper. Whisk the starch into the cold liquid and
+                  bring it up together.
+                </p>
+              )}
+              <Places plan={plan.data} />
+            </section>
+            <section aria-label="In the pot" className="md:col-start-2 xl:col-start-auto">
+              {segments(plan.data).length > 0 ? (
+                <>
+                  <PotCurve
+                    units={units}
+                    predicted={segments(plan.data)}
+                    zones={zonesOf(plan.data)}
+                    top={topOf(plan.data)}
+                    cues={cuesOf(plan.data)}
+                    marks={segments(plan.data).map((s) => ({
+                      at_s: s.from_s,
+                      word: !custard ? "" : s.key === "heat" ? "liquid" : "back on the ring",
+                    }))}
+                    label="Predicted temperature in the pot"
+                    height={300}
+                  />
+                  <PotWords plan={plan.data} />
+                </>
+              ) : (
+                <p className="py-8 text-lg text-soft">
+                  No heat here: the clock and the sign decide.
+                </p>
+              )}
+              <Signs plan={plan.data} />
+              <Finishing plan={plan.data} />
+              {plan.data.warnings.map((warning) => (
+                <p key={warning} className="mt-2 border-l-[3px] border-burnt pl-3">
+                  {said(warning, units)}
+                </p>
+              ))}
+              {canCook && (
+                <StartCook
+                  place="stove"
+                  version={version}
+                  today={forToday ? today : {}}
+                  unsaved={draft.state !== "saved"}
+                  ladder={Boolean(ladder)}
+                />
+              )}
+            </section>
+          </>
+        )}
+      </div>
+      <ConflictDialog draft={draft} />
+    </div>
+  );
+}
+
+const tightest = (ladder: Shapes["TemperOut"]) =>
+  Math.min(...ladder.rungs.map((rung) => rung.margin_k));
+
+function PotWords({ plan }: { plan: Shapes["PlanOut"] }) {
+  const { units } = useBench();
+  const { heat, cook } = plan;
+  if (plan.guide !== "custard") {
+    const run = cook ?? heat;
+    return (
+      <p className="mt-2 text-lg" data-testid="pot-words">
+        There in <b>{minutes(run?.reaches_s)}</b> on {plan.ring}.{" "}
+        <span className="caption">±20 % until this ring is known.</span>
+      </p>
+    );
+  }
+  return (
+    <p className="mt-2 text-lg" data-testid="pot-words">
+      Liquid ready after <b>{minutes(heat?.reaches_s)}</b>
+      {cook && (
+        <>
+          ; back on the ring it thickens in <b>{minutes(cook.thickens_s)}</b> and is there in{" "}
+          <b>{minutes(cook.reaches_s)}</b>
+          {cook.overshoot_k > 0.4 &&
+            `, running on ${kelvins(cook.overshoot_k, units)} after the heat is cut`}
+        </>
+      )}
+      .{" "}
+      <span className="caption">
+        {plan.cold_class &&
+          `Thin while hot is normal: cold it ${DOES[plan.cold_class].toLowerCase()}. `}
+        Scorch risk {plan.scorch}, on {plan.ring}. ±20 % until this ring is known; thickens near{" "}
+        {degrees(plan.thickens_c, units)}.
+      </span>
+    </p>
+  );
+}
+
+/** The steps of a guide with the sign to look for, before anything is lit. */
+function Steps({ plan }: { plan: Shapes["PlanOut"] }) {
+  const { units } = useBench();
+  return (
+    <ol className="mt-2" data-testid="guide-steps">
+      {plan.steps.map((step, i) => (
+        <li key={step.key} className="rule-b grid grid-cols-[1.6rem_1fr] gap-x-2 py-2">
+          <span className="display text-xl italic">{i + 1}</span>
+          <div>
+            <p className="font-semibold">
+              {said(step.title, units)}
+              {step.hold_s > 0 && step.low_c === null && (
+                <span className="caption ml-2 font-normal">{minutes(step.hold_s)}</span>
+              )}
+            </p>
+            <p className="text-soft">{said(step.sign, units)}</p>
+            {step.caution && (
+              <p className="mt-1 border-l-[3px] border-burnt pl-2">{said(step.caution, units)}</p>
+            )}
+          </div>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** What the cream shows on the way, with the moment it shows it. */
+function Signs({ plan }: { plan: Shapes["PlanOut"] }) {
+  const { units } = useBench();
+  const signs = plan.signs ?? [];
+  if (signs.length === 0) return null;
+  return (
+    <details className="rule-t mt-2">
+      <summary className="min-h-12 py-3">What it looks like on the way</summary>
+      <table className="w-full text-left">
+        <tbody>
+          {signs.map((s) => (
+            <tr key={s.sign} className="rule-b">
+              <td className="caption py-1 pr-3 whitespace-nowrap">{minutes(s.t_s)}</td>
+              <td className="py-1 pr-3 font-semibold whitespace-nowrap">
+                {degrees(s.temp_c, units)}
+              </td>
+              <td className="py-1">{s.sign}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}
+
+const WAYS = { ice_bath: "in ice", tray: "on a tray", bench: "on the bench" } as const;
+
+/** What goes in off the heat: when, how long until then, what it does to the cream. */
+function Finishing({ plan }: { plan: Shapes["PlanOut"] }) {
+  const { units } = useBench();
+  const additions = plan.additions ?? [];
+  if (additions.length === 0) return null;
+  return (
+    <details className="rule-t" open>
+      <summary className="min-h-12 py-3">What goes in off the heat</summary>
+      <ul>
+        {additions.map((a) => (
+          <li key={a.name} className="rule-b py-2">
+            <b>{(a.name.split(",")[0] ?? a.name).toLowerCase()}</b>, {grams(a.grams, units)},
+            between {degrees(a.window.low_c, units)} and {degrees(a.window.high_c, units)}
+            <span className="text-soft">
+              : {a.window.sign}; the cream is then {degrees(a.after_c, units)}.
+            </span>
+            {Object.keys(a.waits_s).length > 0 && (
+              <span className="block">
+                There after{" "}
+                {(Object.keys(WAYS) as (keyof typeof WAYS)[])
+                  .map((way) => `${minutes(a.waits_s[way])} ${WAYS[way]}`)
+                  .join(", ")}
+                .
+              </span>
+            )}
+            {a.advice && <span className="block">{said(a.advice, units)}</span>}
+            {a.splits && (
+              <span className="block border-l-[3px] border-burnt pl-2">{a.window.rescue}</span>
+            )}
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+function Places({ plan }: { plan: Shapes["PlanOut"] }) {
+  const { units } = useBench();
+  const places = [
+    ["Pot", plan.pot],
+    ["Bowl", plan.bowl],
+    ["At the end", plan.finish],
+  ] as const;
+  return (
+    <dl className="rule-t mt-3 grid grid-cols-[auto_1fr] gap-x-4 pt-2">
+      {places.map(([name, place]) =>
+        place.words.length ? (
+          <div key={name} className="contents">
+            <dt className="display italic">{name}</dt>
+            <dd>
+              {units === "metric"
+                ? place.words.join(", ")
+                : `${grams(place.grams, units)}: ${place.words.map((w) => w.replace(/^\d+ g /, "")).join(", ")}`}
+            </dd>
+          </div>
+        ) : null,
+      )}
+    </dl>
+  );
+}

@@ -1,0 +1,145 @@
+import {
+  useId,
+  useState,
+  type InputHTMLAttributes,
+  type ReactNode,
+  type SelectHTMLAttributes,
+} from "react";
+
+interface Labelled {
+  label: string;
+  error?: string | null | undefined;
+  hint?: string | undefined;
+}
+
+function Around({
+  label,
+  error,
+  hint,
+  id,
+  children,
+}: Labelled & { id: string; children: ReactNode }) {
+  return (
+    <div className="min-w-0">
+      <label htmlFor={id} className="caption block">
+        {label}
+      </label>
+      {children}
+      {hint && !error && <p className="caption mt-1">{hint}</p>}
+      {error && (
+        <p id={`${id}-error`} className="mt-1 text-[0.94rem] text-burnt" role="alert">
+          {error}
+        </p>
+      )}
+    </div>
+  );
+}
+
+export function Input({
+  label,
+  error,
+  hint,
+  ...rest
+}: Labelled & InputHTMLAttributes<HTMLInputElement>) {
+  const id = useId();
+  return (
+    <Around label={label} error={error} hint={hint} id={id}>
+      <input
+        id={id}
+        className="field"
+        aria-invalid={error ? true : undefined}
+        aria-describedby={error ? `${id}-error` : undefined}
+        {...rest}
+      />
+    </Around>
+  );
+}
+
+export function Select({
+  label,
+  error,
+  hint,
+  children,
+  ...rest
+}: Labelled & SelectHTMLAttributes<HTMLSelectElement>) {
+  const id = useId();
+  return (
+    <Around label={label} error={error} hint={hint} id={id}>
+      <select
+        id={id}
+        className="field"
+        aria-invalid={error ? true : undefined}
+        aria-describedby={error ? `${id}-error` : undefined}
+        {...rest}
+      >
+        {children}
+      </select>
+    </Around>
+  );
+}
+
+interface NumberProps extends Labelled {
+  value: number;
+  low: number;
+  high: number;
+  step?: number;
+  unit?: string;
+  disabled?: boolean;
+  onValue: (value: number) => void;
+}
+
+/** A number with its unit. Out of range is said at the field; what was typed stays. */
+export function NumberField({
+  label,
+  value,
+  low,
+  high,
+  step = 1,
+  unit,
+  disabled,
+  onValue,
+  error,
+  hint,
+}: NumberProps) {
+  const id = useId();
+  const [typed, setTyped] = useState<string | null>(null);
+  const shown = typed ?? String(Math.round(value * 100) / 100);
+  const number = Number(shown.replace(",", "."));
+  const wrong =
+    shown.trim() === "" || Number.isNaN(number) || number < low || number > high
+      ? `${label}: from ${low} to ${high}${unit ? ` ${unit}` : ""}.`
+      : null;
+  return (
+    <Around label={label} error={wrong ?? error} hint={hint} id={id}>
+      <span className="flex items-baseline">
+        <input
+          id={id}
+          className="field"
+          inputMode="decimal"
+          value={shown}
+          disabled={disabled}
+          aria-invalid={wrong || error ? true : undefined}
+          aria-describedby={wrong || error ? `${id}-error` : undefined}
+          onChange={(event) => {
+            const text = event.target.value;
+            setTyped(text);
+            const next = Number(text.replace(",", "."));
+            if (text.trim() !== "" && !Number.isNaN(next) && next >= low && next <= high) {
+              onValue(next);
+            }
+          }}
+          onBlur={() => !wrong && setTyped(null)}
+          onKeyDown={(event) => {
+            const by = event.key === "ArrowUp" ? step : event.key === "ArrowDown" ? -step : 0;
+            if (!by || wrong) return;
+            event.preventDefault();
+            const next = Math.min(high, Math.max(low, number + by));
+            setTyped(null);
+            onValue(next);
+          }}
+        />
+        {unit && <span className="caption pl-1 whitespace-nowrap">{unit}</span>}
+      </span>
+    </Around>
+  );
+}

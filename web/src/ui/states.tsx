@@ -1,0 +1,32 @@
+import type { ReactNode } from "react";
+
+import { ApiError } from "@/api/client";
+import { Button } from "@/ui/button";
+
+/** While something is fetched: said, after a moment, so that quick answers do not flicker. */
+export function Loading({ what }: { what: string }) {
+  return (
+    <p className="caption p-8 italic" role="status">
+      Fetching {what} …
+    </p>
+  );
+}
+
+export function Failed({ error, again }: { error: unknown; again?: () => void }) {
+  const said = error instanceof ApiError ? error.message : "Something went wrong on this page.";
+  return (
+    <div className="max-w-prose p-8" role="alert">
+      <p className="mb-4 text-lg">{said}</p>
+      {again && <Button onClick={again}>Try again</Button>}
+    </div>
+  );
+}
+
+export function Empty({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <div className="mx-auto max-w-[34rem] py-10">
+      <h2 className="mb-3 text-3xl">{title}</h2>
+      <div className="space-y-3 text-soft">{children}</div>
+    </div>
+  );
+}

@@ -1,0 +1,97 @@
+/** Showing weights, volumes, lengths and temperatures the way this cook reads them. */
+export type Units = "metric" | "us";
+
+const thin = "\u202f";
+
+export function degrees(c: number | null | undefined, units: Units, digits = 0): string {
+  if (c === null || c === undefined) return "–";
+  const value = units === "us" ? (c * 9) / 5 + 32 : c;
+  return `${value.toFixed(digits)}${thin}°${units === "us" ? "F" : "C"}`;
+}
+
+/** A difference of temperatures. */
+export function kelvins(k: number, units: Units, digits = 1): string {
+  const value = units === "us" ? (k * 9) / 5 : k;
+  return `${value.toFixed(digits)}${thin}${units === "us" ? "°F" : "K"}`;
+}
+
+export function toCelsius(value: number, units: Units): number {
+  return units === "us" ? ((value - 32) * 5) / 9 : value;
+}
+
+export function fromCelsius(c: number, units: Units): number {
+  return units === "us" ? (c * 9) / 5 + 32 : c;
+}
+
+const grouped = (value: number) =>
+  Math.round(value)
+    .toString()
+    .replace(/\B(?=(\d{3})+(?!\d))/g, thin);
+
+export function grams(g: number, units: Units): string {
+  if (units === "us") {
+    const ounces = g / 28.3495;
+    return ounces >= 32 ? `${(ounces / 16).toFixed(1)}${thin}lb` : `${ounces.toFixed(1)}${thin}oz`;
+  }
+  return g < 10 && g !== 0 ? `${g.toFixed(1)}${thin}g` : `${grouped(g)}${thin}g`;
+}
+
+export function millilitres(ml: number, units: Units): string {
+  if (units === "us") {
+    const cups = ml / 236.588;
+    return cups >= 1 ? `${cups.toFixed(1)} cups` : `${(ml / 29.5735).toFixed(1)}${thin}fl oz`;
+  }
+  return `${grouped(ml)}${thin}ml`;
+}
+
+/** An amount in the kitchen’s money; small ones to the tenth of a cent. */
+export function money(amount: number, currency: string): string {
+  return `${currency}${thin}${amount.toFixed(amount < 0.1 ? 3 : 2)}`;
+}
+
+export function litres(ml: number, units: Units): string {
+  if (units === "us") return `${(ml / 946.353).toFixed(1)}${thin}qt`;
+  return `${(ml / 1000).toFixed(ml < 10_000 ? 1 : 0)}${thin}l`;
+}
+
+export function millimetres(mm: number, units: Units): string {
+  return units === "us" ? `${(mm / 25.4).toFixed(1)}${thin}in` : `${Math.round(mm)}${thin}mm`;
+}
+
+export function clock(seconds: number): string {
+  const total = Math.max(0, Math.round(seconds));
+  const hours = Math.floor(total / 3600);
+  const minutes = Math.floor((total % 3600) / 60);
+  const rest = (total % 60).toString().padStart(2, "0");
+  return hours ? `${hours}:${minutes.toString().padStart(2, "0")}:${rest}` : `${minutes}:${rest}`;
+}
+
+export function minutes(seconds: number | null | undefined): string {
+  if (seconds === null || seconds === undefined) return "never";
+  return seconds < 90 ? `${Math.round(seconds)}${thin}s` : `${Math.round(seconds / 60)}${thin}min`;
+}
+
+export function day(iso: string): string {
+  return new Date(iso).toLocaleDateString("en-GB", {
+    weekday: "short",
+    day: "numeric",
+    month: "short",
+  });
+}
+
+export function time(iso: string): string {
+  return new Date(iso).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+}
+
+/** A sentence from the server, which speaks Celsius and kelvin, in this cook's degrees. */
+export function said(sentence: string, units: Units): string {
+  if (units === "metric") return sentence;
+  const whole = (text: string) => Math.round(fromCelsius(Number(text), units)).toString();
+  return sentence
+    .replace(
+      /(\d+(?:\.\d+)?) to (\d+(?:\.\d+)?) °C/g,
+      (_, a: string, b: string) => `${whole(a)} to ${whole(b)} °F`,
+    )
+    .replace(/(-?\d+(?:\.\d+)?) °C/g, (_, c: string) => `${whole(c)} °F`)
+    .replace(/(\d+(?:\.\d+)?) K\b/g, (_, k: string) => `${Math.round(Number(k) * 1.8)} °F`);
+}
