@@ -116,7 +116,9 @@ class BrowserCase(StaticLiveServerTestCase):
         expect(page.get_by_role("heading", name="Everything within reach")).to_be_visible()
 
     def run_probe(self):
-        """The real stand-in, as its own process, speaking HTTP to the live server."""
+        """The real stand-in, as its own process, speaking HTTP to the live server.
+
+        It is careful: a pan that stays at the mark is seen there by a slow machine too."""
         Device.objects.filter(name=demo.PROBE).update(token_hash=Device.hash_of(TOKEN))
         spool = Path(os.environ["CRUMB_HOME"]) / f"spool-{uuid.uuid4()}.jsonl"
         probe = subprocess.Popen(
@@ -130,6 +132,7 @@ class BrowserCase(StaticLiveServerTestCase):
                 str(spool),
                 "--seed",
                 "5",
+                "--careful",
             ],
             cwd=ROOT,
             env={**os.environ, "CRUMB_PROBE_TOKEN": TOKEN},

@@ -96,6 +96,7 @@ def run(what: str, make: Callable[[argparse.Namespace, str], Callable[[], None]]
     parser.add_argument("--spool", type=Path)
     parser.add_argument("--seed", type=int, default=int(time.time()))
     parser.add_argument("--channels", type=int, default=1, choices=(1, 2, 3, 4))
+    parser.add_argument("--careful", action="store_true", help="off the heat at the mark")
     options = parser.parse_args()
     signal.signal(signal.SIGTERM, lambda *_: (_ for _ in ()).throw(SystemExit(0)))
     tick = make(options, os.environ["CRUMB_PROBE_TOKEN"])

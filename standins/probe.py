@@ -24,6 +24,7 @@ class SimulatedPot:
     """The pot the probe is pretending to be in, stepped on the cook's clock."""
 
     noise: random.Random
+    careful: bool = False
     key: tuple[str, str] | None = None
     ring_truth: float = 1.0
     state: PotState | None = None
@@ -53,7 +54,7 @@ class SimulatedPot:
             tau = pot["mass_g"] * pot["cp_j_per_gk"] / max(pot["bath_w_k"], 0.1) / self.ring_truth
             self.temp_c = BATH_C + (self.temp_c - BATH_C) * math.exp(-dt / tau)
         elif pot and (self.state or self.pan):
-            self._heat(pot, dt)
+            self._heat(pot, dt, scene["wanted_c"] if self.careful else None)
         else:
             self._drift(scene, dt)
         self.at_s = now_s
@@ -83,10 +84,16 @@ class SimulatedPot:
     def _cream(pot: dict[str, Any]) -> Cream:
         return Cream(pot["mass_g"], pot["cp_j_per_gk"], pot["boil_c"], pot["thickens_c"])
 
-    def _heat(self, pot: dict[str, Any], dt: float) -> None:
+    def _heat(self, pot: dict[str, Any], dt: float, wanted_c: float | None) -> None:
+        """The ring on; a careful cook lifts the pan whenever it is at ``wanted_c``."""
+        power_w = pot["power_w"] * self.ring_truth
+
+        def ring_w() -> float:
+            return 0.0 if wanted_c is not None and self.temp_c >= wanted_c else power_w
+
         while dt > 1e-6 and self.pan:
             part = min(dt, 2.0)
-            self.pan.step(pot["power_w"] * self.ring_truth, part)
+            self.pan.step(ring_w(), part)
             self.temp_c = self.pan.temp_c
             dt -= part
         cream, vessel = self._cream(pot), Pot(pot["pot_mm"], pot["pot_g"])
@@ -97,13 +104,12 @@ class SimulatedPot:
                 cream,
                 vessel,
                 pot["fuel"],
-                pot["power_w"] * self.ring_truth,
+                ring_w(),
                 pot["stirring"],
                 part,
             )
-            dt -= part
-        if self.state:
             self.temp_c = self.state.cream_c
+            dt -= part
 
     def _drift(self, scene: dict[str, Any], dt: float) -> None:
         if scene["step"] == "temper" and scene["bowl_c"] is not None:
@@ -127,10 +133,12 @@ def _along(points: list[dict[str, float]], t_s: float, otherwise: float) -> floa
 class Probe:
     """The device: asks, measures, posts."""
 
-    def __init__(self, gateway: Gateway, seed: int, channels: int = 1) -> None:
+    def __init__(
+        self, gateway: Gateway, seed: int, channels: int = 1, *, careful: bool = False
+    ) -> None:
         self.gateway = gateway
         self.channels = channels
-        self.pot = SimulatedPot(random.Random(seed))
+        self.pot = SimulatedPot(random.Random(seed), careful)
         self.measured: dict[str, Any] | None = None
 
     def tick(self) -> None:
@@ -163,7 +171,7 @@ class Probe:
 
 def _make(options: argparse.Namespace, token: str) -> Callable[[], None]:
     gateway = Gateway(options.url, token, options.spool)
-    return Probe(gateway, options.seed, options.channels).tick
+    return Probe(gateway, options.seed, options.channels, careful=options.careful).tick
 
 
 if __name__ == "__main__":

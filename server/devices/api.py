@@ -128,8 +128,9 @@ def remove_device(request: HttpRequest, kid: UUID, device_id: UUID) -> list[Devi
 
 
 class Assignment(Schema):
-    """The cook a device is in. ``scene`` is for simulated devices: what to pretend; ``bowl_g`` and
-    ``rungs_g`` are what a scale under the bowl will see."""
+    """The cook a device is in. ``scene`` is for simulated devices: what to pretend; ``wanted_c`` is
+    where the step's window of temperatures has its middle; ``bowl_g`` and ``rungs_g`` are what a
+    scale under the bowl will see."""
 
     device: str
     batch_id: UUID | None
@@ -138,6 +139,7 @@ class Assignment(Schema):
     step: str | None
     step_entered_s: float
     scene: Scene | None
+    wanted_c: float | None
     bowl_c: float | None
     bowl_g: float | None
     rungs_g: list[float]
@@ -159,12 +161,14 @@ def assignment(request: HttpRequest) -> Assignment:
             step=None,
             step_entered_s=0,
             scene=None,
+            wanted_c=None,
             bowl_c=None,
             bowl_g=None,
             rungs_g=[],
         )
     course = course_of(batch)
     scene = next((s for s in course.plan.scenes if s.step == course.current), None)
+    step = next((s for s in course.plan.steps if s.key == course.current), None)
     return Assignment(
         device=device.name,
         batch_id=batch.id,
@@ -173,10 +177,18 @@ def assignment(request: HttpRequest) -> Assignment:
         step=course.current,
         step_entered_s=course.timings[-1].entered_s,
         scene=scene if device.simulated else None,
+        wanted_c=_wanted_c(step),
         bowl_c=_bowl_c(course.plan.ladder, course.rungs),
         bowl_g=course.plan.ladder.bowl_g if course.plan.ladder else None,
         rungs_g=[r.added_g for r in course.plan.ladder.rungs] if course.plan.ladder else [],
     )
+
+
+def _wanted_c(step: Any) -> float | None:
+    if step is None or step.low_c is None or step.high_c is None or step.hold_s:
+        return None
+    middle: float = (step.low_c + step.high_c) / 2
+    return middle
 
 
 def _bowl_c(ladder: Any, rungs: int) -> float | None:

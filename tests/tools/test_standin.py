@@ -73,6 +73,13 @@ class SimulatedPotTest(unittest.TestCase):
         temps = [bowl.read(scene("cook", bath), t) for t in range(0, 3600, 10)]
         self.assertTrue(85 < max(temps) < 97)
 
+    def test_a_careful_cook_keeps_a_pan_of_syrup_at_its_mark(self):
+        syrup = {**HEAT, "kind": "syrup", "sugar_g": 300, "water_g": 90, "from_c": 20}
+        pan = SimulatedPot(random.Random(1), careful=True)
+        where = scene("cook", syrup, wanted_c=118.0)
+        temps = [pan.read(where, t) for t in range(0, 3600, 10)]
+        self.assertTrue(all(116 < temp < 121 for temp in temps[-60:]), temps[-60:])
+
     def test_in_the_bowl_it_follows_the_ladder_and_after_the_cook_it_cools(self):
         pot = self.pot()
         pot.read(scene("heat", HEAT), 0)

@@ -1057,8 +1057,9 @@ export interface components {
     };
     /**
      * Assignment
-     * @description The cook a device is in. ``scene`` is for simulated devices: what to pretend; ``bowl_g`` and
-     *     ``rungs_g`` are what a scale under the bowl will see.
+     * @description The cook a device is in. ``scene`` is for simulated devices: what to pretend; ``wanted_c`` is
+     *     where the step's window of temperatures has its middle; ``bowl_g`` and ``rungs_g`` are what a
+     *     scale under the bowl will see.
      */
     Assignment: {
       /** Batch Id */
@@ -1080,6 +1081,8 @@ export interface components {
       step_entered_s: number;
       /** Time Scale */
       time_scale: number;
+      /** Wanted C */
+      wanted_c: number | null;
     };
     /**
      * BakeAsk

@@ -16,6 +16,7 @@ import { OtherPots } from "@/screens/cook/others";
 import { Watched } from "@/screens/cook/watched";
 import { topOf, zonesOf } from "@/screens/stove/plan-curve";
 import { Button } from "@/ui/button";
+import { usePageKeys } from "@/ui/keys";
 import { Failed, Loading } from "@/ui/states";
 import { clock, type Units } from "@/units";
 
@@ -215,26 +216,22 @@ function timingsOf(batch: Batch, live: Watch): Shapes["TimingOut"][] {
 }
 
 function useKeys(onward: () => void, back: () => void): void {
-  useEffect(() => {
-    const pressed = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (target.closest("input, textarea, select, [role=dialog]")) return;
-      const onButton = target.closest("button, a") !== null;
-      if (event.repeat) return;
-      if ((event.key === " " || event.key === "Enter") && !onButton) {
-        event.preventDefault();
-        onward();
-      } else if (event.key === "ArrowRight" || event.key === "ArrowDown") {
-        event.preventDefault();
-        onward();
-      } else if (event.key === "ArrowLeft" || event.key === "ArrowUp") {
-        event.preventDefault();
-        back();
-      }
-    };
-    window.addEventListener("keydown", pressed);
-    return () => window.removeEventListener("keydown", pressed);
-  }, [back, onward]);
+  usePageKeys((event) => {
+    const target = event.target as HTMLElement;
+    if (target.closest("input, textarea, select, [role=dialog]")) return;
+    const onButton = target.closest("button, a") !== null;
+    if (event.repeat) return;
+    if ((event.key === " " || event.key === "Enter") && !onButton) {
+      event.preventDefault();
+      onward();
+    } else if (event.key === "ArrowRight" || event.key === "ArrowDown") {
+      event.preventDefault();
+      onward();
+    } else if (event.key === "ArrowLeft" || event.key === "ArrowUp") {
+      event.preventDefault();
+      back();
+    }
+  });
 }
 
 function Delivery({

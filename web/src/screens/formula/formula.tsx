@@ -19,6 +19,7 @@ import { Parts } from "@/screens/formula/parts";
 import { Whole } from "@/screens/formula/whole";
 import { ConflictDialog, SaveNote } from "@/screens/formula/saving";
 import { Button } from "@/ui/button";
+import { usePageKeys } from "@/ui/keys";
 import { Failed, Loading } from "@/ui/states";
 
 /** The formula bench: lines on the left, what they decide drawn beside them as they are typed. */
@@ -101,16 +102,12 @@ function Bench({ dessert, part, version, before, choose, choosePart }: BenchProp
   });
   const found = answer.data;
   const [asking, setAsking] = useState<"scale" | "bend" | null>(null);
-  useEffect(() => {
-    const pressed = (event: KeyboardEvent) => {
-      if (!draft.undoIsNext || event.key.toLowerCase() !== "z") return;
-      if (!(event.ctrlKey || event.metaKey) || event.shiftKey) return;
-      event.preventDefault();
-      draft.undo();
-    };
-    window.addEventListener("keydown", pressed);
-    return () => window.removeEventListener("keydown", pressed);
-  }, [draft]);
+  usePageKeys((event) => {
+    if (!draft.undoIsNext || event.key.toLowerCase() !== "z") return;
+    if (!(event.ctrlKey || event.metaKey) || event.shiftKey) return;
+    event.preventDefault();
+    draft.undo();
+  });
   return (
     <div className="py-3">
       <title>{`${dessert.name} · Bell Crumb`}</title>

@@ -11,6 +11,7 @@ import { newId } from "@/keep/id";
 import { setSound, soundOn, useAwake, useCall } from "@/screens/cook/call";
 import { Debrief } from "@/screens/rehearse/debrief";
 import { Button } from "@/ui/button";
+import { usePageKeys } from "@/ui/keys";
 import { Failed, Loading } from "@/ui/states";
 import { clock, degrees, grams, said, type Units } from "@/units";
 
@@ -43,8 +44,15 @@ export default function Run() {
   }, [run.dataUpdatedAt]);
   const [error, setError] = useState<string | null>(null);
   const data = run.data;
+  /** The last act sent: an answer to an earlier one, or a question asked before it, is stale. */
+  const sent = useRef(0);
   const act = (kind: Kind, value = 0) => {
     if (!data || data.ended) return;
+    const mine = ++sent.current;
+    void store.cancelQueries({ queryKey: key });
+    // The knob turns under the hand: the next press counts from where this one left it.
+    if (kind === "heat")
+      store.setQueryData(key, { ...data, heat: value }, { updatedAt: run.dataUpdatedAt });
     const at = data.now_s + ((performance.now() - heard.current) / 1000) * data.speed;
     must(
       client.POST("/api/k/{kid}/rehearsals/{rehearsal_id}/acts", {
@@ -54,7 +62,7 @@ export default function Run() {
     ).then(
       (next) => {
         setError(null);
-        store.setQueryData(key, next);
+        if (mine === sent.current) store.setQueryData(key, next);
       },
       (problem: unknown) =>
         setError(problem instanceof ApiError ? problem.message : "That did not arrive."),
@@ -91,28 +99,24 @@ function Practice({ run, units, act, error }: PracticeProps) {
   const { kid } = useBench();
   const [sound, setSoundState] = useState(soundOn());
   const has = (kind: Kind) => run.can.includes(kind);
+  const turn = (by: number) => act("heat", Math.max(0, Math.min(run.heats, run.heat + by)));
   const moment = run.moment;
   const hot = moment.urgency === "now" || moment.urgency === "wrong";
   useAwake();
   useCall(moment.headline, moment.next_move, moment.urgency, sound);
-  useEffect(() => {
-    const pressed = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (target.closest("input, select, textarea")) return;
-      const key = event.key;
-      if (key === "ArrowUp" || key === "ArrowDown") {
-        event.preventDefault();
-        const next = run.heat + (key === "ArrowUp" ? 1 : -1);
-        act("heat", Math.max(0, Math.min(run.heats, next)));
-      } else if (key === " " && !target.closest("button, a")) {
-        event.preventDefault();
-        if (run.can.includes("look")) act("look");
-        if (run.can.includes("stir")) act("stir", run.stirring ? 0 : 1);
-      }
-    };
-    window.addEventListener("keydown", pressed);
-    return () => window.removeEventListener("keydown", pressed);
-  }, [act, run]);
+  usePageKeys((event) => {
+    const target = event.target as HTMLElement;
+    if (target.closest("input, select, textarea")) return;
+    const key = event.key;
+    if (key === "ArrowUp" || key === "ArrowDown") {
+      event.preventDefault();
+      turn(key === "ArrowUp" ? 1 : -1);
+    } else if (key === " " && !target.closest("button, a")) {
+      event.preventDefault();
+      if (has("look")) act("look");
+      if (has("stir")) act("stir", run.stirring ? 0 : 1);
+    }
+  });
   const figure =
     run.stage === "oven"
       ? clock(run.now_s)
