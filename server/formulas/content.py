@@ -41,6 +41,8 @@ class Baking(Schema):
     first_min: float = Field(default=15, ge=1, le=240)
     water_c: float = Field(default=80, ge=0, le=100)
     covered: bool = False
+    stand: Literal["rack", "deck"] = "rack"
+    preheated: bool = True
     poured_c: float | None = Field(default=None, ge=0, le=75, description="null: not measured")
     door_min: list[float] = Field(default_factory=list, max_length=30)
     doneness: Doneness = "wobble"

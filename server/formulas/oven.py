@@ -6,7 +6,7 @@ from ninja import Schema
 
 from bellcrumb.contract.colds import cool_mix
 from bellcrumb.contract.fitting import filling_of, fit_out, vessel_of
-from bellcrumb.contract.formulas import answered
+from bellcrumb.contract.formulas import understood
 from bellcrumb.contract.ovens import bake_mix, choose_mix, convert_mix, kin_of
 from bellcrumb.contract.refits import refit_mix
 from bellcrumb.contract.shapes import CurvePoint, FormulaIn, TrayOut
@@ -102,14 +102,14 @@ def _filled(
     """The mix, the vessel (of the library or the kitchen's ``own``), its share filled, and the
     whole ask."""
     given = FormulaIn(**given_of(kitchen, content, kind))
-    result, _ = answered(given, pantry_of(kitchen))
-    if not result.mix.mass_g:
+    mix = understood(given, pantry_of(kitchen))
+    if not mix.mass_g:
         raise CraftError("lines_text", "There is nothing in this formula yet.")
     if given.vessel is None:
         raise CraftError("vessel_key", "Choose what it stands in, on the formula’s page.")
     vessel = vessel_of(given.vessel, own)
-    density = result.mix.mass_g / result.mix.volume_ml
-    return result.mix, vessel, filling_of(given).share_of(vessel, density), given
+    density = mix.mass_g / mix.volume_ml
+    return mix, vessel, filling_of(given).share_of(vessel, density), given
 
 
 def _stands(vessel: Vessel) -> StandsIn:
@@ -146,6 +146,8 @@ def _bake_in(
             known=oven.measured,
             film=float(oven.film),
             vent=float(oven.vent),
+            stand=b.stand,
+            preheated=b.preheated,
             door_min=b.door_min,
         ),
         bath=bath,
@@ -291,6 +293,7 @@ def bake_plan_of(kitchen: Kitchen, content: Content, kind: str) -> PlanOut:
             oven_words=f"{oven.name}, dial at {b.set_c:.0f} °C",
             water_words=_water_words(found, content),
             bath=asked.bath is not None,
+            place="floor" if b.stand == "deck" else "shelf",
         )
     )
     points = [CurvePoint(t_s=60 * p.t_min, temp_c=p.centre_c) for p in found.curve]
@@ -352,7 +355,10 @@ def _water_words(found: BakeOut, content: Content) -> str:
 
 def _checks(oven: Oven, b: Baking, found: BakeOut) -> list[str]:
     dial = b.first_c if b.first_c is not None else b.set_c
-    said = [f"{oven.name} at {dial:.0f} °C for half an hour", "Strained, bubbles skimmed"]
+    heat = f"{oven.name} at {dial:.0f} °C for half an hour"
+    if not b.preheated:
+        heat = f"{oven.name} cold, and turned to {dial:.0f} °C as it goes in"
+    said = [heat, "Strained, bubbles skimmed"]
     if found.water_ml is not None:
         said.append(f"Kettle: {found.water_ml / 1000:.1f} l at {b.water_c:.0f} °C")
         said += ["Tray with a cloth under the moulds", "Dry cloths, a rack free"]

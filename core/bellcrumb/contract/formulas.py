@@ -19,6 +19,12 @@ def _text(line: str | shapes.WeighedLine) -> str:
     return line if isinstance(line, str) else f"{line.grams:g} g {line.ingredient}"
 
 
+def understood(given: shapes.FormulaIn, pantry: Pantry | None) -> Mix:
+    """What a formula is, without what it would do. Raises CraftError for an unknown grade."""
+    grade = egg_grade(given.egg_grade)
+    return mix_of(read_lines(given.lines, grade, pantry, "lines", given.measures))
+
+
 def answered(given: shapes.FormulaIn, pantry: Pantry | None) -> tuple[Answer, EggGrade]:
     """Understand a formula and answer it. Raises CraftError for an unknown family or grade."""
     grade = egg_grade(given.egg_grade)

@@ -47,12 +47,12 @@ def _curve(trace: Trace, until_min: float | None, every_s: float) -> list[shapes
 
 
 def _frames(trace: Trace, until_min: float | None, out: bool) -> list[shapes.FrameOut]:
-    last = len(trace.t_s) if until_min is None else int((trace.t_s <= 60 * until_min + 1).sum())
-    stride = max(
-        1,
-        round(_FRAME_EVERY_MIN * 60 / (trace.t_s[1] - trace.t_s[0])),
-        last // _MOST_FRAMES,
-    )
+    last = trace.t_s[-1] if until_min is None else 60 * until_min + 1
+    apart = max(60 * _FRAME_EVERY_MIN, (last - trace.t_s[0]) / _MOST_FRAMES)
+    shown: list[int] = []
+    for n, t in enumerate(trace.t_s):
+        if t <= last and (not shown or t >= trace.t_s[shown[-1]] + apart - 1):
+            shown.append(n)
     spoilt = trace.spoilt_share()
     return [
         shapes.FrameOut(
@@ -65,7 +65,7 @@ def _frames(trace: Trace, until_min: float | None, out: bool) -> list[shapes.Fra
             else [],
             unset_diameter_mm=float(trace.disc_mm[n, 0]),
         )
-        for n in range(0, last, stride)
+        for n in shown
     ]
 
 

@@ -52,6 +52,14 @@ def radiation_h(surface_c: Array, around_c: Array, emissivity: float) -> Array:
     return found
 
 
+def vapour_m_s(air_c: Array, h_c: float, pressure: float) -> Array:
+    """How fast vapour crosses a film, m/s: by this times its density in the air a surface gives off
+    less."""
+    per_density = GAS_J_PER_MOLK / WATER_KG_PER_MOL * (air_c + 273.15)
+    found: Array = h_c * _KG_PER_J_K * per_density / pressure
+    return found
+
+
 def evaporation_kg_m2s(
     surface_c: Array, vapour: Array, h_c: Array | float, pressure: float
 ) -> tuple[Array, Array]:
@@ -64,8 +72,8 @@ def evaporation_kg_m2s(
     most = MOST_SHARE_OF_PRESSURE * pressure
     t = np.minimum(np.maximum(surface_c, 0.1), 110.0)
     wet = np.exp(_ANTOINE_A - _ANTOINE_B / (233.426 + t))
-    rise = np.where(wet < most, wet * _ANTOINE_B / (233.426 + t) ** 2, 0.0)
     wet = np.minimum(wet, most)
+    rise = wet * _ANTOINE_B / (233.426 + t) ** 2
     dry = np.minimum(vapour, most)
     transfer = h_c * _KG_PER_J_K
     return transfer * np.log((pressure - dry) / (pressure - wet)), transfer * rise / (

@@ -4,8 +4,8 @@ Arrays are (cases, rows, columns): rows from the floor up, columns from the axis
 of the same mesh are solved at once, which is what makes a band of answers as quick as one.
 
 The stepper is Peaceman and Rachford's (1955): with c = 2C/dt,
-    (c - A_r) T* = r1;   r2 = 2c T* - r1 + b;   (c - A_z) T+ = r2;   next r1 = 2c T+ - r2 + b
-so that no operator is ever applied explicitly. All lines of a direction stack into one symmetric
+    (c - A_r) T* = right + b;   r2 = 2c T* - right;   (c - A_z) T+ = r2;   right = 2c T+ - r2
+so that no operator is ever applied explicitly; b is what the surfaces give. All lines of a direction stack into one symmetric
 positive definite tridiagonal system.
 """
 
@@ -57,8 +57,7 @@ class Field:
         self.mesh = mesh
         self.heat = rho_cp * mesh.volume
         self.temp_c = temp_c.astype(np.float64)
-        self.step_s = step_s
-        self._c = 2 * self.heat / step_s
+        self.pace(step_s)
         self._right: Array | None = None
 
     def couple(self, k: Array, floor_h: Array, side_h: Array, top_h: Array) -> None:
@@ -90,26 +89,24 @@ class Field:
         """Take steps of another length from here on; to be coupled again after it."""
         self.step_s = step_s
         self._c = 2 * self.heat / step_s
+        self._2c = 2 * self._c
 
     def step(self, floor_c: Array, side_c: Array, top_c: Array) -> None:
         """Advance one step with outside temperatures at its middle: floor and top (cases, columns),
         side (cases, rows)."""
-        b = np.zeros_like(self.heat)
-        b[:, :, -1] += self.side_g * side_c
-        b[:, 0, :] += self.floor_g * floor_c
-        b[:, -1, :] += self.top_g * top_c
-        shape = self.heat.shape
         if self._right is None:
             self._right = (self._c - self._own_z) * self.temp_c
             self._right[:, 1:, :] += self._up * self.temp_c[:, :-1, :]
             self._right[:, :-1, :] += self._up * self.temp_c[:, 1:, :]
-        r1 = self._right + b
-        half = _solve(self._r, r1).reshape(shape)
-        r2 = 2 * self._c * half - r1 + b
+        r1 = self._right.copy()
+        r1[:, :, -1] += self.side_g * side_c
+        r1[:, 0, :] += self.floor_g * floor_c
+        r1[:, -1, :] += self.top_g * top_c
+        r2 = self._2c * _solve(self._r, r1).reshape(r1.shape) - self._right
         flipped = np.ascontiguousarray(r2.transpose(0, 2, 1))
         full = _solve(self._z, flipped).reshape(flipped.shape).transpose(0, 2, 1)
         self.temp_c = np.ascontiguousarray(full)
-        self._right = 2 * self._c * self.temp_c - r2
+        self._right = self._2c * self.temp_c - r2
 
     def top_surface_c(self, top_c: Array) -> Array:
         """Temperature of the top face (cases, columns) under an outside temperature."""

@@ -1,6 +1,7 @@
 """The air around the moulds, its vapour, and the water of the bath: three nodes that answer to what
 the moulds take and give."""
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -19,6 +20,7 @@ ROOM_H = 5.0  # still air of a kitchen
 # Bath water to a wall and to a floor; insensitive, so fixed.
 WATER_SIDE_H, WATER_FLOOR_H = 350.0, 245.0
 DOOR_DROP_K = 30.0  # after the door was open to load
+DOOR_MIN = 0.02  # as near as a step begins to it
 AIR_TAU_S = 240.0
 WALL_TAU_S = 900.0  # the walls follow a turned dial slowly; estimate
 OFF_TAU_S = 900.0  # oven off, door ajar; estimate
@@ -30,6 +32,9 @@ UNDER_FOIL_SHARE = 0.3  # how far the air under the foil is from the water towar
 FOIL_H = 8.0
 WATER_CP = 4190.0
 ICE_C = 0.5
+# Half a step ahead, steam and bath go on as they went, but never by more than this: the first
+# minute of boiling water under a fan has no pace to go on.
+MOST_AHEAD, MOST_AHEAD_K = 0.25, 2.0
 
 
 @dataclass(frozen=True)
@@ -56,12 +61,25 @@ AFTER: dict[str, Place] = {
 }
 
 
+@dataclass(frozen=True)
+class Around:
+    """What is around the moulds at a moment: degC, and the vapour's density (kg/m3) and partial
+    pressure (Pa)."""
+
+    air_c: Array
+    wall_c: Array
+    bath_c: Array
+    density: Array
+    vapour: Array
+
+
 class Chamber:
     """Air, walls, vapour and bath of several cases (arrays of one value a case)."""
 
     def __init__(
-        self, oven: Oven, bath: Bath | None, offset_k: Array, moulds: float, foot_m2: float
-    ) -> None:
+        self, oven: Oven, bath: Bath | None, offset_k: Array, moulds: float, foot_m2: float,
+        wet_m2: float = 0.0,
+    ) -> None:  # fmt: skip
         self.oven, self.bath, self.offset_k = oven, bath, offset_k
         self.pressure = air.pressure_pa(oven.altitude_m)
         self.boils_c = water_boils_c(oven.altitude_m)
@@ -76,15 +94,36 @@ class Chamber:
         self.density = self.room_density.copy()
         self.place = in_oven(oven)
         self.moulds = moulds
+        # What gives off water: the wet tops of all moulds together, and the open water.
+        self.wet_m2 = wet_m2
         if bath is not None:
             length, width = (mm / 1000 for mm in bath.pan_mm)
             self.bath_c = np.full_like(start, bath.water_c)
             self.bath_kg = np.full_like(start, bath.water_kg)
             self.pan_m2 = length * width
             self.free_m2 = max(0.15 * self.pan_m2, self.pan_m2 - moulds * foot_m2)
-            self.around_m2 = self.pan_m2 + 2 * (length + width) * bath.level_mm / 1000
+            self.wet_m2 = 0.0 if bath.covered else wet_m2 + self.free_m2
+            self.around_m2 = 2 * (length + width) * bath.level_mm / 1000
+            self.deck_m2 = self.pan_m2 if oven.stand == "deck" else 0.0
+            self.around_m2 += self.pan_m2 - self.deck_m2
         else:
             self.bath_c = self.bath_kg = np.zeros_like(start)
+        self._forget()
+
+    def _forget(self) -> None:
+        """Nothing is known of how it changes: the next step starts from what is."""
+        none = np.zeros_like(self.air_c)
+        self._bath_rate, self._gives_rate = none, none
+        self._gives, self._half_s = self._holds_m3_s(self.air_c) * self.density, 0.0
+
+    def move(self, place: Place) -> None:
+        """Go somewhere else."""
+        self.place = place
+        self._forget()
+        if place.kind == "rack":
+            self.air_c = self.wall_c = np.full_like(self.air_c, ROOM_C)
+        if place.iced:
+            self.bath_c = np.full_like(self.bath_c, ICE_C)
 
     def state(self) -> tuple[Array, ...]:
         """The first case's nodes, to go on from."""
@@ -94,13 +133,7 @@ class Chamber:
     def restore(self, state: tuple[Array, ...]) -> None:
         """Go on from a state."""
         self.air_c, self.wall_c, self.density, self.bath_c, self.bath_kg = state
-
-    @property
-    def vapour(self) -> Array:
-        """Partial pressure of vapour around the moulds, Pa."""
-        if not self.place.vented:
-            return self.room_pa
-        return np.minimum(air.vapour_pa(self.density, self.air_c), 0.94 * self.pressure)
+        self._forget()
 
     def goal_c(self, minute: float) -> Array:
         """Where the air is heading."""
@@ -108,71 +141,109 @@ class Chamber:
             return self.oven.set_c(minute) + self.offset_k
         return np.full_like(self.air_c, ROOM_C)
 
-    def over_custard(self) -> tuple[Array, Array, Array, float]:
+    def ahead(self, minute: float, s: float) -> Around:
+        """What will be around in ``s`` seconds while heading for the goal of ``minute``: air and
+        walls as they go, vapour with the steam of the last step, the water at its last pace."""
+        air_c, wall_c = self._heading(self.goal_c(minute), s)
+        more = _within(self._gives_rate * (self._half_s + s), MOST_AHEAD)
+        gives = self._gives * (1 + more)
+        density = self._density_in(s, air_c, gives)
+        vapour = np.minimum(air.vapour_pa(density, air_c), 0.94 * self.pressure)
+        warmer = _within(s * self._bath_rate, MOST_AHEAD_K)
+        return Around(air_c, wall_c, self.bath_c + warmer, density, vapour)
+
+    def _heading(self, goal: Array, s: float) -> tuple[Array, Array]:
+        wall_tau = WALL_TAU_S if self.place.kind == "oven" else self.place.tau_s
+        return (
+            goal + (self.air_c - goal) * math.exp(-s / self.place.tau_s),
+            goal + (self.wall_c - goal) * math.exp(-s / wall_tau),
+        )
+
+    def _density_in(self, s: float, air_c: Array, gives_kg_s: Array) -> Array:
+        """Vapour in the cavity after ``s`` seconds, kg/m3, of surfaces that would give off
+        ``gives_kg_s`` into dry air: thicker vapour holds them back, and the vent lets it out."""
+        if not self.place.vented:
+            return self.room_density
+        vent, holds = VENT_M3_S * self.oven.vent, self._holds_m3_s(air_c)
+        goal = (gives_kg_s + vent * self.room_density) / (vent + holds)
+        gone = np.exp(-s * (vent + holds) / CAVITY_M3)
+        found: Array = np.maximum(goal + (self.density - goal) * gone, 1e-4)
+        return found
+
+    def _holds_m3_s(self, air_c: Array) -> Array:
+        return self.wet_m2 * air.vapour_m_s(air_c, self.place.h_c, self.pressure)
+
+    def over_custard(self, around: Around) -> tuple[Array, Array, Array, float]:
         """What the top sees: air (degC), walls (degC), vapour (Pa), film coefficient (W/m2K)."""
         if self.bath is not None and self.bath.covered and self.place.kind == "oven":
-            inside = self.bath_c + UNDER_FOIL_SHARE * (self.air_c - self.bath_c)
-            vapour = np.minimum(air.saturation_pa(self.bath_c), 0.94 * self.pressure)
+            water = around.bath_c
+            inside = water + UNDER_FOIL_SHARE * (around.air_c - water)
+            vapour = np.minimum(air.saturation_pa(water), 0.94 * self.pressure)
             return inside, inside, vapour, UNDER_FOIL_H
-        return self.air_c, self.wall_c, self.vapour, self.place.h_c
+        return around.air_c, around.wall_c, around.vapour, self.place.h_c
 
-    def advance(self, minute: float, step_s: float, taken_w: Array, steam_kg_s: Array) -> None:
-        """Advance by ``step_s``: one mould takes ``taken_w`` from the water, all moulds together
-        give off ``steam_kg_s``. ``minute`` is the middle of the step on the oven's clock."""
-        goal = self.goal_c(minute)
-        keep = np.exp(-step_s / self.place.tau_s)
-        wall_tau = WALL_TAU_S if self.place.kind == "oven" else self.place.tau_s
-        before = self.air_c
-        self.wall_c = goal + (self.wall_c - goal) * np.exp(-step_s / wall_tau)
-        self.air_c = goal + (self.air_c - goal) * keep
-        if self.place.kind == "oven":
-            half = step_s / 120
-            opened = sum(minute - half <= at < minute + half for at in self.oven.door_min)
-            if opened:
-                self.air_c = np.maximum(ROOM_C, self.air_c - opened * DOOR_DROP_K)
-                # The steam goes out with the heat.
-                self.density = (self.density + self.room_density) / 2
-        steam = steam_kg_s
+    def open_door(self, minute: float) -> None:
+        """Open the door if it is to be opened now."""
+        opened = sum(abs(minute - at) < DOOR_MIN for at in self.oven.door_min)
+        if opened and self.place.kind == "oven":
+            self.air_c = np.maximum(ROOM_C, self.air_c - opened * DOOR_DROP_K)
+            # The steam goes out with the heat.
+            self.density = (self.density + self.room_density) / 2
+
+    def advance(
+        self, minute: float, step_s: float, around: Around, taken_w: Array, steam_kg_s: Array
+    ) -> None:
+        """Advance by ``step_s`` with what is ``around`` in the middle of it: one mould takes
+        ``taken_w`` from the water, all moulds together give off ``steam_kg_s``. ``minute`` is the
+        middle of the step on the oven's clock."""
         if self.bath is not None:
-            steam = steam + self._bath(step_s, (before + self.air_c) / 2, taken_w)
-        if self.place.vented:
-            grow = step_s / CAVITY_M3
-            vent = VENT_M3_S * self.oven.vent
-            self.density = (self.density + grow * (steam + vent * self.room_density)) / (
-                1 + grow * vent
-            )
-            self.density = np.maximum(self.density, 1e-4)
+            before = self.bath_c
+            steam_kg_s = steam_kg_s + self._bath(step_s, around, taken_w)
+            self._bath_rate = (self.bath_c - before) / step_s
+        gives = steam_kg_s + self._holds_m3_s(around.air_c) * around.density
+        if self._half_s:
+            change = (gives - self._gives) / np.maximum(gives, 1e-9)
+            self._gives_rate = change / (self._half_s + step_s / 2)
+        self._gives, self._half_s = gives, step_s / 2
+        self.air_c, self.wall_c = self._heading(self.goal_c(minute), step_s)
+        self.density = self._density_in(step_s, around.air_c, gives)
 
-    def _bath(self, step_s: float, air_c: Array, taken_w: Array) -> Array:
+    def _bath(self, step_s: float, around: Around, taken_w: Array) -> Array:
         """Advance the water; returns what it evaporates, kg/s."""
         bath = self.bath
         assert bath is not None
-        if self.place.iced:
-            self.bath_c = np.full_like(self.bath_c, ICE_C)
+        if self.place.iced or self.place.kind == "rack":
             return np.zeros_like(self.bath_c)
-        if self.place.kind == "rack":
-            return np.zeros_like(self.bath_c)
-        t = self.bath_c
-        metal = self.place.h_c + air.radiation_h(t, self.wall_c, air.METAL_EMISSIVITY)
-        pan_w = self.around_m2 * metal * (air_c - t)
-        slope = self.around_m2 * metal
+        t, air_c = self.bath_c, around.air_c
+        metal = self.place.h_c + air.radiation_h(t, around.wall_c, air.METAL_EMISSIVITY)
+        floor = DECK_H * (self.deck_m2 if self.place.kind == "oven" else 0.0)
+        pan_w = self.around_m2 * metal * (air_c - t) + floor * (around.wall_c - t)
+        slope = self.around_m2 * metal + floor
         if bath.covered and self.place.kind == "oven":
             through = self.pan_m2 / (1 / metal + 1 / FOIL_H)
-            top_w, gone = through * (air_c - t), np.zeros_like(t)
+            top_w, gone, grows = through * (air_c - t), np.zeros_like(t), np.zeros_like(t)
             slope = slope + through
         else:
-            off, off_slope = air.evaporation_kg_m2s(t, self.vapour, self.place.h_c, self.pressure)
-            gone = self.free_m2 * off
-            rate = self.place.h_c + air.radiation_h(t, self.wall_c, 0.95)
+            off, off_slope = air.evaporation_kg_m2s(
+                t, around.vapour, self.place.h_c, self.pressure
+            )
+            gone, grows = self.free_m2 * off, self.free_m2 * off_slope
+            rate = self.place.h_c + air.radiation_h(t, around.wall_c, 0.95)
             latent = air.latent_j_per_kg(t)
             top_w = self.free_m2 * rate * (air_c - t) - gone * latent
-            slope = slope + self.free_m2 * (rate + latent * off_slope)
+            slope = slope + self.free_m2 * rate + latent * grows
         heat = np.maximum(self.bath_kg, 0.05) * WATER_CP
         change = step_s * (pan_w + top_w - self.moulds * taken_w) / (heat + step_s * slope / 2)
         warmer = t + change
         boils = self.boils_c - 0.3
         over_j = np.maximum(0.0, warmer - boils) * heat
         gone = gone + over_j / air.latent_j_per_kg(warmer) / step_s
+        gone = gone + grows * change / 2
         self.bath_c = np.minimum(warmer, boils)
         self.bath_kg = np.maximum(0.0, self.bath_kg - gone * step_s)
         return gone
+
+
+def _within(value: Array, most: float) -> Array:
+    found: Array = np.minimum(np.maximum(value, -most), most)
+    return found

@@ -13,7 +13,8 @@ LATE_S = 90
 
 @dataclass(frozen=True)
 class Plan:
-    """What the steps are made from: the window in s with its band, the probe in it, the water."""
+    """What the steps are made from: the window in s, the probe in it, the water, and whether it
+    stands on the oven's shelf or floor."""
 
     doneness: Doneness
     after: After
@@ -24,6 +25,7 @@ class Plan:
     oven_words: str
     water_words: str
     bath: bool
+    place: str = "shelf"
 
 
 def bake_steps(plan: Plan) -> list[Step]:
@@ -32,7 +34,8 @@ def bake_steps(plan: Plan) -> list[Step]:
         Step("ready", "ready", "Before the oven", "Strained, bubbles skimmed, the tray level.",
              "A mix that waits warm sets a skin.", there=""),
         Step("fill", "finish",
-             f"On the oven shelf: {plan.water_words}" if plan.bath else "Into the oven, level",
+             f"On the oven {plan.place}: {plan.water_words}"
+             if plan.bath else f"On the oven {plan.place}, level",
              "Not a drop of water in the custard." if plan.bath else "Filled where it stands.",
              "A door open long costs 30 K.",
              caution="A tray of hot water is filled in the oven." if plan.bath else ""),

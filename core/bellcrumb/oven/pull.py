@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bellcrumb.oven.chamber import AFTER
-from bellcrumb.oven.run import Bake, Cases, Job, State, Trace
+from bellcrumb.oven.run import Bake, Cases, Job, Trace
 from bellcrumb.oven.scene import Cells
 from bellcrumb.oven.school import SCHOOLS, After, Doneness
 from bellcrumb.oven.setting import SET_THROUGH, SPREAD_K, WOBBLES
@@ -16,8 +16,6 @@ Array = NDArray[np.float64]
 
 LONGEST_S = 4 * 3600.0
 AFTER_S = {"rack": 2400.0, "in_bath": 2400.0, "ice": 1500.0, "oven_off": 3600.0}
-# Taken out, the first minutes are quick again.
-AFTER_QUICK_S, AFTER_STEP_S = 300.0, 120.0
 # What is not known unless the kitchen says: start temperature, the oven's dial, the depth.
 START_SPREAD_K, START_KNOWN_K = 5.0, 2.0
 OVEN_SPREAD_K, OVEN_KNOWN_K = 8.0, 3.0
@@ -87,16 +85,20 @@ def cases_of(start_c: float, oven_offset_k: float, set_c: float, known: Known) -
     return Cases(*rows.T)
 
 
-def first_past(t_s: Array, value: Array, line: float) -> float:
-    """When a series first rises past a line, s, between its points; inf when it never does."""
-    above = value >= line
-    if not above.any():
-        return math.inf
-    n = int(above.argmax())
-    if n == 0:
-        return float(t_s[0])
-    low, high = value[n - 1], value[n]
-    return float(t_s[n - 1] + (t_s[n] - t_s[n - 1]) * (line - low) / (high - low))
+def first_past(t_s: Array, done: Array, share: float) -> Array:
+    """When each series of the integral of setting (steps, ...) first reaches a set share, s; inf
+    when it never does. Between two steps it grows by a factor, so its logarithm is interpolated."""
+    line = -math.log1p(-share)
+    above = done >= line
+    n = above.argmax(0)
+    before = np.maximum(n - 1, 0)
+    low, high = (
+        np.log(np.maximum(np.take_along_axis(done, at[None], 0)[0], 1e-9)) for at in (before, n)
+    )
+    part = (math.log(line) - low) / np.where(n > 0, np.maximum(high - low, 1e-12), 1.0)
+    when = t_s[before] + (t_s[n] - t_s[before]) * np.clip(part, 0.0, 1.0)
+    found: Array = np.where(above.any(0), when, math.inf)
+    return found
 
 
 def signs(trace: Trace, case: int, width_mm: float) -> dict[Doneness, tuple[float, float]]:
@@ -106,16 +108,21 @@ def signs(trace: Trace, case: int, width_mm: float) -> dict[Doneness, tuple[floa
     quarter set through and the disc 45 %, until the middle is well set. just_set: from the disc
     closing until two thirds set. clean_knife: from nearly set through to past it.
     """
-    t = trace.t_s
-    least, rim = trace.least_set[:, case], trace.rim_set[:, case]
-    disc = first_past(t, -trace.disc_mm[:, case], -0.45 * width_mm)
-    closed = first_past(t, least, WOBBLES)
-    domed = max(disc, first_past(t, rim, 0.85))
+    t, done, middles = trace.t_s, trace.done[:, case], trace.middles_m
+    columns = first_past(t, done, WOBBLES)
+    outside = middles > 0.225e-3 * width_mm
+    disc = max(float(np.interp(0.225e-3 * width_mm, middles, columns)), *columns[outside])
+    closed = float(columns.max())
+    rim = float(first_past(t, done[:, int(0.75 * len(middles))], 0.85))
+    domed = max(disc, rim)
+    well, set_, nearly, past = (
+        float(first_past(t, done.min(1), share)) for share in (0.60, 0.65, 0.88, 0.97)
+    )
     return {
         "wobble": (min(disc, closed), closed),
-        "domed": (domed, max(domed, first_past(t, least, 0.60))),
-        "just_set": (closed, first_past(t, least, 0.65)),
-        "clean_knife": (first_past(t, least, 0.88), first_past(t, least, 0.97)),
+        "domed": (domed, max(domed, well)),
+        "just_set": (closed, set_),
+        "clean_knife": (nearly, past),
     }
 
 
@@ -205,14 +212,15 @@ def taken_out(
     job: Job, cases: Cases, trace: Trace, pull_min: float, after: After, cells: Cells | None
 ) -> Trace:
     """What the first case does after the pull."""
-    at = int(np.abs(trace.t_s - 60 * pull_min).argmin())
-    state: State = trace.states[at]
+    last = int((trace.t_s <= 60 * pull_min).sum()) - 1
     one = Cases(*(v[:1] for v in (cases.start_c, cases.offset_k, cases.depth, cases.set_c)))
     rest = Bake(job, one, cells)
-    rest.resume(state)
-    rest.later_step_s, rest.later_s = AFTER_STEP_S, AFTER_QUICK_S
+    rest.resume(trace.states[last])
+    if 60 * pull_min > rest.t_s + 1:
+        rest.step(60 * pull_min - rest.t_s)
     place = AFTER[after if job.bath is not None or after not in ("in_bath", "ice") else "rack"]
     rest.move(place)
-    while rest.t_s < state[0] + AFTER_S[after]:
+    until_s = rest.t_s + AFTER_S[after]
+    while rest.t_s < until_s:
         rest.step()
     return rest.trace

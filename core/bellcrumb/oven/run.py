@@ -10,14 +10,16 @@ from bellcrumb.heat import air
 from bellcrumb.heat.field import Field
 from bellcrumb.heat.materials import Food
 from bellcrumb.oven import chamber as rooms
-from bellcrumb.oven.chamber import Chamber, Place
+from bellcrumb.oven.chamber import Around, Chamber, Place
 from bellcrumb.oven.scene import Bath, Body, Cells, Mould, Oven, body_of
-from bellcrumb.oven.setting import LIQUID, WEEPS, WOBBLES, Setting
+from bellcrumb.oven.setting import WEEPS, WOBBLES, Setting
 
 Array = NDArray[np.float64]
 
-# The first minutes are quick: door, water and walls find each other. Then a minute is short enough.
-STEP_S, LATER_S, LATER_STEP_S = 30.0, 600.0, 60.0
+# The first minutes are quick: door, water and walls find each other. Then two are short enough.
+STEP_S, QUICK_S, LATER_STEP_S = 30.0, 600.0, 120.0
+FIRST_STEP_S, FIRST_S = 10.0, 30.0  # boiling water into a hot pan
+QUICK_AFTER_S, AFTER_STEP_S = 300.0, 240.0
 REFRESH_S = 120.0  # conductivities and film coefficients change slowly
 SKIN = 0.27  # share of a wet surface that gives off water; fitted
 # How many times better than still a liquid custard carries heat. Fitted for thin mixes; batters of
@@ -127,22 +129,28 @@ class Trace:
         return found
 
     @cached_property
+    def done(self) -> Array:
+        """The integral of setting of the least set cell of each column (steps, cases, columns):
+        what is loose there moves, also under a set top."""
+        return np.array([row[2][:, : self.deep].min(1) for row in self._rows])
+
+    @cached_property
     def columns(self) -> Array:
-        """The least set cell of each column (steps, cases, columns): what is loose there moves,
-        also under a set top."""
-        found: Array = self.set_share[:, :, : self.deep, :].min(2)
+        """The set share of the least set cell of each column (steps, cases, columns)."""
+        found: Array = 1 - np.exp(-self.done)
+        return found
+
+    @cached_property
+    def middles_m(self) -> Array:
+        """How far the middle of each column is from the axis."""
+        faces = self._body.mesh.r[0, : self._body.columns + 1]
+        found: Array = (faces[1:] + faces[:-1]) / 2
         return found
 
     @cached_property
     def least_set(self) -> Array:
         """The least set cell."""
         found: Array = self.columns.min(2)
-        return found
-
-    @cached_property
-    def rim_set(self) -> Array:
-        """How set it is three quarters of the way out."""
-        found: Array = self.columns[:, :, int(0.75 * self.columns.shape[2])]
         return found
 
     def weeping(self, case: int = 0) -> Array:
@@ -155,8 +163,7 @@ class Trace:
     @cached_property
     def disc_mm(self) -> Array:
         """Width of the part that still wobbles, seen from above, by a line between columns."""
-        faces = self._body.mesh.r[0, : self._body.columns + 1]
-        middle = (faces[1:] + faces[:-1]) / 2
+        faces, middle = self._body.mesh.r[0, : self._body.columns + 1], self.middles_m
         loose = self.columns < WOBBLES
         most = loose.shape[2] - 1
         last = np.where(loose.any(2), most - loose[:, :, ::-1].argmax(2), -1)
@@ -174,17 +181,28 @@ class Trace:
         return found
 
 
+@dataclass(frozen=True)
+class _Top:
+    """The top of the moulds: its surface (degC), the heat it takes (W/m2) and the water it loses
+    (kg/m2s), and how much less and more for each kelvin hotter."""
+
+    surface_c: Array
+    flux: Array
+    slope_h: Array
+    lost: Array
+    lost_per_k: Array
+
+
 class Bake:
     """A bake that can be stepped, looked at, and taken out."""
 
     def __init__(
         self, job: Job, cases: Cases, cells: Cells | None = None, step_s: float = STEP_S
     ) -> None:
-        self.job, self.step_s = job, step_s
-        # A fan ties water and steam too closely for a longer step.
-        longer = step_s == STEP_S and job.oven.kind == "static"
-        self.later_step_s = LATER_STEP_S if longer else step_s
-        self.later_s = LATER_S
+        self.job, self._step_s = job, step_s
+        self._later_step_s = LATER_STEP_S if step_s == STEP_S else step_s
+        self._quick_until_s = QUICK_S
+        self._marks = [60 * minute for minute in job.oven.turns]
         self.cells = cells or Cells()
         self.body: Body = body_of(job.mould, job.mould.fill_mm * cases.depth, self.cells)
         mesh = self.body.mesh
@@ -203,16 +221,17 @@ class Bake:
         self.setting = Setting.start(cases.set_c, temp[self._custard], job.tolerates_k)
         moulds = job.count * job.mould.times
         foot = job.mould.foot_m2 / job.mould.times
-        self.chamber = Chamber(job.oven, job.bath, cases.offset_k, moulds, foot)
-        self.t_s = self._began_s = 0.0
+        top = job.mould.times * float(mesh.plan[0, : self.body.columns].sum())
+        wet = SKIN * job.count * top
+        self.chamber = Chamber(job.oven, job.bath, cases.offset_k, moulds, foot, wet)
+        self.t_s = 0.0
         depth = job.mould.fill_mm / 1000
         self.deep = max(2, round(self.cells.rows * (1 - THIN_TOP_M / depth)))
         # The wall and crust beside the custard are dry.
         self._moist = np.where(np.arange(shape[2]) < self.body.columns, SKIN, 0.0)
         self.trace = Trace(self.body, self.deep)
-        self._taken_w = np.zeros(len(cases.start_c))
         self._since_refresh = REFRESH_S
-        self._surface: Array | None = None
+        self._skin_c: Array | None = None
         self.setting.pass_by(self.custard_c, 0.0)
         self.trace.add(self)
 
@@ -222,53 +241,75 @@ class Bake:
         return self.field.temp_c[self._custard]
 
     def move(self, place: Place) -> None:
-        """Take it somewhere else."""
-        self.chamber.place = place
-        if place.kind == "rack":
-            self.chamber.air_c = np.full_like(self.chamber.air_c, rooms.ROOM_C)
-            self.chamber.wall_c = self.chamber.air_c.copy()
-        self._since_refresh = REFRESH_S
+        """Take it somewhere else, on a new trace, with quick steps again at first."""
+        self.chamber.move(place)
+        self._quick_until_s = self.t_s + QUICK_AFTER_S
+        if self._later_step_s > self._step_s:
+            self._later_step_s = AFTER_STEP_S
+        self._afresh()
 
-    def step(self) -> None:
-        """One step of time."""
-        if self.t_s - self._began_s >= self.later_s and self.step_s != self.later_step_s:
-            self.step_s = self.later_step_s
-            self.field.pace(self.step_s)
+    def _afresh(self) -> None:
+        self._since_refresh, self._skin_c = REFRESH_S, None
+        self.trace = Trace(self.body, self.deep)
+        self.trace.add(self)
+
+    def step(self, dt: float | None = None) -> None:
+        """One step of time, as long as it likes or ``dt``, s."""
+        if dt is None:
+            dt = self._stride_s()
+        if dt != self.field.step_s:
+            self.field.pace(dt)
             self._since_refresh = REFRESH_S
-        c, dt = self.chamber, self.step_s
+        c = self.chamber
+        middle = (self.t_s + dt / 2) / 60
+        c.open_door(self.t_s / 60)
+        around = c.ahead(middle, dt / 2)
+        top = self._top(around)
         if self._since_refresh >= REFRESH_S:
-            self._couple()
+            self._couple(around, top.slope_h, max(dt, REFRESH_S) / 2)
             self._since_refresh = 0.0
         self._since_refresh += dt
-        top_c, steam = self._top()
-        floor_c, side_c = self._below()
+        top_c = top.surface_c + top.flux / self._top_h
+        floor_c, side_c = self._below(around)
+        floor, wall = self.field.temp_c[:, 0, :], self.field.temp_c[:, :, -1]
+        skin_c = self.field.top_surface_c(top_c)
         self.field.step(floor_c, side_c, top_c)
-        taken = self._taken(floor_c, side_c)
-        before = self._taken_w if self.t_s else taken
-        self._taken_w = taken
-        c.advance((self.t_s + dt / 2) / 60, dt, (before + taken) / 2, steam)
+        self._skin_c = self.field.top_surface_c(top_c)
+        steam = self._steam(top, (skin_c + self._skin_c) / 2)
+        floor = (floor + self.field.temp_c[:, 0, :]) / 2
+        wall = (wall + self.field.temp_c[:, :, -1]) / 2
+        c.advance(middle, dt, around, self._taken(around, floor_c - floor, side_c, wall), steam)
         self.t_s += dt
         self.setting.pass_by(self.custard_c, dt)
         self.trace.add(self)
 
-    def _couple(self) -> None:
+    def _stride_s(self) -> float:
+        """How long the next step is: short at first, and never past a turn of the dial or a door."""
+        left = self._quick_until_s - self.t_s
+        dt = self._later_step_s
+        if left > 1:
+            dt = min(FIRST_STEP_S if self.t_s < FIRST_S else self._step_s, left)
+        marks = [mark - self.t_s for mark in self._marks if mark > self.t_s + 1]
+        return min([dt, *marks])
+
+    def _couple(self, around: Around, top_h: Array, ahead_s: float) -> None:
         """Conductivities and film coefficients from where things are now."""
         c, job = self.chamber, self.job
         mesh = self.body.mesh
         shape = mesh.volume.shape
         k = np.broadcast_to(self.body.k_solid, shape).copy()
-        liquid = np.where(self.setting.share < LIQUID, job.stirs, 1.0)
+        liquid = np.where(self.setting.liquid_in(ahead_s), job.stirs, 1.0)
         k[self._custard] = job.food.k(self.custard_c) * liquid
         temp = self.field.temp_c
         metal = c.place.h_c + air.radiation_h(
-            temp[:, :, -1], c.wall_c[:, None], self._wall_emissivity
+            temp[:, :, -1], around.wall_c[:, None], self._wall_emissivity
         )
         deck = job.oven.stand == "deck" and c.place.kind == "oven" and job.bath is None
         floor = (
             np.full(temp[:, 0, :].shape, rooms.DECK_H)
             if deck
             else c.place.h_c
-            + air.radiation_h(temp[:, 0, :], c.wall_c[:, None], self._wall_emissivity)
+            + air.radiation_h(temp[:, 0, :], around.wall_c[:, None], self._wall_emissivity)
         )
         share = np.zeros(metal.shape)
         if job.bath is not None and c.place.kind != "rack":
@@ -282,76 +323,75 @@ class Bake:
         self._air_h = metal
         self._wet_h, self._dry_h = share * rooms.WATER_SIDE_H, (1 - share) * metal
         self._side_h = self._wet_h + self._dry_h
-        _, over_wall, vapour, h_c = c.over_custard()
-        surface = self._surface if self._surface is not None else temp[:, -1, :]
-        rate = h_c + air.radiation_h(surface, over_wall[:, None], air.FOOD_EMISSIVITY)
-        _, slope = air.evaporation_kg_m2s(surface, vapour[:, None], h_c, c.pressure)
-        self._top_h = rate + SKIN * slope * air.latent_j_per_kg(surface)
-        self._top_rate = rate
+        self._top_h = top_h
         self.field.couple(k, floor, self._side_h, self._top_h)
 
     @property
     def _wall_emissivity(self) -> float:
         return air.METAL_EMISSIVITY if self.job.mould.wall.k > 5 else air.FOOD_EMISSIVITY
 
-    def _top(self) -> tuple[Array, Array]:
-        """What the top sees as one temperature (cases, columns), and the steam of all moulds."""
+    def _top(self, around: Around) -> "_Top":
+        """What happens at the top with its surface as it was."""
         c = self.chamber
-        over_air, over_wall, vapour, h_c = c.over_custard()
-        surface = self._surface if self._surface is not None else self.field.temp_c[:, -1, :]
-        lost = self._moist * air.evaporation_kg_m2s(surface, vapour[:, None], h_c, c.pressure)[0]
+        over_air, over_wall, vapour, h_c = c.over_custard(around)
+        surface = self.field.temp_c[:, -1, :] if self._skin_c is None else self._skin_c
+        seen = air.radiation_h(surface, over_wall[:, None], air.FOOD_EMISSIVITY)
+        lost, slope = air.evaporation_kg_m2s(surface, vapour[:, None], h_c, c.pressure)
+        lost, slope, latent = self._moist * lost, SKIN * slope, air.latent_j_per_kg(surface)
         flux = (
             h_c * (over_air[:, None] - surface)
-            + (self._top_rate - h_c) * (over_wall[:, None] - surface)
-            - lost * air.latent_j_per_kg(surface)
+            + seen * (over_wall[:, None] - surface)
+            - lost * latent
         )
-        top_c = surface + flux / self._top_h
-        after = self.field.top_surface_c(top_c)
-        # Half a step ahead, so that the step sees its middle.
-        self._surface = after + (after - surface) / 2 if self._surface is not None else after
-        steam: Array = (lost * self.body.mesh.plan).sum(1) * c.moulds
-        if self.job.bath is not None and self.job.bath.covered and c.place.kind == "oven":
-            steam = np.zeros_like(steam)
-        return top_c, steam
+        return _Top(surface, flux, h_c + seen + slope * latent, lost, slope)
 
-    def _below(self) -> tuple[Array, Array]:
+    def _steam(self, top: "_Top", surface_c: Array) -> Array:
+        """The steam of all moulds, kg/s, at the surface it came to."""
+        c = self.chamber
+        if self.job.bath is not None and self.job.bath.covered and c.place.kind == "oven":
+            return np.zeros(len(surface_c))
+        wet = self._moist > 0
+        lost = top.lost + wet * top.lost_per_k * (surface_c - top.surface_c)
+        steam: Array = (lost * self.body.mesh.plan).sum(1) * c.moulds
+        return steam
+
+    def _below(self, around: Around) -> tuple[Array, Array]:
         """What floor and side see as one temperature each."""
         c = self.chamber
-        around = (
-            c.place.h_c * c.air_c[:, None] + (self._air_h - c.place.h_c) * c.wall_c[:, None]
+        air_side = (
+            c.place.h_c * around.air_c[:, None]
+            + (self._air_h - c.place.h_c) * around.wall_c[:, None]
         ) / self._air_h
-        water = c.bath_c[:, None] if self.job.bath is not None else around
-        side = (self._wet_h * water + self._dry_h * around) / self._side_h
+        water = around.bath_c[:, None] if self.job.bath is not None else air_side
+        side = (self._wet_h * water + self._dry_h * air_side) / self._side_h
         columns = self.field.temp_c.shape[2]
-        air_floor = np.repeat(around[:, :1], columns, axis=1)
+        air_floor = np.repeat(air_side[:, :1], columns, axis=1)
         if self.job.oven.stand == "deck" and c.place.kind == "oven" and self.job.bath is None:
-            air_floor = np.repeat(c.wall_c[:, None], columns, axis=1)
+            air_floor = np.repeat(around.wall_c[:, None], columns, axis=1)
         floor = np.where(self._wet_floor, water[:, :1], air_floor)
         return floor, side
 
-    def _taken(self, floor_c: Array, side_c: Array) -> Array:
-        """Heat one mould takes from the water now, W."""
+    def _taken(self, around: Around, floor_k: Array, side_c: Array, wall_c: Array) -> Array:
+        """Heat one mould takes from the water, W, while the floor is ``floor_k`` under what it sees
+        and the cells of the wall are at ``wall_c``."""
         if self.job.bath is None:
-            return np.zeros(len(self.chamber.air_c))
+            return np.zeros(len(around.air_c))
         f, m = self.field, self.body.mesh
-        flux = f.side_g * (side_c - f.temp_c[:, :, -1])
-        surface = side_c - flux / (self._side_h * m.side[:, :, -1])
-        water = self.chamber.bath_c[:, None]
-        side = self._wet_h * m.side[:, :, -1] * (water - surface)
-        floor = np.where(self._wet_floor, f.floor_g * (floor_c - f.temp_c[:, 0, :]), 0.0)
+        area = m.side[:, :, -1]
+        surface = side_c - f.side_g * (side_c - wall_c) / (self._side_h * area)
+        side = self._wet_h * area * (around.bath_c[:, None] - surface)
+        floor = np.where(self._wet_floor, f.floor_g * floor_k, 0.0)
         taken: Array = side.sum(1) + floor.sum(1)
         return taken
 
     def resume(self, state: State) -> None:
         """Go on from a moment of another run of the same job (its first case)."""
         self.t_s, temp, done, spoilt, chamber = state
-        self._began_s = self.t_s
+        self._quick_until_s = 0.0
         self.field.temp_c = temp.copy()
-        self.setting.done, self.setting.spoilt = done.copy(), spoilt.copy()
+        self.setting.resume(done, spoilt, self.custard_c)
         self.chamber.restore(chamber)
-        self._since_refresh, self._surface = REFRESH_S, None
-        self.trace = Trace(self.body, self.deep)
-        self.trace.add(self)
+        self._afresh()
 
     @property
     def least_set(self) -> Array:

@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import dataclass
+from itertools import accumulate
 from typing import Literal
 
 import numpy as np
@@ -46,6 +47,12 @@ class Oven:
     film: float = 1.0
     vent: float = 1.0
     door_min: tuple[float, ...] = ()
+
+    @property
+    def turns(self) -> list[float]:
+        """The minutes at which the dial is turned or the door opened."""
+        ends = accumulate(stage.minutes for stage in self.stages if stage.minutes is not None)
+        return sorted({*ends, *self.door_min})
 
     def set_c(self, minute: float) -> float:
         """The dial at a minute."""

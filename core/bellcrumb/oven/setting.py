@@ -1,5 +1,6 @@
 """Egg setting as kinetics: how far each point has set, and how far it has been overdone."""
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -21,6 +22,9 @@ BELOW_IDEAL_K = 2.0
 WEEP_RATE_PER_S = 5.2e-4
 WEEP_Z_K = 3.0
 WEEP_ABOVE_K = 8.0
+
+_PER_K, _LOG_RATE = math.log(10) / Z_K, math.log(RATE_PER_S)
+_WEEP_PER_K, _LOG_WEEP_RATE = math.log(10) / WEEP_Z_K, math.log(WEEP_RATE_PER_S)
 
 WOBBLES = 0.40  # below this it still moves
 SET_THROUGH = 0.93  # a knife comes out clean
@@ -47,26 +51,30 @@ class Setting:
         return cls(set_c[:, None, None], *still, tolerates_k)
 
     def pass_by(self, temp_c: Array, step_s: float) -> None:
-        """Let ``step_s`` pass, ending at ``temp_c`` (trapezoid between this and the last call)."""
+        """Let ``step_s`` pass, ending at ``temp_c`` (Simpson's rule on a straight way there from
+        the last call, whose middle has the geometric mean of the two rates)."""
         # Twenty kelvins under, an hour sets a four-hundredth: nothing to count.
         if self._rates is None and bool((temp_c < self.set_c - 20).all()):
             return
-        over = (temp_c - self.set_c) * (np.log(10) / Z_K)
-        rates = (
-            RATE_PER_S * np.exp(np.minimum(over, 60)),
-            WEEP_RATE_PER_S
-            * np.exp(
-                np.minimum(
-                    (temp_c - self.set_c - WEEP_ABOVE_K - self.tolerates_k)
-                    * (np.log(10) / WEEP_Z_K),
-                    60,
-                )
-            ),
+        over = temp_c - self.set_c
+        rates = np.exp(over * _PER_K + _LOG_RATE), np.exp(
+            (over - (WEEP_ABOVE_K + self.tolerates_k)) * _WEEP_PER_K + _LOG_WEEP_RATE
         )
-        before = self._rates or rates
-        self.done += (before[0] + rates[0]) * (step_s / 2)
-        self.spoilt += (before[1] + rates[1]) * (step_s / 2)
+        if self._rates is not None:
+            for total, a, b in zip((self.done, self.spoilt), self._rates, rates, strict=True):
+                total += (a + 4 * np.sqrt(a * b) + b) * (step_s / 6)
         self._rates = rates
+
+    def liquid_in(self, s: float) -> NDArray[np.bool_]:
+        """Where it will still stir itself in ``s`` seconds."""
+        pace = 0.0 if self._rates is None else self._rates[0]
+        found: NDArray[np.bool_] = self.done + s * pace < -math.log(1 - LIQUID)
+        return found
+
+    def resume(self, done: Array, spoilt: Array, temp_c: Array) -> None:
+        """Go on from what is done at ``temp_c``."""
+        self.done, self.spoilt, self._rates = done.copy(), spoilt.copy(), None
+        self.pass_by(temp_c, 0.0)
 
     @property
     def share(self) -> Array:

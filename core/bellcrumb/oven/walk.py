@@ -101,7 +101,8 @@ def pan_of_water(
     times, temps, t = [0.0], [start_c], 0.0
     none = np.zeros(1)
     while t < until_s:
-        room.advance((t + STEP_S / 2) / 60, STEP_S, none, none)
+        middle = (t + STEP_S / 2) / 60
+        room.advance(middle, STEP_S, room.ahead(middle, STEP_S / 2), none, none)
         t += STEP_S
         times.append(t)
         temps.append(float(room.bath_c[0]))

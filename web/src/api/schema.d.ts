@@ -1315,6 +1315,11 @@ export interface components {
        */
       poured_c?: number | null;
       /**
+       * Preheated
+       * @default true
+       */
+      preheated: boolean;
+      /**
        * Put Away C
        * @default 57
        */
@@ -1324,6 +1329,12 @@ export interface components {
        * @default 160
        */
       set_c: number;
+      /**
+       * Stand
+       * @default rack
+       * @enum {string}
+       */
+      stand: "rack" | "deck";
       /**
        * Water C
        * @default 80
@@ -2951,8 +2962,10 @@ export interface components {
        *         "ice": "",
        *         "oven_id": null,
        *         "poured_c": null,
+       *         "preheated": true,
        *         "put_away_c": 57,
        *         "set_c": 160,
+       *         "stand": "rack",
        *         "water_c": 80
        *       },
        *       "bath_level": "none",
@@ -3033,8 +3046,10 @@ export interface components {
        *         "ice": "",
        *         "oven_id": null,
        *         "poured_c": null,
+       *         "preheated": true,
        *         "put_away_c": 57,
        *         "set_c": 160,
+       *         "stand": "rack",
        *         "water_c": 80
        *       },
        *       "bath_level": "none",

@@ -80,6 +80,8 @@ export const otherVessels = (content: Content, kitchen: Shapes["KitchenOut"]) =>
 export const DEFAULTS: Baking = {
   oven_id: null,
   set_c: 160,
+  stand: "rack",
+  preheated: true,
   first_c: null,
   first_min: 15,
   water_c: 80,

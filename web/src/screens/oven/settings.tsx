@@ -67,6 +67,16 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
           onChange={(event) => set({ set_c: Number(event.target.value) })}
         />
       </div>
+      <Check on={!b.preheated} disabled={off} set={(on) => set({ preheated: !on })}>
+        into the cold oven
+      </Check>
+      <Check
+        on={b.stand === "deck"}
+        disabled={off}
+        set={(on) => set({ stand: on ? "deck" : "rack" })}
+      >
+        on the floor of the oven, not on a rack
+      </Check>
       <Check on={b.first_c !== null} disabled={off} set={(on) => set({ first_c: on ? 220 : null })}>
         hot at first, then down
       </Check>
