@@ -45,6 +45,12 @@ def vapour_pa(density_kg_m3: Array, air_c: Array) -> Array:
     return found
 
 
+def m3_per_kg(air_c: Array, pressure: float) -> Array:
+    """The room that vapour alone takes up at a pressure."""
+    found: Array = GAS_J_PER_MOLK / WATER_KG_PER_MOL * (air_c + 273.15) / pressure
+    return found
+
+
 def radiation_h(surface_c: Array, around_c: Array, emissivity: float) -> Array:
     """Radiation as a film coefficient, W/m2K."""
     a, b = surface_c + 273.15, around_c + 273.15
@@ -55,8 +61,7 @@ def radiation_h(surface_c: Array, around_c: Array, emissivity: float) -> Array:
 def vapour_m_s(air_c: Array, h_c: float, pressure: float) -> Array:
     """How fast vapour crosses a film, m/s: by this times its density in the air a surface gives off
     less."""
-    per_density = GAS_J_PER_MOLK / WATER_KG_PER_MOL * (air_c + 273.15)
-    found: Array = h_c * _KG_PER_J_K * per_density / pressure
+    found: Array = h_c * _KG_PER_J_K * m3_per_kg(air_c, pressure)
     return found
 
 

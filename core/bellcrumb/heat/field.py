@@ -5,8 +5,8 @@ of the same mesh are solved at once, which is what makes a band of answers as qu
 
 The stepper is Peaceman and Rachford's (1955): with c = 2C/dt,
     (c - A_r) T* = right + b;   r2 = 2c T* - right;   (c - A_z) T+ = r2;   right = 2c T+ - r2
-so that no operator is ever applied explicitly; b is what the surfaces give. All lines of a direction stack into one symmetric
-positive definite tridiagonal system.
+so that no operator is ever applied explicitly; b is what the surfaces give. All lines of a
+direction stack into one symmetric positive definite tridiagonal system.
 """
 
 from dataclasses import dataclass
@@ -64,7 +64,8 @@ class Field:
         """Set conductivities (W/mK per cell) and film coefficients: floor and top by column
         (cases, columns), side by row (cases, rows). Factors both directions."""
         m = self.mesh
-        half_r, half_z = m.dr[:, None, :] / (2 * k), m.dz[:, :, None] / (2 * k)
+        resists = 0.5 / k
+        half_r, half_z = m.dr[:, None, :] * resists, m.dz[:, :, None] * resists
         across = m.side[:, :, 1:-1] / (half_r[:, :, 1:] + half_r[:, :, :-1])
         up = m.plan[:, None, :] / (half_z[:, 1:, :] + half_z[:, :-1, :])
         self.side_g = _film(m.side[:, :, -1], side_h, half_r[:, :, -1])
@@ -125,9 +126,8 @@ class Field:
 
 
 def _film(area: Array, h: Array, half: Array) -> Array:
-    """Conductance of a film and the half cell behind it, W/K; none where h is 0."""
-    resistance = np.where(h > 0, 1 / np.maximum(h, 1e-12), np.inf) + half
-    return area / resistance
+    """Conductance of a film and the half cell behind it, W/K; none to speak of where h is 0."""
+    return area / (1 / np.maximum(h, 1e-12) + half)
 
 
 def _factor(diagonal: Array, coupling: Array) -> tuple[Array, Array]:

@@ -24,17 +24,21 @@ DOOR_MIN = 0.02  # as near as a step begins to it
 AIR_TAU_S = 240.0
 WALL_TAU_S = 900.0  # the walls follow a turned dial slowly; estimate
 OFF_TAU_S = 900.0  # oven off, door ajar; estimate
+# What an oven of that size can give, what it loses for each kelvin, and what its air, racks and
+# inner skin hold: a heavy load holds it down, and a cold oven climbs no faster. Estimates.
+POWER_W, LOSES_W_K, AIR_J_K = 2500.0, 3.5, 15_000.0
 CAVITY_M3 = 0.065
-VENT_M3_S = 1.1e-3  # fitted; what lets the steam of a bath out
+VENT_M3_S = 0.9e-3  # fitted; what lets the steam of a bath out
 ROOM_C, ROOM_HUMIDITY = 22.0, 0.5
 UNDER_FOIL_H = 5.0
 UNDER_FOIL_SHARE = 0.3  # how far the air under the foil is from the water towards the oven
 FOIL_H = 8.0
 WATER_CP = 4190.0
+PAN_J_M2K = 3100.0  # 0.8 mm of steel
 ICE_C = 0.5
 # Half a step ahead, steam and bath go on as they went, but never by more than this: the first
 # minute of boiling water under a fan has no pace to go on.
-MOST_AHEAD, MOST_AHEAD_K = 0.25, 2.0
+MOST_AHEAD, MOST_AHEAD_K = 0.5, 5.0
 
 
 @dataclass(frozen=True)
@@ -78,7 +82,7 @@ class Chamber:
 
     def __init__(
         self, oven: Oven, bath: Bath | None, offset_k: Array, moulds: float, foot_m2: float,
-        wet_m2: float = 0.0,
+        wet_m2: float = 0.0, pan_c: float = ROOM_C,
     ) -> None:  # fmt: skip
         self.oven, self.bath, self.offset_k = oven, bath, offset_k
         self.pressure = air.pressure_pa(oven.altitude_m)
@@ -98,7 +102,6 @@ class Chamber:
         self.wet_m2 = wet_m2
         if bath is not None:
             length, width = (mm / 1000 for mm in bath.pan_mm)
-            self.bath_c = np.full_like(start, bath.water_c)
             self.bath_kg = np.full_like(start, bath.water_kg)
             self.pan_m2 = length * width
             self.free_m2 = max(0.15 * self.pan_m2, self.pan_m2 - moulds * foot_m2)
@@ -106,6 +109,11 @@ class Chamber:
             self.around_m2 = 2 * (length + width) * bath.level_mm / 1000
             self.deck_m2 = self.pan_m2 if oven.stand == "deck" else 0.0
             self.around_m2 += self.pan_m2 - self.deck_m2
+            # The pan takes its share of what is poured into it.
+            self.pan_j_k = PAN_J_M2K * (self.around_m2 + self.deck_m2)
+            water = bath.water_kg * WATER_CP
+            poured = (water * bath.water_c + self.pan_j_k * pan_c) / (water + self.pan_j_k)
+            self.bath_c = np.full_like(start, poured)
         else:
             self.bath_c = self.bath_kg = np.zeros_like(start)
         self._forget()
@@ -113,7 +121,7 @@ class Chamber:
     def _forget(self) -> None:
         """Nothing is known of how it changes: the next step starts from what is."""
         none = np.zeros_like(self.air_c)
-        self._bath_rate, self._gives_rate = none, none
+        self._bath_rate, self._gives_rate, self._load_w = none, none, none
         self._gives, self._half_s = self._holds_m3_s(self.air_c) * self.density, 0.0
 
     def move(self, place: Place) -> None:
@@ -153,11 +161,16 @@ class Chamber:
         return Around(air_c, wall_c, self.bath_c + warmer, density, vapour)
 
     def _heading(self, goal: Array, s: float) -> tuple[Array, Array]:
-        wall_tau = WALL_TAU_S if self.place.kind == "oven" else self.place.tau_s
-        return (
-            goal + (self.air_c - goal) * math.exp(-s / self.place.tau_s),
-            goal + (self.wall_c - goal) * math.exp(-s / wall_tau),
-        )
+        """Air and walls in ``s`` seconds: towards the goal, as far as there is power for it."""
+        air_c = goal + (self.air_c - goal) * math.exp(-s / self.place.tau_s)
+        if self.place.kind != "oven":
+            return air_c, goal + (self.wall_c - goal) * math.exp(-s / self.place.tau_s)
+        spare_w = POWER_W - LOSES_W_K * (self.air_c - ROOM_C) - self._load_w
+        most_c = np.maximum(self.air_c + s / AIR_J_K * spare_w, ROOM_C)
+        short = most_c < air_c
+        air_c = np.where(short, most_c, air_c)
+        towards = np.where(short, air_c, goal)
+        return air_c, towards + (self.wall_c - towards) * math.exp(-s / WALL_TAU_S)
 
     def _density_in(self, s: float, air_c: Array, gives_kg_s: Array) -> Array:
         """Vapour in the cavity after ``s`` seconds, kg/m3, of surfaces that would give off
@@ -165,8 +178,11 @@ class Chamber:
         if not self.place.vented:
             return self.room_density
         vent, holds = VENT_M3_S * self.oven.vent, self._holds_m3_s(air_c)
-        goal = (gives_kg_s + vent * self.room_density) / (vent + holds)
-        gone = np.exp(-s * (vent + holds) / CAVITY_M3)
+        # Steam pushes out as much as it takes up.
+        steam_kg_s = np.maximum(gives_kg_s - holds * self.density, 0.0)
+        out = vent + holds + steam_kg_s * air.m3_per_kg(air_c, self.pressure)
+        goal = (gives_kg_s + vent * self.room_density) / out
+        gone = np.exp(-s * out / CAVITY_M3)
         found: Array = np.maximum(goal + (self.density - goal) * gone, 1e-4)
         return found
 
@@ -191,11 +207,13 @@ class Chamber:
             self.density = (self.density + self.room_density) / 2
 
     def advance(
-        self, minute: float, step_s: float, around: Around, taken_w: Array, steam_kg_s: Array
-    ) -> None:
+        self, minute: float, step_s: float, around: Around, taken_w: Array, steam_kg_s: Array,
+        load_w: Array | float = 0.0,
+    ) -> None:  # fmt: skip
         """Advance by ``step_s`` with what is ``around`` in the middle of it: one mould takes
-        ``taken_w`` from the water, all moulds together give off ``steam_kg_s``. ``minute`` is the
-        middle of the step on the oven's clock."""
+        ``taken_w`` from the water; all moulds together give off ``steam_kg_s`` and take ``load_w``
+        from air and walls. ``minute`` is the middle of the step on the oven's clock."""
+        self._load_w = load_w + np.zeros_like(self.air_c)
         if self.bath is not None:
             before = self.bath_c
             steam_kg_s = steam_kg_s + self._bath(step_s, around, taken_w)
@@ -221,19 +239,19 @@ class Chamber:
         slope = self.around_m2 * metal + floor
         if bath.covered and self.place.kind == "oven":
             through = self.pan_m2 / (1 / metal + 1 / FOIL_H)
-            top_w, gone, grows = through * (air_c - t), np.zeros_like(t), np.zeros_like(t)
+            dry_w, gone, grows = through * (air_c - t), np.zeros_like(t), np.zeros_like(t)
             slope = slope + through
         else:
-            off, off_slope = air.evaporation_kg_m2s(
-                t, around.vapour, self.place.h_c, self.pressure
-            )
+            off, off_slope = air.evaporation_kg_m2s(t, around.vapour, self.place.h_c, self.pressure)
             gone, grows = self.free_m2 * off, self.free_m2 * off_slope
             rate = self.place.h_c + air.radiation_h(t, around.wall_c, 0.95)
-            latent = air.latent_j_per_kg(t)
-            top_w = self.free_m2 * rate * (air_c - t) - gone * latent
-            slope = slope + self.free_m2 * rate + latent * grows
-        heat = np.maximum(self.bath_kg, 0.05) * WATER_CP
-        change = step_s * (pan_w + top_w - self.moulds * taken_w) / (heat + step_s * slope / 2)
+            dry_w = self.free_m2 * rate * (air_c - t)
+            slope = slope + self.free_m2 * rate + air.latent_j_per_kg(t) * grows
+        heat = np.maximum(self.bath_kg, 0.05) * WATER_CP + self.pan_j_k
+        given_w = pan_w + dry_w
+        self._load_w = self._load_w + given_w
+        given_w = given_w - gone * air.latent_j_per_kg(t) - self.moulds * taken_w
+        change = step_s * given_w / (heat + step_s * slope / 2)
         warmer = t + change
         boils = self.boils_c - 0.3
         over_j = np.maximum(0.0, warmer - boils) * heat

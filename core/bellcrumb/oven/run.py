@@ -1,5 +1,6 @@
 """One bake, stepped: the field in the mould, the set of the egg, the chamber around it."""
 
+import math
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -16,15 +17,17 @@ from bellcrumb.oven.setting import WEEPS, WOBBLES, Setting
 
 Array = NDArray[np.float64]
 
-# The first minutes are quick: door, water and walls find each other. Then two are short enough.
-STEP_S, QUICK_S, LATER_STEP_S = 30.0, 600.0, 120.0
-FIRST_STEP_S, FIRST_S = 10.0, 30.0  # boiling water into a hot pan
-QUICK_AFTER_S, AFTER_STEP_S = 300.0, 240.0
+# How long a step is until when, s. The first minutes are quick: boiling water into a hot pan, the
+# door, water and walls finding each other.
+Strides = tuple[tuple[float, float], ...]
+STRIDES: Strides = ((30.0, 10.0), (120.0, 30.0), (480.0, 60.0), (math.inf, 180.0))
+AFTER_STRIDES: Strides = ((60.0, 30.0), (300.0, 60.0), (math.inf, 240.0))
 REFRESH_S = 120.0  # conductivities and film coefficients change slowly
 SKIN = 0.27  # share of a wet surface that gives off water; fitted
 # How many times better than still a liquid custard carries heat. Fitted for thin mixes; batters of
 # cheese, puree or starch hardly move. Confidence: medium.
 STIRS, STIRS_THICK = 2.4, 1.0
+LATENT_J_PER_KG = 2.33e6  # of water around 70 degC
 THIN_TOP_M = 0.003  # a loose film on a set custard does not wobble
 
 
@@ -197,11 +200,9 @@ class Bake:
     """A bake that can be stepped, looked at, and taken out."""
 
     def __init__(
-        self, job: Job, cases: Cases, cells: Cells | None = None, step_s: float = STEP_S
+        self, job: Job, cases: Cases, cells: Cells | None = None, strides: Strides = STRIDES
     ) -> None:
-        self.job, self._step_s = job, step_s
-        self._later_step_s = LATER_STEP_S if step_s == STEP_S else step_s
-        self._quick_until_s = QUICK_S
+        self.job, self._strides, self._began_s = job, strides, 0.0
         self._marks = [60 * minute for minute in job.oven.turns]
         self.cells = cells or Cells()
         self.body: Body = body_of(job.mould, job.mould.fill_mm * cases.depth, self.cells)
@@ -217,7 +218,7 @@ class Bake:
             temp[solids] = np.broadcast_to(
                 np.minimum(cases.start_c, rooms.ROOM_C)[:, None, None], shape
             )[solids]
-        self.field = Field(mesh, rho_cp, temp, step_s)
+        self.field = Field(mesh, rho_cp, temp, strides[0][1])
         self.setting = Setting.start(cases.set_c, temp[self._custard], job.tolerates_k)
         moulds = job.count * job.mould.times
         foot = job.mould.foot_m2 / job.mould.times
@@ -230,6 +231,7 @@ class Bake:
         # The wall and crust beside the custard are dry.
         self._moist = np.where(np.arange(shape[2]) < self.body.columns, SKIN, 0.0)
         self.trace = Trace(self.body, self.deep)
+        self._k = np.broadcast_to(self.body.k_solid, shape).copy()
         self._since_refresh = REFRESH_S
         self._skin_c: Array | None = None
         self.setting.pass_by(self.custard_c, 0.0)
@@ -243,9 +245,9 @@ class Bake:
     def move(self, place: Place) -> None:
         """Take it somewhere else, on a new trace, with quick steps again at first."""
         self.chamber.move(place)
-        self._quick_until_s = self.t_s + QUICK_AFTER_S
-        if self._later_step_s > self._step_s:
-            self._later_step_s = AFTER_STEP_S
+        self._began_s = self.t_s
+        if len(self._strides) > 1:
+            self._strides = AFTER_STRIDES
         self._afresh()
 
     def _afresh(self) -> None:
@@ -278,17 +280,18 @@ class Bake:
         steam = self._steam(top, (skin_c + self._skin_c) / 2)
         floor = (floor + self.field.temp_c[:, 0, :]) / 2
         wall = (wall + self.field.temp_c[:, :, -1]) / 2
-        c.advance(middle, dt, around, self._taken(around, floor_c - floor, side_c, wall), steam)
+        taken = self._taken(around, floor_c - floor, side_c, wall)
+        load = c.moulds * (self.field.inflow_w(floor_c, side_c, top_c) - taken)
+        c.advance(middle, dt, around, taken, steam, load + LATENT_J_PER_KG * steam)
         self.t_s += dt
         self.setting.pass_by(self.custard_c, dt)
         self.trace.add(self)
 
     def _stride_s(self) -> float:
-        """How long the next step is: short at first, and never past a turn of the dial or a door."""
-        left = self._quick_until_s - self.t_s
-        dt = self._later_step_s
-        if left > 1:
-            dt = min(FIRST_STEP_S if self.t_s < FIRST_S else self._step_s, left)
+        """How long the next step is: short at first, never past a turn of the dial or a door."""
+        at = self.t_s - self._began_s
+        until, dt = next(stride for stride in self._strides if at < stride[0] - 1)
+        dt = min(dt, until - at)
         marks = [mark - self.t_s for mark in self._marks if mark > self.t_s + 1]
         return min([dt, *marks])
 
@@ -296,10 +299,8 @@ class Bake:
         """Conductivities and film coefficients from where things are now."""
         c, job = self.chamber, self.job
         mesh = self.body.mesh
-        shape = mesh.volume.shape
-        k = np.broadcast_to(self.body.k_solid, shape).copy()
         liquid = np.where(self.setting.liquid_in(ahead_s), job.stirs, 1.0)
-        k[self._custard] = job.food.k(self.custard_c) * liquid
+        self._k[self._custard] = job.food.k(self.custard_c) * liquid
         temp = self.field.temp_c
         metal = c.place.h_c + air.radiation_h(
             temp[:, :, -1], around.wall_c[:, None], self._wall_emissivity
@@ -324,7 +325,7 @@ class Bake:
         self._wet_h, self._dry_h = share * rooms.WATER_SIDE_H, (1 - share) * metal
         self._side_h = self._wet_h + self._dry_h
         self._top_h = top_h
-        self.field.couple(k, floor, self._side_h, self._top_h)
+        self.field.couple(self._k, floor, self._side_h, self._top_h)
 
     @property
     def _wall_emissivity(self) -> float:
@@ -387,7 +388,6 @@ class Bake:
     def resume(self, state: State) -> None:
         """Go on from a moment of another run of the same job (its first case)."""
         self.t_s, temp, done, spoilt, chamber = state
-        self._quick_until_s = 0.0
         self.field.temp_c = temp.copy()
         self.setting.resume(done, spoilt, self.custard_c)
         self.chamber.restore(chamber)

@@ -57,12 +57,13 @@ class Setting:
         if self._rates is None and bool((temp_c < self.set_c - 20).all()):
             return
         over = temp_c - self.set_c
-        rates = np.exp(over * _PER_K + _LOG_RATE), np.exp(
-            (over - (WEEP_ABOVE_K + self.tolerates_k)) * _WEEP_PER_K + _LOG_WEEP_RATE
+        rates = (
+            np.exp(over * _PER_K + _LOG_RATE),
+            np.exp((over - (WEEP_ABOVE_K + self.tolerates_k)) * _WEEP_PER_K + _LOG_WEEP_RATE),
         )
         if self._rates is not None:
-            for total, a, b in zip((self.done, self.spoilt), self._rates, rates, strict=True):
-                total += (a + 4 * np.sqrt(a * b) + b) * (step_s / 6)
+            self.done += _simpson(self._rates[0], rates[0], step_s)
+            self.spoilt += _simpson(self._rates[1], rates[1], step_s)
         self._rates = rates
 
     def liquid_in(self, s: float) -> NDArray[np.bool_]:
@@ -87,3 +88,8 @@ class Setting:
         """How far every cell has been overdone, 0 to 1."""
         found: Array = 1 - np.exp(-self.spoilt)
         return found
+
+
+def _simpson(before: Array, after: Array, step_s: float) -> Array:
+    found: Array = (before + 4 * np.sqrt(before * after) + after) * (step_s / 6)
+    return found

@@ -97,7 +97,7 @@ def pan_of_water(
         film=float(np.exp(at[1])), vent=float(np.exp(at[2])),
     )  # fmt: skip
     bath = Bath(depth_mm, start_c, False, kg, pan_mm)
-    room = Chamber(oven, bath, np.array([float(at[0])]), 0.0, 0.0)
+    room = Chamber(oven, bath, np.array([float(at[0])]), 0.0, 0.0, pan_c=start_c)
     times, temps, t = [0.0], [start_c], 0.0
     none = np.zeros(1)
     while t < until_s:

@@ -1,5 +1,6 @@
 """The pretended oven: six moulds behind a door, and only the wobble to go by."""
 
+import math
 import random
 from collections.abc import Sequence
 
@@ -38,9 +39,8 @@ def _bake(ex: Exercise, seed: int) -> Bake:
         Bath(level, 80.0, False, water, pan),
     )  # fmt: skip
     start = ex.from_c + noise.uniform(-4, 4)
-    return Bake(
-        job, Cases.one(start, noise.uniform(-12, 8), egg.ideal_c - BELOW_IDEAL_K), None, STEP_S
-    )
+    case = Cases.one(start, noise.uniform(-12, 8), egg.ideal_c - BELOW_IDEAL_K)
+    return Bake(job, case, None, ((math.inf, STEP_S),))
 
 
 def replay_oven(ex: Exercise, seed: int, acts: Sequence[Did], until_s: float) -> Replay:
