@@ -25,7 +25,7 @@ from bellcrumb.oven.school import After, Doneness
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.stove.temper import School
 from bellcrumb.texture.set_map import Plane
-from bellcrumb.vessels.geometry import library
+from bellcrumb.vessels.geometry import Vessel, library
 from formulas.models import Version
 from kitchen.access import pantry_of, prices_of, vessels_of
 from kitchen.models import Kitchen, Ring
@@ -151,9 +151,13 @@ def lines_of(kitchen: Kitchen, content: Content) -> dict[str, Any]:
     }
 
 
-def given_of(kitchen: Kitchen, content: Content, kind: str | None = None) -> dict[str, Any]:
-    """A version's content as the core's input; a vessel that is gone is left out."""
-    own = vessels_of(kitchen)
+def given_of(
+    kitchen: Kitchen, content: Content, kind: str | None = None,
+    own: dict[str, Vessel] | None = None,
+) -> dict[str, Any]:  # fmt: skip
+    """A version's content as the core's input; a vessel that is gone is left out. ``own`` are the
+    kitchen's vessels, where they are at hand already."""
+    own = vessels_of(kitchen) if own is None else own
     there = {f: key for f in VESSEL_FIELDS if (key := getattr(content, f)) in own | library()}
     return {
         **lines_of(kitchen, content),

@@ -84,16 +84,16 @@ class CoolPlanOut(Schema):
 
 def oven_of(kitchen: Kitchen, baking: Baking) -> Oven:
     """The oven chosen, else the kitchen's first, else an ordinary one."""
-    ovens = Oven.objects.filter(kitchen=kitchen)
-    found = ovens.filter(pk=baking.oven_id).first() if baking.oven_id else None
-    return found or ovens.first() or Oven(name="An ordinary oven", kind="static")
+    ovens = list(Oven.objects.filter(kitchen=kitchen))
+    chosen = [oven for oven in ovens if oven.pk == baking.oven_id]
+    return [*chosen, *ovens, Oven(name="An ordinary oven", kind="static")][0]
 
 
 def cold_of(kitchen: Kitchen, baking: Baking) -> Cold:
     """The refrigerator chosen, else the kitchen's first, else an ordinary one."""
-    colds = Cold.objects.filter(kitchen=kitchen)
-    found = colds.filter(pk=baking.cold_id).first() if baking.cold_id else None
-    return found or colds.first() or Cold(name="A refrigerator", kind="fridge")
+    colds = list(Cold.objects.filter(kitchen=kitchen))
+    chosen = [cold for cold in colds if cold.pk == baking.cold_id]
+    return [*chosen, *colds, Cold(name="A refrigerator", kind="fridge")][0]
 
 
 def _filled(
@@ -101,7 +101,7 @@ def _filled(
 ) -> tuple[Mix, Vessel, float, FormulaIn]:
     """The mix, the vessel (of the library or the kitchen's ``own``), its share filled, and the
     whole ask."""
-    given = FormulaIn(**given_of(kitchen, content, kind))
+    given = FormulaIn(**given_of(kitchen, content, kind, own))
     mix = understood(given, pantry_of(kitchen))
     if not mix.mass_g:
         raise CraftError("lines_text", "There is nothing in this formula yet.")

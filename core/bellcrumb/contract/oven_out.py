@@ -91,11 +91,10 @@ def bake_out(
         late_over = 100 * (_at(trace, spoilt, pull + 5) - _at(trace, spoilt, pull))
     ends = [window.from_min, window.to_min]
     probe = [None if e is None else _at(trace, trace.centre_c, e) for e in ends]
-    # Bath water at the pull: the state written down nearest to it.
     left = None
     if found.job.bath is not None and pull is not None:
-        n = int(np.abs(trace.t_s - 60 * pull).argmin())
-        left = 1000 * float(trace.states[n][4][4][0])
+        water_kg = [state[4][4][0] for state in trace.states]
+        left = 1000 * float(np.interp(60 * pull, trace.t_s, water_kg))
     crack, crack_why = _crack(
         kin, peak, None if edge is None or centre is None else edge - centre, after
     )

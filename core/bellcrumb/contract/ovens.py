@@ -206,20 +206,22 @@ def _tried(
     job: Job, cases: Cases, given: shapes.ChooseIn, mould: Mould, bath: bool
 ) -> list[shapes.ChoiceOut]:
     trace = stepped(job, cases, 60 * given.within_min)
+    shown = signs(trace, 2 * mould.half_mm)[given.doneness]
+    ahead = trace.edge_c - trace.centre_c
     found = []
     for n, set_c in enumerate(TRIED_C):
-        start, end = signs(trace, n, 2 * mould.half_mm)[given.doneness]
+        start, end = shown[:, n].tolist()
         if not np.isfinite(end) or (start + end) / 2 > 60 * given.within_min:
             continue
-        at = int(np.abs(trace.t_s - (start + end) / 2).argmin())
+        pull_s = (start + end) / 2
         found.append(
             shapes.ChoiceOut(
                 set_c=set_c,
                 bath=bath,
-                pull_min=(start + end) / 120,
+                pull_min=pull_s / 60,
                 window_min=(end - start) / 60,
-                edge_minus_centre_k=float(trace.edge_c[at, n] - trace.centre_c[at, n]),
-                overdone_pct=100 * float(trace.weeping(n)[at]),
+                edge_minus_centre_k=float(np.interp(pull_s, trace.t_s, ahead[:, n])),
+                overdone_pct=100 * float(np.interp(pull_s, trace.t_s, trace.weeping(n))),
                 chosen=False,
             )
         )
@@ -248,7 +250,7 @@ def convert_mix(
     start = 20.0 if given.mix.temp_c is None else given.mix.temp_c
     width = 2 * mould.half_mm
     one = stepped(job, Cases.one(start, job.oven.offset_k, set_c), 4 * 3600)
-    aim = sum(signs(one, 0, width)[given.doneness]) / 2
+    aim = float(signs(one, width)[given.doneness].mean(0)[0])
     other: OvenKind = "static" if job.oven.kind == "fan" else "fan"
     sign = 1 if other == "static" else -1
     steps = np.arange(0.0, 61.0, 10.0) * sign
@@ -258,7 +260,7 @@ def convert_mix(
     )  # fmt: skip
     there = replace(job, oven=replace(job.oven, kind=other))
     trace = stepped(there, cases, 1.5 * aim + 600 if np.isfinite(aim) else 3600)
-    pulls = np.array([sum(signs(trace, k, width)[given.doneness]) / 2 for k in range(n)])
+    pulls = signs(trace, width)[given.doneness].mean(0)
     dial = job.oven.stages[-1].set_c
     order = np.argsort(pulls)
     fits = np.isfinite(aim) and np.isfinite(pulls).any() and pulls.min() <= aim

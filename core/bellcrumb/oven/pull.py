@@ -101,28 +101,28 @@ def first_past(t_s: Array, done: Array, share: float) -> Array:
     return found
 
 
-def signs(trace: Trace, case: int, width_mm: float) -> dict[Doneness, tuple[float, float]]:
-    """When each school's sign begins and ends in a case, s.
+def signs(trace: Trace, width_mm: float) -> dict[Doneness, Array]:
+    """When each school's sign begins and ends in every case (2, cases), s.
 
     wobble: from the loose disc being 45 % of the width until it has closed. domed: the outer
     quarter set through and the disc 45 %, until the middle is well set. just_set: from the disc
     closing until two thirds set. clean_knife: from nearly set through to past it.
     """
-    t, done, middles = trace.t_s, trace.done[:, case], trace.middles_m
+    t, done, middles = trace.t_s, trace.done, trace.middles_m
     columns = first_past(t, done, WOBBLES)
-    outside = middles > 0.225e-3 * width_mm
-    disc = max(float(np.interp(0.225e-3 * width_mm, middles, columns)), *columns[outside])
-    closed = float(columns.max())
-    rim = float(first_past(t, done[:, int(0.75 * len(middles))], 0.85))
-    domed = max(disc, rim)
-    well, set_, nearly, past = (
-        float(first_past(t, done.min(1), share)) for share in (0.60, 0.65, 0.88, 0.97)
-    )
+    edge = 0.225e-3 * width_mm
+    at_edge = np.array([np.interp(edge, middles, case) for case in columns])
+    disc = np.maximum(at_edge, columns[:, middles > edge].max(1))
+    closed = columns.max(1)
+    rim = first_past(t, done[:, :, int(0.75 * len(middles))], 0.85)
+    domed = np.maximum(disc, rim)
+    least = done.min(2)
+    well, set_, nearly, past = (first_past(t, least, share) for share in (0.60, 0.65, 0.88, 0.97))
     return {
-        "wobble": (min(disc, closed), closed),
-        "domed": (domed, max(domed, well)),
-        "just_set": (closed, set_),
-        "clean_knife": (nearly, past),
+        "wobble": np.array([np.minimum(disc, closed), closed]),
+        "domed": np.array([domed, np.maximum(domed, well)]),
+        "just_set": np.array([closed, set_]),
+        "clean_knife": np.array([nearly, past]),
     }
 
 
@@ -154,21 +154,17 @@ def bake(
         if slow or (done and bool((least[1:] >= enough).all())):
             break
     trace = run.trace
-    width = 2 * job.mould.half_mm
-    each = [signs(trace, n, width) for n in range(len(cases.start_c))]
+    shown = signs(trace, 2 * job.mould.half_mm)
     # Only the school asked for is followed until the slowest case is there.
-    windows = {
-        d: _window(d, [e[d] for e in each] if d == doneness else [each[0][d]]) for d in SCHOOLS
-    }
+    windows = {d: _window(d, shown[d] if d == doneness else shown[d][:, :1]) for d in SCHOOLS}
     window = windows[doneness]
     if window.from_min is None or window.to_min is None:
         return Baked(job, windows, doneness, None, trace, None, {})
     pull = (window.from_min + window.to_min) / 2
     names = ("start", "oven hotter", "oven cooler", "deeper", "sets later")
-    drivers = {
-        name: (sum(e[doneness]) - sum(each[0][doneness])) / 120
-        for name, e in zip(names, each[1:], strict=False)
-    }
+    middles = shown[doneness].sum(0)
+    moved = (middles[1:] - middles[0]) / 120
+    drivers = dict(zip(names, moved.tolist(), strict=False))
     return Baked(
         job,
         windows,
@@ -188,13 +184,14 @@ def stepped(job: Job, cases: Cases, until_s: float) -> Trace:
     return run.trace
 
 
-def _window(doneness: Doneness, each: list[tuple[float, float]]) -> Window:
-    if not all(math.isfinite(v) for v in each[0]):
+def _window(doneness: Doneness, shown_s: Array) -> Window:
+    """From when to when (2, cases), the first case as asked and the others one thing moved."""
+    if not np.isfinite(shown_s[:, 0]).all():
         return Window(doneness, None, None, None, None)
     bands = []
     for end in (0, 1):
-        at = each[0][end]
-        off = [e[end] - at for e in each[1:]]
+        at = float(shown_s[end, 0])
+        off = (shown_s[end, 1:] - at).tolist()
         if len(off) < 5:
             bands.append((at / 60, at / 60))
             continue
@@ -205,7 +202,9 @@ def _window(doneness: Doneness, each: list[tuple[float, float]]) -> Window:
         cooler = cooler if math.isfinite(cooler) else LONGEST_S - at
         early = at - math.sqrt(alike + hotter**2)
         bands.append((max(0.0, early) / 60, (at + math.sqrt(alike + cooler**2)) / 60))
-    return Window(doneness, each[0][0] / 60, each[0][1] / 60, bands[0], bands[1])
+    return Window(
+        doneness, float(shown_s[0, 0]) / 60, float(shown_s[1, 0]) / 60, bands[0], bands[1]
+    )
 
 
 def taken_out(
