@@ -94,6 +94,17 @@ class OvenTest(BrowserCase):
         page.get_by_role("button", name="a coin").click()
         expect(page.get_by_test_id("refit")).to_contain_text("from 1 readings")
         expect(page.get_by_test_id("headline")).not_to_have_text("pull it late")
+        first = page.url
+        page.goto(f"/k/{self.kitchen.id}")
+        page.get_by_role("link", name="Chestnut custard pie").click()
+        page.get_by_role("link", name="Oven", exact=True).click()
+        page.get_by_label("on the floor of the oven").check()
+        page.get_by_role("button", name="Bake it").click()
+        expect(page.get_by_test_id("onward")).to_contain_text("Next: On the oven floor")
+        other = page.get_by_label("Other pots").get_by_role("link", name="Toasted hay pots")
+        expect(other).to_contain_text("to go")
+        other.click()
+        expect(page).to_have_url(first)
 
     def test_the_cold_says_what_passes_and_prints_a_label(self):
         self.sign_in()

@@ -19,7 +19,7 @@ from typing import Any
 import httpx
 
 EVERY_S = 1.0
-MOST_IN_ONE_POST = 200
+MOST_IN_ONE_POST, MOST_POSTS = 200, 3
 
 
 @dataclass
@@ -77,15 +77,18 @@ class Gateway:
         self.spool.add({"id": str(uuid.uuid4()), "at": at.isoformat(), **reading})
 
     def deliver(self) -> None:
-        """Post what waits; what the server took (or refused with a reason) is forgotten."""
-        part = self.spool.waiting[:MOST_IN_ONE_POST]
-        if not part:
-            return
-        try:
-            answer = self.http.post("/api/device/readings", json={"readings": part})
-        except httpx.HTTPError:
-            return
-        if answer.status_code == 200:
+        """Post what waits, some posts of it at most; what the server took (or refused with a
+        reason) is forgotten."""
+        for _ in range(MOST_POSTS):
+            part = self.spool.waiting[:MOST_IN_ONE_POST]
+            if not part:
+                return
+            try:
+                answer = self.http.post("/api/device/readings", json={"readings": part})
+            except httpx.HTTPError:
+                return
+            if answer.status_code != 200:
+                return
             self.spool.delivered(len(part))
 
 

@@ -6,13 +6,13 @@ from batches.clock import Course, curve_of
 from batches.models import Batch
 from bellcrumb.contract.shapes.oven import RefitOut
 from bellcrumb.errors import CraftError
-from bellcrumb.oven.refit import Look
+from bellcrumb.oven.refit import Look, Told
 from bellcrumb.stove.guide import Reading
 from formulas.content import Content
 from formulas.oven import refit_of
 
 EVERY_S = 60.0
-AIR_CHANNEL = 3  # 1 is in the custard, 2 in the bath, 3 in the oven's air
+BATH_CHANNEL, AIR_CHANNEL = 2, 3  # 1 is in the custard
 _FIRST_S = 240.0
 _EACH = 40
 LOOKS = {"disc_100": 1.0, "disc_60": 0.6, "disc_25": 0.25, "disc_0": 0.0}
@@ -36,18 +36,25 @@ def refit_now(batch: Batch, course: Course, curve: list[Reading]) -> RefitOut | 
     ]
     if into_s < _FIRST_S and not looks:
         return None
-    probe = [(t - timing.entered_s, c) for t, c in curve if timing.entered_s <= t <= end_s]
-    air = [(t - timing.entered_s, c) for t, c in curve_of(batch, channel=AIR_CHANNEL)
-           if timing.entered_s <= t <= end_s]  # fmt: skip
+
+    def inside(curve: list[Reading]) -> list[tuple[float, float]]:
+        return [(t - timing.entered_s, c) for t, c in curve if timing.entered_s <= t <= end_s]
+
+    told = Told(
+        inside(curve),
+        looks,
+        inside(curve_of(batch, channel=AIR_CHANNEL)),
+        inside(curve_of(batch, channel=BATH_CHANNEL)),
+    )
     seen = sorted((look.t_s, look.disc_share) for look in looks)
     # The first few readings each count, also when they come late and all at once.
-    told = min(len(probe) + len(air), _EACH)
-    key = f"refit:{batch.id}:{int(into_s // EVERY_S)}:{told}:{hash(tuple(seen))}"
+    first = min(len(told.probe) + len(told.air) + len(told.bath), _EACH)
+    key = f"refit:{batch.id}:{int(into_s // EVERY_S)}:{first}:{hash(tuple(seen))}"
     known: dict[str, object] | None = cache.get(key)
     if known is None:
         content = Content.model_validate(plan.content)
         try:
-            found = refit_of(batch.kitchen, content, batch.version.part.kind, probe, looks, air)
+            found = refit_of(batch.kitchen, content, batch.version.part.kind, told)
         except CraftError:  # a vessel that has been taken away since
             found = None
         known = {"found": found.model_dump(mode="json") if found else None}

@@ -33,7 +33,7 @@ from bellcrumb.formula.mix import Mix
 from bellcrumb.heat.properties import water_boils_c
 from bellcrumb.oven.guide import Plan as BakeSteps
 from bellcrumb.oven.guide import bake_steps
-from bellcrumb.oven.refit import Look
+from bellcrumb.oven.refit import Told
 from bellcrumb.vessels.geometry import Vessel
 from formulas.content import Baking, Content, given_of
 from formulas.stove import CurveOut, PlaceOut, PlanOut, Scene, StepOut
@@ -369,14 +369,10 @@ def _checks(oven: Oven, b: Baking, found: BakeOut) -> list[str]:
     return said
 
 
-def refit_of(
-    kitchen: Kitchen, content: Content, kind: str, probe: list[tuple[float, float]],
-    looks: list[Look], air: list[tuple[float, float]],
-) -> RefitOut | None:  # fmt: skip
-    """What a running bake tells of itself, by its probe, by looks and by a probe in the oven's air;
-    None while it is too little."""
+def refit_of(kitchen: Kitchen, content: Content, kind: str, told: Told) -> RefitOut | None:
+    """What a running bake tells of itself; None while it is too little."""
     oven = oven_of(kitchen, content.baking)
     own = vessels_of(kitchen)
     mix, _, share, given = _filled(kitchen, content, kind, own)
     asked = _bake_in(kitchen, content, oven, share, given, False)
-    return refit_mix(mix, asked, probe, looks, own, air)
+    return refit_mix(mix, asked, told, own)

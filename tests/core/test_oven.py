@@ -1,4 +1,5 @@
 import itertools
+import math
 import unittest
 
 import numpy as np
@@ -6,12 +7,15 @@ from scipy.special import j0, j1, jn_zeros
 
 from bellcrumb.contract.formulas import mix_asked
 from bellcrumb.contract.kinds import compute
+from bellcrumb.contract.ovens import job_of, kin_of, set_temp_c
 from bellcrumb.contract.refits import refit_mix
 from bellcrumb.contract.shapes import oven
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.field import Field, Mesh
 from bellcrumb.oven.crust import blind_bake, soggy_clock
-from bellcrumb.oven.refit import Look
+from bellcrumb.oven.pull import signs
+from bellcrumb.oven.refit import Look, Told
+from bellcrumb.oven.run import STRIDES, Bake, Cases
 from bellcrumb.oven.scene import mould_of
 from bellcrumb.oven.setting import Setting
 from bellcrumb.oven.walk import pan_of_water, walk
@@ -206,10 +210,37 @@ class BakeTest(unittest.TestCase):
         self.assertLess(warm, cold)
         self.assertLess(pull(bath=("half", 100)), pull(bath=("half", 20)))
         self.assertLess(pull(oven={"set_c": 163, "kind": "fan"}), pull())
+        self.assertLess(pull(oven={"set_c": 163, "stand": "deck"}), pull())
+        self.assertGreater(pull(oven={"set_c": 163, "preheated": False}), pull() + 5)
+        self.assertGreater(pull(bath=None, count=80), pull(bath=None, count=4) + 1)
         found = bake(set_c=220, bath=("rim", 100, "covered"))
         shares = [p["least_set"] for p in found["curve"]]
         self.assertEqual(shares, sorted(shares))
         self.assertLessEqual(max(p["bath_c"] for p in found["curve"]), 100)
+
+    def test_long_steps_find_what_short_ones_find(self):
+        asks = (
+            {"oven": {"set_c": 163}},
+            {"oven": {"set_c": 190, "kind": "fan"}},
+            {"oven": {"stages": [{"set_c": 200, "minutes": 15}, {"set_c": 150}]}},
+            {"oven": {"set_c": 160, "door_min": [20, 27]}, "bath": None},
+        )
+        for asked in asks:
+            given = oven.BakeIn.model_validate(
+                {"mix": {"lines": FLAN}, "vessel": RAMEKIN, "count": 6,
+                 "bath": {"level": "half", "water_c": 60}} | asked
+            )  # fmt: skip
+            mix, _ = mix_asked(given.mix, "")
+            kin = kin_of(mix, None)
+            job, mould, _ = job_of(mix, kin, given, None)
+            found = []
+            for strides in (STRIDES, ((math.inf, 10.0),)):
+                run = Bake(job, Cases.one(20.0, 0.0, set_temp_c(mix, kin)), None, strides)
+                while run.least_set[0] < 0.7:
+                    run.step()
+                found.append(signs(run.trace, 2 * mould.half_mm)["wobble"][:, 0] / 60)
+            with self.subTest(asked=asked):
+                self.assertLess(np.abs(found[0] - found[1]).max(), 0.6)
 
     def test_the_band_narrows_when_the_kitchen_tells_more(self):
         def width(found):
@@ -293,16 +324,20 @@ class KnowingTest(unittest.TestCase):
              "bath": {"level": "half", "water_c": 100}}
         )  # fmt: skip
         mix, _ = mix_asked(given.mix, "")
-        found = refit_mix(mix, given, probe, [], None)
+        found = refit_mix(mix, given, Told(probe), None)
         self.assertAlmostEqual(found.start_c, 14, delta=0.5)
         self.assertAlmostEqual(found.offset_k, -9, delta=2)
         self.assertAlmostEqual(found.from_s / 60, truth["pull_from_min"], delta=1)
-        self.assertIsNone(refit_mix(mix, given, probe[:2], [], None))
+        self.assertIsNone(refit_mix(mix, given, Told(probe[:2]), None))
         air = [(float(t), 151.0 + t % 3) for t in range(0, 1500, 30)]
-        hung = refit_mix(mix, given, [], [], None, air)
+        hung = refit_mix(mix, given, Told(air=air), None)
         self.assertAlmostEqual(hung.offset_k, -11, delta=1)
         self.assertLess(hung.offset_spread_k, 5)
-        loose = refit_mix(mix, given, [], [Look(36 * 60, 1.0)], None)
+        water = [(60 * p["t_min"], p["bath_c"]) for p in truth["curve"] if p["t_min"] <= 30]
+        bathed = refit_mix(mix, given, Told(bath=water), None)
+        self.assertAlmostEqual(bathed.offset_k, -9, delta=3)
+        self.assertLess(bathed.offset_spread_k, hung.offset_spread_k)
+        loose = refit_mix(mix, given, Told(looks=[Look(36 * 60, 1.0)]), None)
         self.assertGreater(loose.from_s, 60 * bake()["pull_from_min"])
 
     def test_a_walk_with_a_pan_of_water_finds_three_figures(self):

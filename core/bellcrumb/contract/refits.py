@@ -1,31 +1,24 @@
 """Ovens known better: a bake fitted while it goes on, and the walk with a pan of water."""
 
-from collections.abc import Sequence
-
 from bellcrumb.contract.ovens import job_of, kin_of, set_temp_c
 from bellcrumb.contract.shapes import oven as shapes
 from bellcrumb.formula.mix import Mix
 from bellcrumb.oven.pull import bake, cases_of
-from bellcrumb.oven.refit import Look, refit
+from bellcrumb.oven.refit import Told, refit
 from bellcrumb.oven.walk import walk
 from bellcrumb.vessels.geometry import Vessel
 
 
 def refit_mix(
-    mix: Mix,
-    given: shapes.BakeIn,
-    probe: Sequence[tuple[float, float]],
-    looks: Sequence[Look],
-    vessels: dict[str, Vessel] | None,
-    air: Sequence[tuple[float, float]] = (),
+    mix: Mix, given: shapes.BakeIn, told: Told, vessels: dict[str, Vessel] | None
 ) -> shapes.RefitOut | None:
-    """The window as the bake itself tells it; None while it has told too little. ``air`` are
-    readings of a probe in the oven's air. Raises CraftError for a bake that cannot be."""
+    """The window as the bake itself tells it; None while it has told too little. Raises CraftError
+    for a bake that cannot be."""
     kin = kin_of(mix, given.family)
     job, _, _ = job_of(mix, kin, given, vessels)
     set_c = set_temp_c(mix, kin)
     start = 20.0 if given.mix.temp_c is None else given.mix.temp_c
-    found = refit(job, start, job.oven.offset_k, set_c, probe, looks, air)
+    found = refit(job, start, job.oven.offset_k, set_c, told)
     if found is None:
         return None
     again = bake(

@@ -13,7 +13,8 @@ Array = NDArray[np.float64]
 
 PROBE_K = 1.0  # a probe in the middle is off by its place more than by its noise
 # A probe in the air hangs in one place of an oven that swings around its dial.
-AIR_K, AIR_SETTLES_S = 4.0, 720.0
+AIR_K, SETTLES_S = 4.0, 720.0
+BATH_K = 2.5  # water lies in layers, and was not poured quite as said
 DISC_SHARE = 0.15  # how well a cook sees how wide the loose disc is
 MOST_POINTS = 24
 _STEP_K = 3.0
@@ -26,6 +27,20 @@ class Look:
 
     t_s: float
     disc_share: float
+
+
+Points = Sequence[tuple[float, float]]
+
+
+@dataclass(frozen=True)
+class Told:
+    """What a bake has told so far, as (s in the oven, degC): a ``probe`` in the middle of a
+    custard, others in the oven's ``air`` and in the ``bath``, and ``looks`` at the wobble."""
+
+    probe: Points = ()
+    looks: Sequence[Look] = ()
+    air: Points = ()
+    bath: Points = ()
 
 
 @dataclass(frozen=True)
@@ -50,48 +65,43 @@ class Refit:
         )
 
 
-def refit(
-    job: Job,
-    start_c: float,
-    offset_k: float,
-    set_c: float,
-    probe: Sequence[tuple[float, float]],
-    looks: Sequence[Look] = (),
-    air: Sequence[tuple[float, float]] = (),
-) -> Refit | None:
+def refit(job: Job, start_c: float, offset_k: float, set_c: float, told: Told) -> Refit | None:
     """Least squares with priors of what was not known (start +-5 K, oven +-8 K), Gauss and Newton
-    with differences from cases of one run. ``probe`` is (s in the oven, degC in the middle), and
-    ``air`` the same of a probe in the oven's air, which says what the oven is once it has settled.
-    None while there is too little to say.
+    with differences from cases of one run. A probe in the air says what the oven is once it has
+    settled; one in the bath counts from then on too. None while there is too little to say.
     """
-    probe = _thinned([p for p in probe if p[0] > 60])
-    thermostat = [c - job.oven.set_c(t / 60) for t, c in air if t > AIR_SETTLES_S]
-    if len(probe) < 4 and not looks and len(thermostat) < 4:
+    probe = _thinned([p for p in told.probe if p[0] > 60])
+    bath = _thinned([p for p in told.bath if p[0] > SETTLES_S]) if job.bath else []
+    thermostat = [c - job.oven.set_c(t / 60) for t, c in told.air if t > SETTLES_S]
+    if not told.looks and max(len(probe), len(bath), len(thermostat)) < 4:
         return None
+    used = Told(probe, told.looks, (), bath)
     spread = np.array([START_SPREAD_K, OVEN_SPREAD_K])
     if len(thermostat) >= 4:
         offset_k, spread[1] = float(np.median(thermostat)), AIR_K
     at = np.array([start_c, offset_k])
     prior = at.copy()
     first: float | None = None
-    rms = 0.0
     cover = np.diag(spread**2)
     for _ in range(_ROUNDS):
-        wrong, slope = _differences(job, at, set_c, probe, looks)
-        temps = wrong[: len(probe)] * PROBE_K
-        rms = float(np.sqrt((temps**2).mean())) if len(temps) else 0.0
-        first = rms if first is None else first
+        wrong, slope = _differences(job, at, set_c, used)
+        first = _rms_k(wrong, probe) if first is None else first
         normal = slope.T @ slope + np.diag(1 / spread**2)
         pull = slope.T @ wrong - (at - prior) / spread**2
         cover = np.linalg.inv(normal)
         at = at + np.clip(cover @ pull, -15, 15)
-    wrong, _ = _differences(job, at, set_c, probe, looks)
-    temps = wrong[: len(probe)] * PROBE_K
-    rms = float(np.sqrt((temps**2).mean())) if len(temps) else 0.0
+    wrong, _ = _differences(job, at, set_c, used)
+    points = len(probe) + len(told.looks) + len(thermostat) + len(bath)
     return Refit(
         float(at[0]), float(at[1]), float(np.sqrt(cover[0, 0])), float(np.sqrt(cover[1, 1])),
-        first or 0.0, rms, len(probe) + len(looks) + len(thermostat),
+        first or 0.0, _rms_k(wrong, probe), points,
     )  # fmt: skip
+
+
+def _rms_k(wrong: Array, probe: Points) -> float:
+    """How far the prediction is off the probe in the custard, K."""
+    temps = wrong[: len(probe)] * PROBE_K
+    return float(np.sqrt((temps**2).mean())) if len(temps) else 0.0
 
 
 def _thinned(points: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:
@@ -99,29 +109,27 @@ def _thinned(points: Sequence[tuple[float, float]]) -> list[tuple[float, float]]
     return list(points[::-1][::stride][::-1])
 
 
-def _differences(
-    job: Job, at: Array, set_c: float, probe: Sequence[tuple[float, float]], looks: Sequence[Look]
-) -> tuple[Array, Array]:
-    """Seen less predicted, and how the prediction moves with start and oven, in spreads."""
+def _differences(job: Job, at: Array, set_c: float, told: Told) -> tuple[Array, Array]:
+    """Seen less predicted, and how the prediction moves with start and oven, in spreads; the probe
+    in the custard first."""
     starts = at[0] + np.array([0.0, _STEP_K, 0.0])
     offsets = at[1] + np.array([0.0, 0.0, _STEP_K])
     run = Bake(job, Cases(starts, offsets, np.ones(3), np.full(3, set_c)))
-    last = max([t for t, _ in probe] + [look.t_s for look in looks], default=0.0)
+    looks = [(look.t_s, look.disc_share) for look in told.looks]
+    last = max((t for t, _ in (*told.probe, *told.bath, *looks)), default=0.0)
     while run.t_s < last:
         run.step()
-    t, centre, disc = run.trace.t_s, run.trace.centre_c, run.trace.disc_mm
-    width = 2 * job.mould.half_mm
-    seen = [(c, np.array([np.interp(s, t, centre[:, n]) for n in range(3)]), PROBE_K)
-            for s, c in probe]  # fmt: skip
-    seen += [
-        (
-            look.disc_share,
-            np.array([np.interp(look.t_s, t, disc[:, n] / width) for n in range(3)]),
-            DISC_SHARE,
-        )
-        for look in looks
-    ]
-    wrong = np.array([(value - there[0]) / spread for value, there, spread in seen])
-    moves = [(there[1:] - there[0]) / _STEP_K / spread for _, there, spread in seen]
-    slope = np.array(moves).reshape(len(seen), 2)
-    return wrong, slope
+    trace, width = run.trace, 2 * job.mould.half_mm
+    seen = (
+        (told.probe, trace.centre_c, PROBE_K),
+        (told.bath, trace.bath_c, BATH_K),
+        (looks, trace.disc_mm / width, DISC_SHARE),
+    )
+    wrong: list[float] = []
+    moves: list[Array] = []
+    for points, series, spread in seen:
+        for t, value in points:
+            there = np.array([np.interp(t, trace.t_s, series[:, n]) for n in range(3)])
+            wrong.append((value - there[0]) / spread)
+            moves.append((there[1:] - there[0]) / _STEP_K / spread)
+    return np.array(wrong), np.array(moves).reshape(len(wrong), 2)

@@ -1,8 +1,8 @@
 import type { Shapes } from "@/api/client";
+import type { Frame } from "@/figures/frame";
 import { usePlateWidth } from "@/figures/plate-width";
 import { millimetres, type Units } from "@/units";
 
-type Frame = Shapes["FrameOut"];
 export type See = "set" | "heat";
 
 /** The section is drawn finer than it was computed, so that its zones have smooth edges. */

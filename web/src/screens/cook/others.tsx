@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { client, must } from "@/api/client";
 import { useBook } from "@/api/queries";
 import { useCall } from "@/screens/cook/call";
-import { said, type Units } from "@/units";
+import { clock, said, type Units } from "@/units";
 
 /** The other pots on the stove: each with its figure, called out when it wants somebody. */
 export function OtherPots({
@@ -54,6 +54,9 @@ export function OtherPots({
               <b>{p.name}</b>
               <span>{p.live?.moment.headline || "…"}</span>
               {hot && <span>{said(p.live?.moment.next_move ?? "", units)}</span>}
+              {!hot && typeof p.live?.moment.to_target_s === "number" && (
+                <span className="text-soft">{clock(p.live.moment.to_target_s)} to go</span>
+              )}
             </Link>
           </li>
         );

@@ -5,6 +5,7 @@ import { useBake } from "@/api/queries";
 import { useBench } from "@/bench";
 import { BakeTime, endOf } from "@/figures/bake-time";
 import { CutKey, CutMould, WobbleDisc, type See } from "@/figures/cut-mould";
+import { frameAt } from "@/figures/frame";
 import { ConflictDialog } from "@/screens/formula/saving";
 import { bakingOf, GHOSTS, otherVessels } from "@/screens/oven/baking";
 import { CrustPlan } from "@/screens/oven/crust";
@@ -98,12 +99,6 @@ function Bake({ at }: { at: AtPlace }) {
 }
 
 type Plan = Shapes["BakePlanOut"];
-
-const frameAt = (frames: Plan["found"]["frames"], minute: number) =>
-  frames.reduce(
-    (best, f) => (Math.abs(f.t_min - minute) < Math.abs(best.t_min - minute) ? f : best),
-    frames[0] as Shapes["FrameOut"],
-  );
 
 /** The mould at a minute of its bake, the disc from above, and the time line it is scrubbed on. */
 function Plate({
