@@ -16,6 +16,7 @@ FUTURE = timedelta(seconds=30)
 LOW_C, HIGH_C = -40.0, 300.0
 MOST_G = 60_000.0
 CHANNELS = (1, 2, 3, 4)
+FORGOTTEN_MS = 24 * 3600 * 1000
 
 
 @dataclass(frozen=True)
@@ -32,17 +33,23 @@ class Sent:
 def cook_of(device: Device) -> Batch | None:
     """The cook a device is in now, as its probe or its scale."""
     mine = Q(device=device) | Q(scale=device)
-    return Batch.objects.filter(mine, ended_at__isnull=True).first()
+    return _going_on(Batch.objects.filter(mine, ended_at__isnull=True).first(), datetime.now(UTC))
+
+
+def _going_on(batch: Batch | None, at: datetime) -> Batch | None:
+    """A cook nobody ended is over a day after its start, or a probe left on would fill it."""
+    return batch if batch and cook_ms(batch, at) < FORGOTTEN_MS else None
 
 
 def batch_for(device: Device, at: datetime) -> Batch | None:
     """The cook a reading taken at ``at`` belongs to: also one that has ended since."""
-    return (
+    batch = (
         Batch.objects.filter(Q(device=device) | Q(scale=device), started_at__lte=at)
         .exclude(ended_at__lt=at)
         .order_by("-started_at")
         .first()
     )
+    return _going_on(batch, at)
 
 
 def _number(value: object) -> float | None:

@@ -172,6 +172,13 @@ class IngestTest(KitchenCase):
         _, body = self.send(late, after)
         self.assertEqual((body["kept"], body["on_no_cook"]), (1, 1))
 
+    def test_a_cook_nobody_ended_takes_no_readings_after_a_day(self):
+        Batch.objects.filter(pk=self.batch).update(
+            started_at=datetime.now(UTC) - timedelta(hours=25)
+        )
+        self.assertEqual(self.send(self.reading(30))[1]["on_no_cook"], 1)
+        self.assertIsNone(self.device_call("GET", "")[1]["batch_id"])
+
     def test_a_device_learns_its_cook_and_a_real_one_no_pretence(self):
         _, where = self.device_call("GET", "")
         self.assertEqual((where["batch_id"], where["step"]), (self.batch, "ready"))

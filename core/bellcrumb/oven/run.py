@@ -21,7 +21,7 @@ Array = NDArray[np.float64]
 # door, water and walls finding each other.
 Strides = tuple[tuple[float, float], ...]
 STRIDES: Strides = ((30.0, 10.0), (120.0, 30.0), (480.0, 60.0), (math.inf, 180.0))
-AFTER_STRIDES: Strides = ((60.0, 30.0), (300.0, 60.0), (math.inf, 240.0))
+AFTER_STRIDES: Strides = ((120.0, 60.0), (600.0, 120.0), (math.inf, 300.0))
 REFRESH_S = 120.0  # conductivities and film coefficients change slowly
 SKIN = 0.27  # share of a wet surface that gives off water; fitted
 # How many times better than still a liquid custard carries heat. Fitted for thin mixes; batters of
