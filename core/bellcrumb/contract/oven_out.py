@@ -9,8 +9,8 @@ from bellcrumb.contract.shapes import oven as shapes
 from bellcrumb.formula.families import Family
 from bellcrumb.oven.crack import Risk, crack_risk
 from bellcrumb.oven.pull import Baked
-from bellcrumb.oven.run import Trace
 from bellcrumb.oven.school import AFTERS, SIGNS
+from bellcrumb.oven.trace import Trace
 
 Array = NDArray[np.float64]
 

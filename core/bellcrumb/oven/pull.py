@@ -7,10 +7,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bellcrumb.oven.chamber import AFTER
-from bellcrumb.oven.run import Bake, Cases, Job, Trace
+from bellcrumb.oven.run import Bake, Cases, Job
 from bellcrumb.oven.scene import Cells
 from bellcrumb.oven.school import SCHOOLS, After, Doneness
 from bellcrumb.oven.setting import SET_THROUGH, SPREAD_K, WOBBLES
+from bellcrumb.oven.trace import Trace
 
 Array = NDArray[np.float64]
 
