@@ -4,7 +4,7 @@ from typing import Any
 from uuid import UUID
 
 from django.db import IntegrityError, transaction
-from django.db.models import Count, F, Max, Q
+from django.db.models import Count, F, Max, Q, Window
 from django.http import HttpRequest
 from ninja import Router, Schema
 from ninja.errors import HttpError
@@ -90,9 +90,12 @@ def shelf(
     for word in search.split()[:6]:
         lines = Version.objects.filter(part__dessert__kitchen=kitchen, lines_text__icontains=word)
         found = found.filter(Q(name__icontains=word) | Q(pk__in=lines.values("part__dessert")))
-    ids = list(found.order_by("name", "id").values_list("id", flat=True))
-    page = ids[max(0, skip) :][: min(max(1, take), 200)]
-    return ShelfOut(cards=cards(kitchen, page), total=len(ids))
+    skip, take = max(0, skip), min(max(1, take), 200)
+    # The count rides on the page: the lines of five thousand formulas are read once.
+    page = found.annotate(of=Window(Count("*"))).order_by("name", "id")
+    rows = list(page.values_list("id", "of")[skip : skip + take])
+    total = rows[0][1] if rows else found.count() if skip else 0
+    return ShelfOut(cards=cards(kitchen, [pk for pk, _ in rows]), total=total)
 
 
 class NewDessert(Schema):
