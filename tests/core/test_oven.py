@@ -80,8 +80,8 @@ def series(r, z, t, section):
 class FieldTest(unittest.TestCase):
     def test_a_finite_cylinder_and_a_slab_follow_their_series(self):
         for section, (columns, rows), centre, anywhere in (
-            ("round", (16, 20), 0.2, 0.6), ("round", (32, 40), 0.05, 0.2),
-            ("straight", (16, 20), 0.2, 0.6),
+            ("round", (12, 16), 0.2, 0.6), ("round", (32, 40), 0.05, 0.2),
+            ("straight", (12, 16), 0.2, 0.6),
         ):  # fmt: skip
             field = quench(columns, rows, 10.0, 600.0, section)
             mesh = field.mesh

@@ -72,18 +72,17 @@ class Field:
         self.floor_g = _film(m.plan, floor_h, half_z[:, 0, :])
         self.top_g = _film(m.plan, top_h, half_z[:, -1, :])
         self._half_top = half_z[:, -1, :]
-        own_r = np.zeros_like(self.heat)
-        own_r[:, :, 1:] += across
-        own_r[:, :, :-1] += across
-        own_r[:, :, -1] += self.side_g
-        own_z = np.zeros_like(self.heat)
-        own_z[:, 1:, :] += up
-        own_z[:, :-1, :] += up
-        own_z[:, 0, :] += self.floor_g
-        own_z[:, -1, :] += self.top_g
-        self._across, self._up, self._own_z = across, up, own_z
-        self._r = _factor(self._c + own_r, across)
-        self._z = _factor((self._c + own_z).transpose(0, 2, 1), up.transpose(0, 2, 1))
+        along_r, along_z = self._c.copy(), self._c.copy()
+        along_r[:, :, 1:] += across
+        along_r[:, :, :-1] += across
+        along_r[:, :, -1] += self.side_g
+        along_z[:, 1:, :] += up
+        along_z[:, :-1, :] += up
+        along_z[:, 0, :] += self.floor_g
+        along_z[:, -1, :] += self.top_g
+        self._up, self._along_z = up, along_z
+        self._r = _factor(along_r, across)
+        self._z = _factor(along_z.transpose(0, 2, 1), up.transpose(0, 2, 1))
         self._right = None
 
     def pace(self, step_s: float) -> None:
@@ -96,7 +95,7 @@ class Field:
         """Advance one step with outside temperatures at its middle: floor and top (cases, columns),
         side (cases, rows)."""
         if self._right is None:
-            self._right = (self._c - self._own_z) * self.temp_c
+            self._right = (self._2c - self._along_z) * self.temp_c
             self._right[:, 1:, :] += self._up * self.temp_c[:, :-1, :]
             self._right[:, :-1, :] += self._up * self.temp_c[:, 1:, :]
         r1 = self._right.copy()

@@ -1,5 +1,6 @@
 """Learning from a bake while it bakes: start temperature and oven, from a probe or from wobbles."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -7,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bellcrumb.oven.pull import OVEN_KNOWN_K, OVEN_SPREAD_K, START_KNOWN_K, START_SPREAD_K, Known
-from bellcrumb.oven.run import Bake, Cases, Job
+from bellcrumb.oven.run import Bake, Cases, Job, Strides
 
 Array = NDArray[np.float64]
 
@@ -19,6 +20,8 @@ DISC_SHARE = 0.15  # how well a cook sees how wide the loose disc is
 MOST_POINTS = 24
 _STEP_K = 3.0
 _ROUNDS = 2
+# Minute steps: a third of a minute's error would be read as two kelvins of the oven.
+_STRIDES: Strides = ((30.0, 10.0), (120.0, 30.0), (math.inf, 60.0))
 
 
 @dataclass(frozen=True)
@@ -114,7 +117,7 @@ def _differences(job: Job, at: Array, set_c: float, told: Told) -> tuple[Array, 
     in the custard first."""
     starts = at[0] + np.array([0.0, _STEP_K, 0.0])
     offsets = at[1] + np.array([0.0, 0.0, _STEP_K])
-    run = Bake(job, Cases(starts, offsets, np.ones(3), np.full(3, set_c)))
+    run = Bake(job, Cases(starts, offsets, np.ones(3), np.full(3, set_c)), strides=_STRIDES)
     looks = [(look.t_s, look.disc_share) for look in told.looks]
     last = max((t for t, _ in (*told.probe, *told.bath, *looks)), default=0.0)
     while run.t_s < last:

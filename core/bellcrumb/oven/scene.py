@@ -158,8 +158,8 @@ def mould_of(
 class Cells:
     """How a mould is cut into cells: custard rows and columns, then crust and wall around them."""
 
-    rows: int = 20
-    columns: int = 16
+    rows: int = 16
+    columns: int = 12
 
 
 @dataclass(frozen=True)

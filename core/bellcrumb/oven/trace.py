@@ -14,6 +14,8 @@ if TYPE_CHECKING:
 
 Array = NDArray[np.float64]
 
+EDGE_M = 0.005
+
 # A moment of one case: seconds, temperatures of all cells, the two integrals, the chamber.
 State = tuple[float, Array, Array, Array, tuple[Array, ...]]
 
@@ -74,8 +76,16 @@ class Trace:
 
     @cached_property
     def edge_c(self) -> Array:
-        """Near the wall at half the depth."""
-        found: Array = self.temp_c[:, :, self.temp_c.shape[2] // 2, -2]
+        """Five millimetres from the wall (or a quarter of the way in, if that is less) at half the
+        depth, wherever the cells lie."""
+        half = self._body.mesh.r[0, self._body.columns]
+        where = half - min(EDGE_M, half / 4)
+        outer = min(int(np.searchsorted(self.middles_m, where)), len(self.middles_m) - 1)
+        inner = outer - 1
+        apart = self.middles_m[outer] - self.middles_m[inner]
+        part = min(1.0, (where - self.middles_m[inner]) / apart)
+        level = self.temp_c[:, :, self.temp_c.shape[2] // 2]
+        found: Array = level[:, :, inner] + part * (level[:, :, outer] - level[:, :, inner])
         return found
 
     @cached_property
