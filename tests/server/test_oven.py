@@ -3,6 +3,7 @@ from datetime import UTC, datetime, timedelta
 from django.core.cache import cache
 
 from batches.models import Batch, Reading
+from bellcrumb.oven.scene import Cells
 from tests.server.base import KitchenCase, new_id
 
 FLAN = "1 l whole milk\n5 eggs\n3 yolks\n180 g sugar"
@@ -19,7 +20,7 @@ class OvenTest(KitchenCase):
         self.assertEqual(status, 200, plain)
         found = plain["found"]
         self.assertTrue(25 < found["pull_from_min"] < found["pull_to_min"] < 50)
-        self.assertEqual(len(found["frames"][0]["temp_c"]), 20)
+        self.assertEqual(len(found["frames"][0]["temp_c"]), Cells().rows)
         self.sign_in("weir chef")
         _, kitchen = self.k(
             "POST", "/ovens", {"name": "Deck", "dial_error_k": -12, "measured": True}
