@@ -89,12 +89,6 @@ class Trace:
         return found
 
     @cached_property
-    def hottest_c(self) -> Array:
-        """The hottest custard."""
-        found: Array = self.temp_c.max((2, 3))
-        return found
-
-    @cached_property
     def done(self) -> Array:
         """The integral of setting of the least set cell of each column (steps, cases, columns):
         what is loose there moves, also under a set top."""
