@@ -72,18 +72,6 @@ def mark_done(stamp: str, value: str) -> None:
     path.write_text(value)
 
 
-def alive(pid_file: Path) -> int | None:
-    """The pid in a file if that process still runs, else None."""
-    try:
-        pid = int(pid_file.read_text().split()[0])
-        os.kill(pid, 0)
-        # A child that has died but was not waited for still has its pid.
-        dead = Path(f"/proc/{pid}/stat").read_text().rsplit(")", 1)[1].split()[0] == "Z"
-    except (OSError, ValueError, IndexError):
-        return None
-    return None if dead else pid
-
-
 def django_env(**more: str) -> dict[str, str]:
     """The environment for Django's processes."""
     return {

@@ -3,6 +3,7 @@
 import json
 import os
 import re
+import secrets
 import shutil
 import subprocess
 import tempfile
@@ -14,15 +15,13 @@ from pathlib import Path
 from ops import needs
 from ops.base import PYTHON, ROOT, VENV, Stop, django_env, run, say
 from ops.mariadb import MariaDB
-from ops.serve import install
 
 SCHEMA = ROOT / "docs" / "openapi.json"
 LABELS = {
-    "core": ["tests.core"],
     "server": ["tests.server"],
     "e2e": ["e2e"],
     "tools": ["tests.tools"],
-    "all": ["tests.core", "tests.server", "tests.tools", "e2e"],
+    "all": ["tests.server", "tests.tools", "e2e"],
 }
 
 
@@ -36,7 +35,10 @@ def throwaway() -> Iterator[dict[str, str]]:
     try:
         store.start("throwaway")
         yield django_env(
-            CRUMB_HOME=str(home), CRUMB_DB_SOCKET=str(store.socket), CRUMB_DB_PASSWORD="throwaway"
+            CRUMB_HOME=str(home),
+            CRUMB_DB_SOCKET=str(store.socket),
+            CRUMB_DB_PASSWORD="throwaway",
+            CRUMB_SECRET_KEY=secrets.token_urlsafe(48),
         )
     finally:
         store.stop()
@@ -46,18 +48,28 @@ def throwaway() -> Iterator[dict[str, str]]:
 def test(part: str, names: list[str]) -> int:
     """Run the tests of a part (or all, with the checks). 0 only when everything passed."""
     started = time.monotonic()
-    needs.debian(tests=True)
-    needs.python_packages()
-    needs.python_packages(tests=True)
+    if part == "core":
+        needs.debian(store=False)
+        needs.python_packages("core")
+    else:
+        needs.debian(tests=True)
+        needs.python_packages("tests")
     failed_checks = 0
-    if part in ("all", "checks"):
+    if part in ("all", "checks", "web"):
         needs.npm_packages()
+    if part in ("all", "checks"):
         failed_checks = _checks()
     ran = failures = 0
-    if part != "checks":
-        if part in ("all", "e2e"):
+    runs: list[tuple[int, int]] = []
+    if part in ("all", "web"):
+        runs.append(_web_tests())
+    if part in ("all", "core"):
+        runs.append(_core_tests(names if part == "core" else []))
+    if part in LABELS:
+        if part in ("all", "e2e", "tools"):
             needs.front_end()
-        ran, failures = _django_tests(names or LABELS[part], needs_store=part != "core")
+        runs.append(_django_tests(names or LABELS[part]))
+    ran, failures = sum(r for r, _ in runs), sum(f for _, f in runs)
     failed = failures + failed_checks
     seconds = time.monotonic() - started
     say(f"\nin {seconds:.0f} s")
@@ -65,40 +77,57 @@ def test(part: str, names: list[str]) -> int:
     return 1 if failed else 0
 
 
-def _django_tests(labels: list[str], *, needs_store: bool) -> tuple[int, int]:
+def _followed(command: list[str], cwd: Path, env: dict[str, str]) -> tuple[str, int]:
+    """Run a command, showing what it says as it says it; returns that and its exit code."""
+    done = subprocess.Popen(
+        command, cwd=cwd, env=env, text=True, stdout=subprocess.PIPE, stderr=subprocess.STDOUT
+    )
+    assert done.stdout
+    lines = []
+    for line in done.stdout:
+        print(line, end="", flush=True)
+        lines.append(line)
+    return "".join(lines), done.wait()
+
+
+def _unittest_counts(text: str, code: int) -> tuple[int, int]:
+    ran = sum(int(n) for n in re.findall(r"^Ran (\d+) tests? in", text, re.M))
+    failed = sum(
+        int(n) for n in re.findall(r"(?:failures|errors|unexpected successes)=(\d+)", text)
+    )
+    if ran == 0:
+        say("No test ran: that is a failure too.")
+    return ran, failed or int(code != 0 or ran == 0)
+
+
+def _core_tests(names: list[str]) -> tuple[int, int]:
+    """The core's tests with nothing but Python: no store, no browser, no Django."""
+    what = names or ["discover", "-s", "tests/core", "-t", "."]
+    command = [str(PYTHON), "-m", "unittest", *what]
+    env = {**django_env(), "PYTHONPATH": os.pathsep.join(str(ROOT / p) for p in ("core", "."))}
+    text, code = _followed(command, ROOT, env)
+    return _unittest_counts(text, code)
+
+
+def _web_tests() -> tuple[int, int]:
+    """The browser's own logic, without a browser."""
+    text, code = _followed(["npx", "vitest", "run"], ROOT / "web", needs.npm_packages())
+    bare = re.sub(r"\x1b\[[0-9;]*m", "", text)
+    passed, failed = (
+        sum(int(n) for n in re.findall(rf"^\s*Tests .*?(\d+) {word}", bare, re.M))
+        for word in ("passed", "failed")
+    )
+    return passed + failed, failed or int(code != 0 or passed == 0)
+
+
+def _django_tests(labels: list[str]) -> tuple[int, int]:
     """Run labels with Django's test runner; returns how many ran and how many failed."""
     command = [str(PYTHON), "manage.py", "test", *labels, "--noinput", "--timing"]
-    if needs_store and len(labels) > 1:
+    if len(labels) > 1:
         command += ["--parallel", "2"]
-
-    def go(env: dict[str, str]) -> tuple[int, int]:
-        done = subprocess.Popen(
-            command,
-            cwd=ROOT / "server",
-            env=env,
-            text=True,
-            stdout=subprocess.PIPE,
-            stderr=subprocess.STDOUT,
-        )
-        assert done.stdout
-        lines = []
-        for line in done.stdout:
-            print(line, end="", flush=True)
-            lines.append(line)
-        text = "".join(lines)
-        code = done.wait()
-        ran = sum(int(n) for n in re.findall(r"^Ran (\d+) tests? in", text, re.M))
-        failed = sum(
-            int(n) for n in re.findall(r"(?:failures|errors|unexpected successes)=(\d+)", text)
-        )
-        if ran == 0:
-            say("No test ran: that is a failure too.")
-        return ran, failed or int(code != 0 or ran == 0)
-
-    if not needs_store:
-        return go(django_env())
     with throwaway() as env:
-        return go(env)
+        text, code = _followed(command, ROOT / "server", env)
+    return _unittest_counts(text, code)
 
 
 def _checks() -> int:
@@ -132,7 +161,7 @@ def _checks() -> int:
             "migrations are complete",
             [str(PYTHON), "manage.py", "makemigrations", "--check", "--dry-run"],
             ROOT / "server",
-            django_env(),
+            django_env(CRUMB_SECRET_KEY="nothing is served by a check"),
         ),
     ]
     failed = 0
@@ -162,7 +191,7 @@ def _schema() -> str:
             "--sorted",
         ],
         cwd=ROOT / "server",
-        env=django_env(),
+        env=django_env(CRUMB_SECRET_KEY="nothing is served by a schema"),
         capture_output=True,
         text=True,
         check=False,
@@ -197,8 +226,8 @@ def _types_are_fresh(env: dict[str, str]) -> bool:
 
 def write_schema() -> int:
     """Write docs/openapi.json and the types generated from it."""
-    needs.python_packages()
-    env = needs.npm_packages()
+    needs.must_be_there()
+    env = needs.node()
     SCHEMA.write_text(_schema())
     _types("src/api/schema.d.ts", env)
     say("Wrote docs/openapi.json and web/src/api/schema.d.ts.")
@@ -207,7 +236,7 @@ def write_schema() -> int:
 
 def format_all() -> int:
     """Format both sides."""
-    needs.python_packages(tests=True)
+    needs.must_be_there()
     run(
         [
             str(VENV / "bin" / "ruff"),
@@ -225,7 +254,7 @@ def format_all() -> int:
     run(
         ["npx", "prettier", "--write", "--log-level", "warn", "."],
         cwd=ROOT / "web",
-        env=needs.npm_packages(),
+        env=needs.node(),
         why="Formatting the front end",
     )
     return 0
@@ -233,8 +262,8 @@ def format_all() -> int:
 
 def lock() -> int:
     """Lock the Python packages with their hashes."""
-    needs.python_packages()
-    for name in ("requirements", "requirements-dev"):
+    needs.must_be_there()
+    for name in ("requirements-core", "requirements", "requirements-dev"):
         run(
             [
                 str(VENV / "bin" / "uv"),
@@ -261,9 +290,28 @@ def manage(args: list[str]) -> int:
     return done.returncode
 
 
-def in_demo(module: str) -> int:
-    """Run ``ops.bench`` or ``ops.pictures`` against a throwaway store."""
-    install(tests=True)
+def in_demo(module: str, *args: str) -> int:
+    """Run ``ops.bench`` and its like against a throwaway store."""
+    needs.must_be_there()
     with throwaway() as env:
-        done = subprocess.run([str(PYTHON), "-m", module], cwd=ROOT, env=env, check=False)
+        done = subprocess.run([str(PYTHON), "-m", module, *args], cwd=ROOT, env=env, check=False)
+    return done.returncode
+
+
+def golden() -> int:
+    """Make the golden tables again; what changed is read in the diff."""
+    needs.must_be_there()
+    env = {**django_env(), "PYTHONPATH": os.pathsep.join(str(ROOT / p) for p in ("core", "."))}
+    return subprocess.run(
+        [str(PYTHON), "-m", "tests.core.golden"], cwd=ROOT, env=env, check=False
+    ).returncode
+
+
+def mutate(subject: str) -> int:
+    """Plant mistakes and see which the tests notice."""
+    needs.must_be_there()
+    with throwaway() as env:
+        done = subprocess.run(
+            [str(PYTHON), "-m", "ops.mutate", subject], cwd=ROOT, env=env, check=False
+        )
     return done.returncode

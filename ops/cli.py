@@ -2,10 +2,9 @@
 
 import argparse
 import errno
-import os
 import sys
 
-from ops.base import ROOT, Stop, say
+from ops.base import Stop, say
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -15,16 +14,24 @@ def _parser() -> argparse.ArgumentParser:
     start.add_argument("--empty", action="store_true", help="without the demo kitchen")
     start.add_argument("--port", type=int, default=8642)
     start.add_argument("--lan", action="store_true", help="let a tablet in this network reach it")
+    start.add_argument("--plain", action="store_true", help="with --lan: HTTP instead of HTTPS")
     commands.add_parser("stop", help="stop it; the data stays")
     test = commands.add_parser("test", help="run every test and check")
     test.add_argument(
         "part",
         nargs="?",
         default="all",
-        choices=["all", "core", "server", "tools", "e2e", "checks"],
+        choices=["all", "core", "server", "tools", "web", "e2e", "checks"],
     )
     test.add_argument("names", nargs="*", help="single test modules or tests")
     commands.add_parser("bench", help="measure: ratios and medians, as a table")
+    commands.add_parser("golden", help="make the golden tables again, to be read in the diff")
+    mutate = commands.add_parser("mutate", help="plant mistakes and see which the tests notice")
+    mutate.add_argument("subject", nargs="?", default="all", help="core, server, web or one name")
+    fuzz = commands.add_parser("fuzz", help="ask the API nonsense in three roles; 0 answers of 500")
+    fuzz.add_argument("--minutes", type=float, default=6)
+    load = commands.add_parser("load", help="fifty tablets and eight probes at once, and attackers")
+    load.add_argument("--seconds", type=float, default=60)
     commands.add_parser("pictures", help="take the pictures in docs/screenshots again")
     compute = commands.add_parser("compute", help="the craft from the command line (JSON in, out)")
     compute.add_argument("args", nargs=argparse.REMAINDER)
@@ -46,26 +53,26 @@ def _parser() -> argparse.ArgumentParser:
     return parser
 
 
-def _compute(args: list[str]) -> int:
-    """Install what the craft needs, then begin again: ``crumb`` goes straight to it."""
-    from ops import needs
-
-    needs.debian()
-    needs.python_packages()
-    crumb = str(ROOT / "crumb")
-    os.execv(sys.executable, [sys.executable, crumb, "compute", *args])
-
-
 def _run(options: argparse.Namespace) -> int:
     from ops import checks, keep, serve
 
     match options.command:
         case "start":
-            return serve.start(empty=options.empty, port=options.port, lan=options.lan)
+            return serve.start(
+                empty=options.empty, port=options.port, lan=options.lan, plain=options.plain
+            )
         case "stop":
             return serve.stop()
         case "test":
             return checks.test(options.part, options.names)
+        case "fuzz":
+            return checks.in_demo("ops.fuzz", str(options.minutes))
+        case "load":
+            return checks.in_demo("ops.load", str(options.seconds))
+        case "golden":
+            return checks.golden()
+        case "mutate":
+            return checks.mutate(options.subject)
         case "bench":
             return checks.in_demo("ops.bench")
         case "pictures":
@@ -90,9 +97,10 @@ def _run(options: argparse.Namespace) -> int:
 
 def main(args: list[str]) -> int:
     """Run one command; returns its exit code."""
-    if args[:1] == ["compute"]:
-        return _compute(args[1:])
     try:
+        if args[:1] == ["compute"]:
+            # Only before anything is installed: afterwards ``crumb`` goes straight to the craft.
+            raise Stop("Nothing is installed yet. Run ./crumb start (or ./crumb test core) once.", 3)
         return _run(_parser().parse_args(args))
     except Stop as stop:
         print(stop, file=sys.stderr, flush=True)

@@ -4,7 +4,6 @@ import hashlib
 import os
 import pwd
 import shutil
-import signal
 import socket
 import subprocess
 import tempfile
@@ -12,7 +11,8 @@ import time
 from dataclasses import dataclass
 from pathlib import Path
 
-from ops.base import Stop, alive, say
+from ops.base import Stop, say
+from ops.processes import Process, command_line
 
 _FAST = [
     "--innodb-flush-log-at-trx-commit=0",
@@ -50,6 +50,16 @@ class MariaDB:
     def pid_file(self) -> Path:
         """Where the server writes its pid."""
         return self.home / "db" / "pid"
+
+    @property
+    def process(self) -> Process | None:
+        """The server that runs on this home now: its pid file and its own command line agree."""
+        try:
+            pid = int(self.pid_file.read_text().split()[0])
+        except (OSError, ValueError, IndexError):
+            return None
+        ours = f"--pid-file={self.pid_file}" in command_line(pid)
+        return Process.of(pid) if ours else None
 
     def _as_mysql(self) -> list[str]:
         if os.geteuid() != 0:
@@ -112,7 +122,7 @@ class MariaDB:
 
     def start(self, password: str) -> bool:
         """Start and wait until it answers; make the application's user. False: it was running."""
-        if alive(self.pid_file) and self._answers():
+        if self.process and self._answers():
             return False
         as_user = self._prepare()
         self.socket.unlink(missing_ok=True)
@@ -196,12 +206,6 @@ class MariaDB:
 
     def stop(self) -> None:
         """Stop cleanly and wait for it."""
-        pid = alive(self.pid_file)
-        if pid is None:
-            return
-        os.kill(pid, signal.SIGTERM)
-        for _ in range(200):
-            if alive(self.pid_file) is None:
-                return
-            time.sleep(0.05)
-        say("The store takes long to stop; leaving it to finish.")
+        running = self.process
+        if running and not running.end(patience_s=60.0):
+            say("The store takes long to stop; leaving it to finish.")

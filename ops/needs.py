@@ -24,19 +24,29 @@ _DEBIAN_TESTS = (
 )
 
 
+# Python packages by who needs them; each set holds the one before.
+SETS = {
+    "core": ("requirements-core.txt",),
+    "run": ("requirements.txt",),
+    "tests": ("requirements.txt", "requirements-dev.txt"),
+}
+
+
 def _which(name: str) -> bool:
     return shutil.which(name, path=os.environ.get("PATH", "") + ":/usr/sbin:/sbin") is not None
 
 
-def debian(*, tests: bool = False) -> None:
-    """Install missing Debian packages as root or with sudo, or say the line that does."""
-    wanted = _DEBIAN + (_DEBIAN_TESTS if tests else ())
+def debian(*, tests: bool = False, store: bool = True) -> None:
+    """Install missing Debian packages as root or with sudo, or say the line that does.
+
+    Without ``store`` only what Python itself needs to keep packages apart."""
+    wanted = (_DEBIAN + (_DEBIAN_TESTS if tests else ())) if store else ()
     missing = {package: why for name, package, why in wanted if not _which(name)}
     try:
         import ensurepip  # noqa: F401
     except ImportError:
         missing["python3-venv"] = "to keep Python packages apart"
-    if not Path(f"{sys.base_prefix}/include/python3.{sys.version_info.minor}/Python.h").exists():
+    if store and not Path(f"{sys.base_prefix}/include/python3.{sys.version_info.minor}/Python.h").exists():
         missing["python3-dev"] = "to build the store's Python driver"
     if not missing:
         return
@@ -58,14 +68,17 @@ def debian(*, tests: bool = False) -> None:
     run([*prefix, *line.split(), "-qq"], why="Installing Debian packages", env=env)
 
 
-def python_packages(*, tests: bool = False) -> None:
-    """Put the locked Python packages into the project's own environment."""
-    files = [ROOT / "requirements.txt"] + ([ROOT / "requirements-dev.txt"] if tests else [])
-    value = digest(files) + sys.version
-    stamp = "python-dev" if tests else "python"
-    if PYTHON.exists() and is_done(stamp, value):
+def _packages(which: str) -> tuple[str, list[Path]]:
+    files = [ROOT / name for name in SETS[which]]
+    return digest(files) + sys.version, files
+
+
+def python_packages(which: str = "run") -> None:
+    """Put a locked set of Python packages into the project's own environment."""
+    value, files = _packages(which)
+    if PYTHON.exists() and is_done(f"python-{which}", value):
         return
-    say("Installing Python packages" + (" for tests" if tests else "") + " ...")
+    say(f"Installing Python packages ({which}) ...")
     if not PYTHON.exists():
         run([sys.executable, "-m", "venv", str(VENV)], why="Making the Python environment")
     uv = VENV / "bin" / "uv"
@@ -75,7 +88,14 @@ def python_packages(*, tests: bool = False) -> None:
     for file in files:
         command += ["-r", str(file)]
     run(command, why="Installing Python packages")
-    mark_done(stamp, value)
+    mark_done(f"python-{which}", value)
+
+
+def must_be_there() -> None:
+    """Raise Stop unless everything the tests need is installed: only start and test install."""
+    built = (ROOT / "web" / "dist" / "index.html").exists()
+    if not (PYTHON.exists() and is_done("python-tests", _packages("tests")[0]) and built):
+        raise Stop("Something this needs is not installed. Run ./crumb test once.", 3)
 
 
 def node() -> dict[str, str]:

@@ -7,15 +7,21 @@ import secrets
 import shutil
 import signal
 import socket
+import ssl
 import subprocess
 import time
 import urllib.error
 import urllib.request
+from datetime import UTC, datetime
 from pathlib import Path
 
 from ops import needs
-from ops.base import HOME, PYTHON, ROOT, RUN, VENV, Stop, alive, django_env, say
+from ops.base import HOME, PYTHON, ROOT, RUN, VENV, Stop, django_env, say
+from ops.certificate import Certificate, certificate
+from ops.keep import Schedule
 from ops.mariadb import MariaDB
+from ops.processes import Lock, Register
+from ops.supervise import Supervisor
 
 LEAST_FREE = 400 * 1024 * 1024
 
@@ -61,18 +67,17 @@ def _check_port(host: str, port: int) -> None:
 def install(*, tests: bool = False) -> None:
     """Everything that has to be there before anything runs."""
     needs.debian(tests=tests)
-    needs.python_packages()
-    if tests:
-        needs.python_packages(tests=True)
+    needs.python_packages("tests" if tests else "run")
     needs.front_end()
 
 
-def _wait_until_served(url: str, web: subprocess.Popen[bytes]) -> None:
-    for _ in range(200):
+def _wait_until_served(url: str, web: subprocess.Popen[bytes], ca: Path | None) -> None:
+    context = ssl.create_default_context(cafile=str(ca)) if ca else None
+    for _ in range(600):
         if web.poll() is not None:
             raise Stop(f"The application does not start; its log is {RUN / 'web.log'}.")
         try:
-            urllib.request.urlopen(url, timeout=2).read()
+            urllib.request.urlopen(url, timeout=2, context=context).read()
             return
         except (urllib.error.URLError, OSError):
             time.sleep(0.05)
@@ -80,7 +85,11 @@ def _wait_until_served(url: str, web: subprocess.Popen[bytes]) -> None:
 
 
 def gunicorn(
-    env: dict[str, str], bind: str, log: Path, workers: int = 2
+    env: dict[str, str],
+    bind: str,
+    log: Path,
+    workers: int = 2,
+    tls: Certificate | None = None,
 ) -> subprocess.Popen[bytes]:
     """Start the application server."""
     shm = Path("/dev/shm")
@@ -95,63 +104,102 @@ def gunicorn(
         "16",
         "--worker-class",
         "gthread",
+        # A worker that dies is back at once: everything it needs is loaded in its parent.
+        "--preload",
         "--chdir",
         str(ROOT / "server"),
         "--graceful-timeout",
         "5",
+        "--no-control-socket",
         *(["--worker-tmp-dir", str(shm)] if shm.is_dir() else []),
+        *(["--certfile", str(tls.cert), "--keyfile", str(tls.key)] if tls else []),
     ]
-    out = log.open("ab")
-    return subprocess.Popen(
-        command, env=env, stdout=out, stderr=out, stdin=subprocess.DEVNULL, start_new_session=True
-    )
+    with log.open("ab") as out:
+        return subprocess.Popen(
+            command,
+            env=env,
+            stdout=out,
+            stderr=out,
+            stdin=subprocess.DEVNULL,
+            start_new_session=True,
+        )
 
 
 def stand_in(
-    url: str, token: str, log: Path | None = None, *, kind: str = "probe", channels: int = 1
+    url: str,
+    token: str,
+    log: Path | None = None,
+    *,
+    kind: str = "probe",
+    channels: int = 1,
+    ca: Path | None = None,
 ) -> subprocess.Popen[bytes]:
     """Start a simulated probe or scale: its own process, speaking HTTP like a real one."""
     out = log.open("ab") if log else None
     env = {**django_env(), "CRUMB_PROBE_TOKEN": token}
     spool = str(RUN / f"{kind}-{hashlib.sha256(token.encode()).hexdigest()[:8]}.jsonl")
     more = ["--channels", str(channels)] if kind == "probe" else []
-    return subprocess.Popen(
-        [str(PYTHON), "-m", f"standins.{kind}", "--url", url, "--spool", spool, *more],
-        cwd=ROOT,
-        env=env,
-        stdout=out,
-        stderr=out,
-        stdin=subprocess.DEVNULL,
-        start_new_session=True,
-    )
+    more += ["--ca", str(ca)] if ca else []
+    try:
+        return subprocess.Popen(
+            [str(PYTHON), "-m", f"standins.{kind}", "--url", url, "--spool", spool, *more],
+            cwd=ROOT,
+            env=env,
+            stdout=out,
+            stderr=out,
+            stdin=subprocess.DEVNULL,
+            start_new_session=True,
+        )
+    finally:
+        if out:
+            out.close()
 
 
-def start(*, empty: bool, port: int, lan: bool) -> int:
+def _clear_up(store: MariaDB) -> None:
+    """What a starter that was killed has left running is ended; its store is taken over."""
+    left = Register(RUN / "children").end_all()
+    if left:
+        say(f"An earlier start was killed: {left} of its processes were ended.")
+    if store.process:
+        say("Its store still runs and is taken over.")
+
+
+def start(*, empty: bool, port: int, lan: bool, plain: bool = False) -> int:
     """Install, build, start everything, and stay until told to stop."""
-    running = alive(RUN / "start.pid")
-    if running:
+    RUN.mkdir(parents=True, exist_ok=True)
+    lock = Lock(RUN / "start.lock")
+    if not lock.take():
         raise Stop("Bell Crumb is already running. Stop it first: ./crumb stop")
+    try:
+        return _start(empty=empty, port=port, lan=lan, plain=plain)
+    finally:
+        lock.give_back()
+
+
+def _start(*, empty: bool, port: int, lan: bool, plain: bool) -> int:
     host = "0.0.0.0" if lan else "127.0.0.1"
+    store = MariaDB(HOME)
+    _clear_up(store)
     _check_port(host, port)
-    HOME.mkdir(parents=True, exist_ok=True)
     for place in (ROOT, HOME):
         if shutil.disk_usage(place).free < LEAST_FREE:
             raise Stop(
                 f"The disk of {place} is nearly full: Bell Crumb needs 400 MB free to start."
             )
     install()
-    RUN.mkdir(parents=True, exist_ok=True)
     own = secrets_file()
-    store = MariaDB(HOME)
     address = _own_address() if lan else "127.0.0.1"
-    hosts = ",".join(dict.fromkeys(["127.0.0.1", "localhost", address, socket.gethostname()]))
-    env = django_env(CRUMB_HOSTS=hosts, CRUMB_DB_SOCKET=str(store.socket))
-    pid_file = RUN / "start.pid"
-    pid_file.write_text(str(os.getpid()))
-    children: list[subprocess.Popen[bytes]] = []
+    names = list(dict.fromkeys(["127.0.0.1", "localhost", address, socket.gethostname()]))
+    tls = certificate(HOME, names) if lan and not plain else None
+    env = django_env(
+        CRUMB_HOSTS=",".join(names),
+        CRUMB_DB_SOCKET=str(store.socket),
+        CRUMB_TLS="1" if tls else "",
+    )
     told = {"stop": False}
-    for number in (signal.SIGTERM, signal.SIGINT):
+    for number in (signal.SIGTERM, signal.SIGINT, signal.SIGHUP):
         signal.signal(number, lambda *_: told.update(stop=True))
+    kept = Supervisor(changed=Register(RUN / "children").write)
     try:
         store.start(own["db"])
         prepared = subprocess.run(
@@ -164,54 +212,68 @@ def start(*, empty: bool, port: int, lan: bool) -> int:
         )
         if prepared.returncode:
             raise Stop(f"The store could not be brought up to date:\n{prepared.stderr[-2000:]}")
-        web = gunicorn(env, f"{host}:{port}", RUN / "web.log")
-        children.append(web)
-        url = f"http://127.0.0.1:{port}"
-        _wait_until_served(f"{url}/api/session", web)
+        web = kept.keep(
+            "The application",
+            lambda: gunicorn(env, f"{host}:{port}", RUN / "web.log", tls=tls),
+        )
+        scheme, ca = ("https", tls.cert) if tls else ("http", None)
+        url = f"{scheme}://127.0.0.1:{port}"
+        assert web.process
+        _wait_until_served(f"{url}/api/session", web.process, ca)
         if "demo probe" in prepared.stdout:
-            children.append(stand_in(url, own["probe"], RUN / "probe.log"))
-            scale = f"{own['probe']}-scale"
-            children.append(stand_in(url, scale, RUN / "scale.log", kind="scale"))
-        say(f"\nBell Crumb is up:  http://{address}:{port}\n")
+            kept.keep("The demo probe",
+                      lambda: stand_in(url, own["probe"], RUN / "probe.log", ca=ca))  # fmt: skip
+            kept.keep("The demo scale", lambda: stand_in(
+                url, f"{own['probe']}-scale", RUN / "scale.log", kind="scale", ca=ca))  # fmt: skip
+        say(f"\nBell Crumb is up:  {scheme}://{address}:{port}\n")
+        if tls:
+            say("It speaks HTTPS with a certificate of its own. A tablet warns once: compare the")
+            say(f"fingerprint (SHA-256) before you go on:\n  {tls.fingerprint}\n")
+        elif lan:
+            say("It speaks plain HTTP, as asked: passwords can be read in this network.\n")
         say(prepared.stdout.strip())
         say("\nCtrl-C (or ./crumb stop) stops it; everything is there next time.")
-        while not told["stop"]:
-            if web.poll() is not None:
-                raise Stop(f"The application stopped by itself; its log is {RUN / 'web.log'}.")
-            if alive(store.pid_file) is None:
-                say("The store has stopped. Starting it again ...")
-                store.start(own["db"])
-            time.sleep(0.2)
+        _watch(kept, store, own["db"], told)
         say("\nStopping ...")
     finally:
-        _stop_all(children)
+        kept.stop()
         store.stop()
-        pid_file.unlink(missing_ok=True)
     return 0
 
 
-def _stop_all(children: list[subprocess.Popen[bytes]]) -> None:
-    for child in reversed(children):
-        if child.poll() is None:
-            child.terminate()
-    for child in children:
-        try:
-            child.wait(10)
-        except subprocess.TimeoutExpired:
-            child.kill()
+def _watch(kept: Supervisor, store: MariaDB, password: str, told: dict[str, bool]) -> None:
+    """Until told to stop: processes that die are started again, backups made when they are due."""
+    schedule = Schedule(HOME, store)
+    while not told["stop"]:
+        kept.look()
+        if store.process is None:
+            say("The store has stopped. Starting it again ...")
+            try:
+                store.start(password)
+            except Stop as error:
+                say(str(error))
+                time.sleep(5)
+        else:
+            schedule.look(datetime.now(UTC))
+        time.sleep(0.2)
 
 
 def stop() -> int:
-    """Stop what ``start`` started, and wait for it."""
-    pid = alive(RUN / "start.pid")
-    if pid is None:
-        MariaDB(HOME).stop()
-        say("Bell Crumb was not running.")
+    """Stop what ``start`` started, and wait for it. Nothing else is ever touched."""
+    holder = Lock(RUN / "start.lock").holder()
+    if holder is None:
+        left = Register(RUN / "children").end_all()
+        store = MariaDB(HOME)
+        stood = store.process is not None
+        store.stop()
+        if left or stood:
+            say("Its starter was gone; what it had left running is stopped.")
+        else:
+            say("Bell Crumb was not running.")
         return 0
-    os.kill(pid, signal.SIGTERM)
-    for _ in range(300):
-        if alive(RUN / "start.pid") is None:
-            say("Stopped. Everything is there next time.")
-            return 0
-        time.sleep(0.1)
-    raise Stop(f"It does not stop; its pid is {pid}.")
+    if not holder.end(patience_s=45.0):
+        raise Stop(f"It does not stop; its pid is {holder.pid}.")
+    Register(RUN / "children").end_all()
+    MariaDB(HOME).stop()
+    say("Stopped. Everything is there next time.")
+    return 0

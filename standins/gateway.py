@@ -8,6 +8,7 @@ import argparse
 import json
 import os
 import signal
+import ssl
 import time
 import uuid
 from collections.abc import Callable
@@ -19,7 +20,7 @@ from typing import Any
 import httpx
 
 EVERY_S = 1.0
-MOST_IN_ONE_POST, MOST_POSTS = 200, 3
+MOST_IN_ONE_POST, FEWEST_IN_ONE_POST, MOST_POSTS = 400, 10, 3
 
 
 @dataclass
@@ -30,10 +31,18 @@ class Spool:
     waiting: list[dict[str, Any]] = field(default_factory=list)
 
     def load(self) -> None:
-        """Take up what a former run could not deliver."""
-        if self.path and self.path.exists():
-            lines = self.path.read_text().splitlines()
-            self.waiting = [json.loads(line) for line in lines if line.strip()]
+        """Take up what a former run could not deliver. A line that was cut off when its writer died
+        is nobody's reading any more: it is skipped."""
+        if not (self.path and self.path.exists()):
+            return
+        for line in self.path.read_text(errors="replace").splitlines():
+            try:
+                reading = json.loads(line)
+            except ValueError:
+                continue
+            if isinstance(reading, dict) and "id" in reading and "at" in reading:
+                self.waiting.append(reading)
+        self._write()
 
     def add(self, reading: dict[str, Any]) -> None:
         """Keep a reading until it is delivered."""
@@ -45,20 +54,29 @@ class Spool:
     def delivered(self, count: int) -> None:
         """Forget the first ``count``."""
         del self.waiting[:count]
+        self._write()
+
+    def _write(self) -> None:
+        """Written beside and renamed: whoever dies in between leaves the old file whole."""
         if self.path:
-            self.path.write_text("".join(json.dumps(r) + "\n" for r in self.waiting))
+            beside = self.path.with_suffix(".new")
+            beside.write_text("".join(json.dumps(r) + "\n" for r in self.waiting))
+            beside.replace(self.path)
 
 
 class Gateway:
     """A device at the kitchen's door."""
 
-    def __init__(self, url: str, token: str, spool: Path | None) -> None:
+    def __init__(self, url: str, token: str, spool: Path | None, ca: Path | None = None) -> None:
+        trust = ssl.create_default_context(cafile=str(ca)) if ca else True
         self.http = httpx.Client(
-            base_url=url, headers={"Authorization": f"Bearer {token}"}, timeout=4.0, trust_env=False
-        )
+            base_url=url, headers={"Authorization": f"Bearer {token}"}, timeout=4.0,
+            trust_env=False, verify=trust,
+        )  # fmt: skip
         self.spool = Spool(spool)
         self.spool.load()
         self.scene: dict[str, Any] | None = None
+        self.in_one_post = MOST_IN_ONE_POST
 
     def ask(self) -> dict[str, Any] | None:
         """Which cook this device is in; the last one known while the server is away."""
@@ -68,7 +86,7 @@ class Gateway:
                 self.scene = answer.json()
             elif answer.status_code == 401:
                 raise SystemExit("This token is not known to the kitchen (any more).")
-        except httpx.HTTPError:
+        except (httpx.HTTPError, ValueError):
             pass
         return self.scene if self.scene and self.scene["batch_id"] else None
 
@@ -78,17 +96,24 @@ class Gateway:
 
     def deliver(self) -> None:
         """Post what waits, some posts of it at most; what the server took (or refused with a
-        reason) is forgotten."""
+        reason) is forgotten. After a post that found no end in time the next is half as large."""
         for _ in range(MOST_POSTS):
-            part = self.spool.waiting[:MOST_IN_ONE_POST]
+            part = self.spool.waiting[: self.in_one_post]
             if not part:
                 return
             try:
                 answer = self.http.post("/api/device/readings", json={"readings": part})
+            except httpx.TimeoutException:
+                self.in_one_post = max(FEWEST_IN_ONE_POST, self.in_one_post // 2)
+                return
             except httpx.HTTPError:
+                return
+            if answer.status_code == 413:
+                self.in_one_post = max(FEWEST_IN_ONE_POST, self.in_one_post // 2)
                 return
             if answer.status_code != 200:
                 return
+            self.in_one_post = min(MOST_IN_ONE_POST, self.in_one_post * 2)
             self.spool.delivered(len(part))
 
 
@@ -96,6 +121,7 @@ def run(what: str, make: Callable[[argparse.Namespace, str], Callable[[], None]]
     """Run a stand-in until it is stopped: ``make`` gives the round it does every second."""
     parser = argparse.ArgumentParser(description=what)
     parser.add_argument("--url", default="http://127.0.0.1:8642")
+    parser.add_argument("--ca", type=Path, help="the certificate a kitchen made for itself")
     parser.add_argument("--spool", type=Path)
     parser.add_argument("--seed", type=int, default=int(time.time()))
     parser.add_argument("--channels", type=int, default=1, choices=(1, 2, 3, 4))

@@ -170,7 +170,7 @@ class Probe:
 
 
 def _make(options: argparse.Namespace, token: str) -> Callable[[], None]:
-    gateway = Gateway(options.url, token, options.spool)
+    gateway = Gateway(options.url, token, options.spool, options.ca)
     return Probe(gateway, options.seed, options.channels, careful=options.careful).tick
 
 

@@ -49,7 +49,7 @@ class Scale:
 
 
 def _make(options: argparse.Namespace, token: str) -> Callable[[], None]:
-    return Scale(Gateway(options.url, token, options.spool), options.seed).tick
+    return Scale(Gateway(options.url, token, options.spool, options.ca), options.seed).tick
 
 
 if __name__ == "__main__":

@@ -1,18 +1,16 @@
-"""Cooking a version, following it live, judging it, and the book."""
+"""Cooking a version and following it live."""
 
 from datetime import UTC, datetime, timedelta
-from typing import Annotated, Any, Literal, cast
-from uuid import UUID, uuid5
+from typing import Annotated
+from uuid import UUID
 
-from django.db import IntegrityError, transaction
-from django.db.models import Max
+from django.db import transaction
 from django.http import HttpRequest
-from ninja import File, Query, Router, Schema
+from ninja import Query
 from ninja.errors import HttpError
-from ninja.files import UploadedFile
-from ninja.responses import Status
 
 from batches.bakes import refit_now
+from batches.book import batch_of, batch_out, router, thinned
 from batches.clock import (
     Course,
     cook_ms,
@@ -21,87 +19,45 @@ from batches.clock import (
     doubts_of,
     moment_of,
     poured_g,
+    raise_peak,
     safety_of,
 )
-from batches.models import Batch, Event, Reading, Verdict
+from batches.holding import take
+from batches.models import Batch, Event, Reading
 from batches.shapes import (
-    BatchCard,
     BatchOut,
     ChannelOut,
-    DeviationOut,
+    EventIn,
     Events,
     LiveOut,
     Point,
-    SetClass,
+    RefusedEvent,
     Start,
-    VerdictConflict,
-    VerdictIn,
-    VerdictOut,
 )
-from bellcrumb.book.curve_file import read_curve
-from bellcrumb.book.review import FAULTS, Finding, deviation, longest, review
-from bellcrumb.errors import CraftError
+from config.heavy import heavy
 from config.shapes import PROBLEMS
-from devices.models import Device
 from formulas.api import version_of
 from formulas.content import Content, check, content_of, formula_of
 from formulas.models import Version
 from formulas.oven import bake_plan_of
-from formulas.stove import plan_of, step_of
+from formulas.stove import plan_of
 from kitchen.access import member_of
 from kitchen.models import Member
 
-router = Router(tags=["batches"])
 # How far a tablet's clock may be ahead before its events are taken as now.
 AHEAD = timedelta(seconds=5)
-MOST_CURVE_BYTES = 10_000_000
 _RECENT = 24  # readings in which every channel still plugged in is found
 
 
-def _batch(member: Member, batch_id: UUID) -> Batch:
-    found = (
-        Batch.objects.select_related(
-            "version__part__dessert", "kitchen", "cook", "device", "verdict__by"
-        )
-        .filter(kitchen=member.kitchen, pk=batch_id)
-        .first()
-    )
-    if not found:
-        raise HttpError(404, "This batch is not in the book.")
-    return found
-
-
 @router.post("/k/{kid}/batches", response={200: BatchOut, **PROBLEMS})
+@heavy
 def start_batch(request: HttpRequest, kid: UUID, given: Start) -> BatchOut:
     """Start cooking: the version is fixed from now on and its prediction frozen. Sending it twice
     starts one."""
-    member = member_of(request, kid, "cook")
+    member = member_of(request, kid)
     if Batch.objects.filter(pk=given.id).exists():
-        return batch_out(_batch(member, given.id))
+        return batch_out(batch_of(member, given.id))
     version = version_of(member, given.version_id)
-    device = None
-    if given.device_id:
-        device = Device.objects.filter(
-            kitchen=member.kitchen, pk=given.device_id, kind="probe"
-        ).first()
-        if not device:
-            raise HttpError(404, "This probe is not in the kitchen (any more).")
-        busy = Batch.objects.filter(device=device, ended_at__isnull=True).first()
-        if busy:
-            raise HttpError(
-                422,
-                f"{device.name} is in another pot since {busy.started_at:%H:%M} UTC. End that "
-                "cook first, or take another probe.",
-            )
-    scale = None
-    if given.scale_id:
-        scale = Device.objects.filter(
-            kitchen=member.kitchen, pk=given.scale_id, kind="scale"
-        ).first()
-        if not scale:
-            raise HttpError(404, "This scale is not in the kitchen (any more).")
-    if given.time_scale > 1 and not (device and device.simulated):
-        raise HttpError(422, "Only a simulated probe can run faster than the clock.")
     today = given.today.dict(exclude_none=True)
     content = Content.model_validate(content_of(version).dict() | today)
     check(member.kitchen, content)
@@ -109,137 +65,45 @@ def start_batch(request: HttpRequest, kid: UUID, given: Start) -> BatchOut:
     plan = planned(member.kitchen, content, version.part.kind)
     found = formula_of(member.kitchen, content, version.part.kind)
     now = datetime.now(UTC)
-    try:
-        with transaction.atomic():
-            Version.objects.filter(pk=version.pk, cooked_at__isnull=True).update(cooked_at=now)
-            batch = Batch.objects.create(
-                id=given.id,
-                kitchen=member.kitchen,
-                version=version,
-                cook=member.user,
-                device=device,
-                scale=scale,
-                started_at=now,
-                time_scale=given.time_scale,
-                prediction={
-                    "plan": plan.model_dump(mode="json"),
-                    "formula": found.model_dump(mode="json", by_alias=True),
-                },
-            )
-    except IntegrityError:
-        return batch_out(_batch(member, given.id))
-    return batch_out(_batch(member, batch.id))
-
-
-def _verdict_out(verdict: Verdict) -> VerdictOut:
-    return VerdictOut(
-        texture=cast(SetClass, verdict.texture),
-        faults=verdict.faults,
-        note=verdict.note,
-        by=verdict.by.name if verdict.by else None,
-        revision=verdict.revision,
-    )
-
-
-def _card(batch: Batch, peak_cc: int | None) -> dict[str, object]:
-    verdict = getattr(batch, "verdict", None)
-    predicted = batch.prediction["formula"]["set"]
-    return {
-        "id": batch.id,
-        "dessert_id": batch.version.part.dessert_id,
-        "dessert": batch.version.part.dessert.name,
-        "version": batch.version.number,
-        "cook": batch.cook.name if batch.cook else None,
-        "started_at": batch.started_at,
-        "ended_at": batch.ended_at,
-        "took_s": cook_ms(batch, batch.ended_at) / 1000 if batch.ended_at else None,
-        "peak_c": None if peak_cc is None else peak_cc / 100,
-        "predicted_class": predicted["class"] if predicted else None,
-        "verdict": _verdict_out(verdict) if verdict else None,
-    }
-
-
-def _thinned(points: list[Point], most: int = 1200) -> list[Point]:
-    stride = max(1, len(points) // most)
-    return points[::stride] if stride > 1 else points
-
-
-def batch_out(batch: Batch) -> BatchOut:
-    """A batch whole."""
-    course = course_of(batch)
-    curve = curve_of(batch)
-    safe = safety_of(course, curve)
-    findings = []
-    if batch.ended_at:
-        findings = review([step_of(s) for s in course.plan.steps], course.timings, curve)
-        findings += [Finding(f"probe_{d.key}", d.says, "note") for d in doubts_of(course, curve)]
-    deviations = []
-    for timing in longest(course.timings).values():
-        predicted = {"heat": course.plan.heat, "cook": course.plan.cook}.get(timing.key)
-        if predicted:
-            points = [(p.t_s, p.temp_c) for p in predicted.points]
-            found = deviation(points, curve, timing, predicted.reaches_s)
-            if found:
-                deviations.append(DeviationOut(**vars(found)))
-    before = (
-        Batch.objects.filter(
-            kitchen=batch.kitchen_id,
-            version__part=batch.version.part_id,
-            started_at__lt=batch.started_at,
-        )
-        .order_by("-started_at")
-        .values_list("id", flat=True)[:5]
-    )
-    return BatchOut.model_validate(
-        {
-            **_card(batch, round(100 * max(c for _, c in curve)) if curve else None),
-            "version_id": batch.version_id,
-            "lines_text": batch.version.lines_text,
-            "time_scale": batch.time_scale,
-            "simulated": bool(batch.device and batch.device.simulated),
-            "device": batch.device.name if batch.device else None,
-            "plan": course.plan,
-            "timings": [vars(t) for t in course.timings],
-            "rungs": course.rungs,
-            "readings": _thinned([Point(t_s=t, temp_c=c) for t, c in curve]),
-            "findings": [vars(f) for f in findings],
-            "deviations": deviations,
-            "before": list(before),
-            "safe": vars(safe) if safe else None,
-            "channels": {
-                n: _thinned([Point(t_s=t, temp_c=c) for t, c in points])
-                for n in (2, 3, 4)
-                if (points := curve_of(batch, channel=n))
+    with transaction.atomic():
+        device = take(member.kitchen, given.device_id, "probe", "probe")
+        scale = take(member.kitchen, given.scale_id, "scale", "scale")
+        if given.time_scale > 1 and not (device and device.simulated):
+            raise HttpError(422, "Only a simulated probe can run faster than the clock.")
+        Version.objects.filter(pk=version.pk, cooked_at__isnull=True).update(cooked_at=now)
+        # The same id at once: the store refuses the second, which is then asked again (above).
+        Batch.objects.create(
+            id=given.id,
+            kitchen=member.kitchen,
+            version=version,
+            cook=member.user,
+            cook_name=member.user.name,
+            device=device,
+            scale=scale,
+            started_at=now,
+            time_scale=given.time_scale,
+            predicted_class=found.set.class_ if found.set else "",
+            prediction={
+                "plan": plan.model_dump(mode="json"),
+                "formula": found.model_dump(mode="json", by_alias=True),
             },
-        }
-    )
-
-
-@router.get("/k/{kid}/batches", response={200: list[BatchCard], **PROBLEMS})
-def book(request: HttpRequest, kid: UUID, dessert: UUID | None = None) -> list[BatchCard]:
-    """The book: the kitchen's last 200 batches, newest first."""
-    member = member_of(request, kid)
-    rows = Batch.objects.filter(kitchen=member.kitchen)
-    if dessert:
-        rows = rows.filter(version__part__dessert=dessert)
-    rows = rows.select_related("version__part__dessert", "cook", "verdict__by").annotate(
-        peak=Max("readings__temp_cc")
-    )
-    return [BatchCard.model_validate(_card(b, b.peak)) for b in rows.order_by("-started_at")[:200]]
-
-
-@router.get("/k/{kid}/batches/{batch_id}", response={200: BatchOut, **PROBLEMS})
-def read_batch(request: HttpRequest, kid: UUID, batch_id: UUID) -> BatchOut:
-    """One batch."""
-    return batch_out(_batch(member_of(request, kid), batch_id))
+        )
+    return batch_out(batch_of(member, given.id))
 
 
 @router.get("/k/{kid}/batches/{batch_id}/live", response={200: LiveOut, **PROBLEMS})
 def live(
-    request: HttpRequest, kid: UUID, batch_id: UUID, after_ms: Annotated[int, Query(ge=-1)] = -1
+    request: HttpRequest,
+    kid: UUID,
+    batch_id: UUID,
+    after_ms: Annotated[int, Query(ge=-1, le=10**12)] = -1,
 ) -> LiveOut:
     """The cook now, with the readings after ``after_ms`` on its clock."""
-    batch = _batch(member_of(request, kid), batch_id)
+    return live_out(batch_of(member_of(request, kid), batch_id), after_ms, [])
+
+
+def live_out(batch: Batch, after_ms: int, refused: list[RefusedEvent]) -> LiveOut:
+    """A cook as it stands now, and which of the events just sent were not taken."""
     course = course_of(batch)
     curve = curve_of(batch)
     refit = refit_now(batch, course, curve)
@@ -258,7 +122,7 @@ def live(
             "rungs": course.rungs,
             "ended": batch.ended_at is not None,
             "moment": vars(moment),
-            "readings": _thinned([Point(t_s=t, temp_c=c) for t, c in new]),
+            "readings": thinned([Point(t_s=t, temp_c=c) for t, c in new]),
             "last_ms": -1 if last_ms is None else last_ms,
             "probe_age_s": None
             if last_ms is None
@@ -270,6 +134,7 @@ def live(
             "poured_g": poured_g(batch, course),
             "refit": refit,
             "probe_doubt": next((d.says for d in odd if d.now), None),
+            "refused": refused,
         }
     )
 
@@ -292,139 +157,62 @@ def _others(batch: Batch, course: Course) -> list[ChannelOut]:
 
 @router.post("/k/{kid}/batches/{batch_id}/events", response={200: LiveOut, **PROBLEMS})
 def add_events(request: HttpRequest, kid: UUID, batch_id: UUID, given: Events) -> LiveOut:
-    """Record what a cook did, also what was kept back while the server was away. Twice is once."""
-    member = member_of(request, kid, "cook")
-    batch = _batch(member, batch_id)
-    steps = {s["key"] for s in batch.prediction["plan"]["steps"]}
-    now = datetime.now(UTC)
-    for event in given.events:
-        if event.kind == "step" and event.step not in steps:
-            raise HttpError(422, f"There is no step “{event.step}” in this cook.")
-        if event.at > now + timedelta(days=1):
-            raise HttpError(422, "This device's clock is more than a day ahead. Set it right.")
-        at = min(event.at, now) if event.at > now + AHEAD else event.at
-        value = event.value
-        if event.kind == "ladle":
-            value = float(min(int(value or 0), 200))
-        with transaction.atomic():
-            _, made = Event.objects.get_or_create(
-                id=event.id,
-                defaults={
-                    "batch": batch,
-                    "kind": event.kind,
-                    "step": event.step,
-                    "cook_ms": cook_ms(batch, at),
-                    "value": value,
-                    "by": member.user,
-                },
-            )
-            if made and event.kind == "typed" and value is not None:
-                Reading.objects.get_or_create(
-                    client_id=event.id,
-                    defaults={
-                        "batch": batch,
-                        "at": at,
-                        "cook_ms": cook_ms(batch, at),
-                        "temp_cc": round(value * 100),
-                    },
-                )
-            if made and event.kind == "end" and batch.ended_at is None:
-                batch.ended_at = max(at, batch.started_at)
-                batch.save(update_fields=["ended_at"])
-    return live(request, kid, batch_id)
+    """Record what a cook did, also what was kept back while the server was away. Twice is once.
 
-
-@router.put(
-    "/k/{kid}/batches/{batch_id}/verdict",
-    response={200: BatchOut, 409: VerdictConflict, **PROBLEMS},
-)
-def judge(request: HttpRequest, kid: UUID, batch_id: UUID, given: VerdictIn) -> Status[Any]:
-    """Judge a batch, or change the verdict."""
-    member = member_of(request, kid, "cook")
-    batch = _batch(member, batch_id)
-    unknown = [f for f in given.faults if f not in FAULTS]
-    if unknown:
-        raise HttpError(422, f"“{unknown[0]}” is no fault on the list.")
-    values = {
-        "texture": given.texture,
-        "faults": given.faults,
-        "note": given.note,
-        "by": member.user,
-    }
-    with transaction.atomic():
-        verdict = Verdict.objects.select_for_update().filter(batch=batch).first()
-        if verdict and verdict.revision != given.revision:
-            same = (verdict.texture, verdict.faults, verdict.note) == (
-                given.texture,
-                given.faults,
-                given.note,
-            )
-            if not same:
-                message = "Somebody judged this batch while you were writing. Both are kept."
-                return Status(
-                    409, VerdictConflict(message=message, mine=given, theirs=_verdict_out(verdict))
-                )
-        elif verdict:
-            for field, value in values.items():
-                setattr(verdict, field, value)
-            verdict.revision += 1
-            verdict.save()
-        else:
-            Verdict.objects.create(batch=batch, **values)
-    return Status(200, batch_out(_batch(member, batch_id)))
-
-
-class CurveRead(Schema):
-    """What was understood of a logger's file, and how many readings were kept."""
-
-    kept: int
-    already_there: int
-    time_column: str
-    temp_column: str
-    unit: Literal["C", "F"]
-    said: list[str]
-
-
-@router.post("/k/{kid}/batches/{batch_id}/curve", response={200: CurveRead, **PROBLEMS})
-def upload_curve(
-    request: HttpRequest, kid: UUID, batch_id: UUID, file: File[UploadedFile]
-) -> CurveRead:
-    """Lay the curve of any logger into a batch: a table with a time and a temperature.
-
-    Clock times are taken from where they fall in the cook when they do, else from its start. The
-    same file again adds nothing.
+    Each event is answered for itself: one that cannot be taken holds up none behind it.
     """
-    member = member_of(request, kid, "cook")
-    batch = _batch(member, batch_id)
-    if (file.size or 0) > MOST_CURVE_BYTES:
-        raise CraftError("file", "At most 10 MB: a curve is smaller than that.")
-    found = read_curve(file.read().decode("utf-8", errors="replace"))
-    offset = 0.0
-    if found.began is not None and found.began.tzinfo is not None:
-        offset = (found.began - batch.started_at).total_seconds()
-    if not 0 <= offset <= 86_400:
-        offset = 0.0
-    rows = []
-    for t, c in found.points:
-        at = batch.started_at + timedelta(seconds=offset + t)
-        ms = cook_ms(batch, at)
-        rows.append(
-            Reading(
-                batch=batch,
-                client_id=uuid5(batch.id, f"{ms} {c:.2f}"),
-                at=at,
-                cook_ms=ms,
-                temp_cc=round(c * 100),
-            )
+    member = member_of(request, kid)
+    batch = batch_of(member, batch_id)
+    steps = {s["key"] for s in batch.prediction["plan"]["steps"]}
+    refused = []
+    for event in given.events:
+        wrong = event if isinstance(event, RefusedEvent) else _take(batch, member, event, steps)
+        if wrong:
+            refused.append(wrong)
+    return live_out(batch_of(member, batch_id), -1, refused)
+
+
+def _take(
+    batch: Batch, member: Member, event: EventIn, steps: set[str]
+) -> RefusedEvent | None:
+    """Keep one event; what is wrong with it otherwise."""
+    now = datetime.now(UTC)
+    if event.kind == "step" and event.step not in steps:
+        return RefusedEvent(
+            id=str(event.id), message=f"There is no step “{event.step}” in this cook."
         )
-    before = batch.readings.count()
-    Reading.objects.bulk_create(rows, ignore_conflicts=True, batch_size=1000)
-    kept = batch.readings.count() - before
-    return CurveRead(
-        kept=kept,
-        already_there=len(rows) - kept,
-        time_column=found.time_column,
-        temp_column=found.temp_column,
-        unit=found.unit,
-        said=found.said,
-    )
+    if event.at > now + timedelta(days=1):
+        return RefusedEvent(
+            id=str(event.id),
+            message="This device's clock is more than a day ahead. Set it right.",
+        )
+    at = min(event.at, now) if event.at > now + AHEAD else event.at
+    value = event.value
+    if event.kind == "ladle":
+        value = float(min(int(value or 0), 200))
+    with transaction.atomic():
+        kept, made = Event.objects.get_or_create(
+            id=event.id,
+            defaults={
+                "batch": batch,
+                "kind": event.kind,
+                "step": event.step,
+                "cook_ms": cook_ms(batch, at),
+                "value": value,
+                "by": member.user,
+            },
+        )
+        if kept.batch_id != batch.pk:
+            return RefusedEvent(id=str(event.id), message="This move belongs to another cook.")
+        if made and event.kind == "typed" and value is not None:
+            row = Reading(
+                batch=batch, client_id=event.id, at=at, cook_ms=cook_ms(batch, at),
+                temp_cc=round(value * 100),
+            )  # fmt: skip
+            Reading.objects.bulk_create([row], ignore_conflicts=True)
+            raise_peak(batch, row.temp_cc)
+        if made and event.kind == "end":
+            Batch.objects.filter(pk=batch.pk, ended_at__isnull=True).update(
+                ended_at=max(at, batch.started_at)
+            )
+    return None

@@ -3,6 +3,8 @@
 from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime
 
+from django.db.models import Q
+
 from batches.models import Batch
 from bellcrumb.book.probe import Doubt, doubts
 from bellcrumb.book.review import Timing
@@ -13,9 +15,13 @@ from bellcrumb.stove.guide import STALE_S, Moment, Reading, follow, missed
 from formulas.stove import PlanOut, step_of
 
 
+LONGEST_MS = 2_000_000_000  # three weeks: what the store has room for
+
+
 def cook_ms(batch: Batch, at: datetime) -> int:
     """Milliseconds on the cook's clock at a moment; never before the start."""
-    return max(0, round((at - batch.started_at).total_seconds() * 1000 * batch.time_scale))
+    gone = round((at - batch.started_at).total_seconds() * 1000 * batch.time_scale)
+    return min(max(0, gone), LONGEST_MS)
 
 
 @dataclass(frozen=True)
@@ -123,3 +129,10 @@ def poured_g(batch: Batch, course: Course) -> float | None:
     start = before or rows.first()
     last = rows.last()
     return (last.dg - start.dg) / 10 if start and last else None
+
+
+def raise_peak(batch: Batch, top_cc: int | None) -> None:
+    """Keep the highest reading of a cook on its own row, where the book reads it."""
+    if top_cc is not None:
+        lower = Q(peak_cc__isnull=True) | Q(peak_cc__lt=top_cc)
+        Batch.objects.filter(lower, pk=batch.pk).update(peak_cc=top_cc)

@@ -28,6 +28,10 @@ class Batch(models.Model):
     ended_at = models.DateTimeField(null=True, blank=True)
     time_scale = models.PositiveSmallIntegerField(default=1)
     prediction = models.JSONField()
+    # What the book shows of it, kept here so that a list reads neither curves nor predictions.
+    cook_name = models.CharField(max_length=80, blank=True)
+    predicted_class = models.CharField(max_length=10, blank=True)
+    peak_cc = models.SmallIntegerField(null=True, blank=True)
 
     class Meta:
         ordering = ("-started_at",)

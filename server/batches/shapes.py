@@ -1,13 +1,20 @@
 """Shapes of a cook and its record."""
 
 from datetime import datetime
-from typing import Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import (
+    AwareDatetime,
+    Field,
+    ValidationError,
+    ValidatorFunctionWrapHandler,
+    WrapValidator,
+)
 
 from bellcrumb.contract.shapes.oven import RefitOut
+from bellcrumb.contract.words import sentence
 from formulas.content import Conditions
 from formulas.stove import PlanOut
 
@@ -138,6 +145,13 @@ class BatchOut(BatchCard):
     channels: dict[int, list[Point]]
 
 
+class RefusedEvent(Schema):
+    """An event that was not taken, and why. Sending it again would not help."""
+
+    id: str | None
+    message: str
+
+
 class LiveOut(Schema):
     """The cook now: ``readings`` are those after the one asked for, ``probe_age_s`` how long ago
     the last reading was taken, in real seconds, ``probe_doubt`` what is odd about its curve."""
@@ -159,6 +173,7 @@ class LiveOut(Schema):
     poured_g: float | None
     probe_doubt: str | None
     refit: RefitOut | None
+    refused: list[RefusedEvent]
 
 
 class EventIn(Schema):
@@ -167,22 +182,34 @@ class EventIn(Schema):
     id: UUID
     kind: Literal["step", "ladle", "typed", "end", "pause", "resume", "mark"]
     step: str = Field(default="", max_length=20)
-    at: datetime
+    at: AwareDatetime
     value: float | None = Field(default=None, ge=-40, le=300)
 
 
-class Events(Schema):
-    """Events in the order they happened, oldest first."""
+def _each(value: Any, read: ValidatorFunctionWrapHandler) -> Any:
+    """An event, or what is wrong with this one: the others are not held up by it."""
+    try:
+        return read(value)
+    except ValidationError as error:
+        first = error.errors(include_url=False)[0]
+        where = ".".join(str(part) for part in first["loc"])
+        shown = value.get("id") if isinstance(value, dict) else None
+        said = f"“{where}”: {sentence(first)}" if where else sentence(first)
+        return RefusedEvent(id=None if shown is None else str(shown)[:40], message=said)
 
-    events: list[EventIn] = Field(max_length=200)
+
+class Events(Schema):
+    """Events in the order they happened, oldest first. Each is answered for itself."""
+
+    events: list[Annotated[EventIn, WrapValidator(_each)]] = Field(max_length=200)
 
 
 class VerdictIn(Schema):
     """A verdict; ``revision`` is the one it changes (0: the first)."""
 
-    revision: int = 0
+    revision: int = Field(default=0, ge=0, le=1_000_000)
     texture: SetClass
-    faults: list[str] = Field(max_length=12)
+    faults: list[Annotated[str, Field(max_length=40)]] = Field(max_length=12)
     note: str = Field(default="", max_length=2000)
 
 

@@ -1,19 +1,23 @@
 """The API as one OpenAPI document: people by session cookie, devices by token."""
 
+import logging
+import secrets
 from typing import Any
 
 from django.core.exceptions import ValidationError as ModelError
-from django.db import InterfaceError, OperationalError
+from django.db import DataError, IntegrityError, InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.security import django_auth
+from pydantic import ValidationError as CoreShapeError
 
 from accounts.api import router as session_router
 from batches.api import router as batches_router
 from bellcrumb.contract.words import sentence
 from bellcrumb.errors import CraftError
-from config.failures import away
+from config.edge import KitchenParser, problem
+from config.failures import at_once, away, is_beside
 from devices.api import door
 from devices.api import router as devices_router
 from formulas.api import router as formulas_router
@@ -22,18 +26,21 @@ from formulas.bakes import router as bakes_router
 from formulas.travel import router as travel_router
 from kitchen.api import craft_router
 from kitchen.api import router as kitchen_router
+from kitchen.people import router as people_router
 from rehearsals.api import router as rehearsals_router
 
 api = NinjaAPI(
     title="Bell Crumb",
     version="1",
     auth=django_auth,
+    parser=KitchenParser(),
     docs_url=None,
     openapi_url="/openapi.json",
 )
 api.add_router("", session_router)
 api.add_router("", craft_router)
 api.add_router("", kitchen_router)
+api.add_router("", people_router)
 api.add_router("", formulas_router)
 api.add_router("", asks_router)
 api.add_router("", bakes_router)
@@ -45,7 +52,8 @@ api.add_router("/device", door)
 
 
 def _error(request: HttpRequest, message: str, field: str | None, status: int) -> HttpResponse:
-    return api.create_response(request, {"message": message, "field": field}, status=status)
+    said = {"message": message, "field": field, "reference": None}
+    return api.create_response(request, said, status=status)
 
 
 @api.exception_handler(CraftError)
@@ -60,6 +68,13 @@ def shape_error(request: HttpRequest, error: ValidationError) -> HttpResponse:
     first: dict[str, Any] = error.errors[0]
     where = ".".join(str(p) for p in first["loc"] if p not in ("body", "data", "given"))
     return _error(request, sentence(first), where or None, 422)
+
+
+@api.exception_handler(CoreShapeError)
+def inner_shape_error(request: HttpRequest, error: CoreShapeError) -> HttpResponse:
+    """What the core's own shapes refuse of something made from what was sent."""
+    first = error.errors(include_url=False)[0]
+    return _error(request, sentence(first), str(first["loc"][0]) if first["loc"] else None, 422)
 
 
 @api.exception_handler(ModelError)
@@ -83,5 +98,27 @@ def refused(request: HttpRequest, error: HttpError) -> HttpResponse:
 @api.exception_handler(OperationalError)
 @api.exception_handler(InterfaceError)
 def database_away(request: HttpRequest, error: Exception) -> HttpResponse:
-    """The database is gone for a moment."""
-    return away()
+    """The database is gone for a moment, or could not do this beside something else."""
+    return at_once() if is_beside(error) else away()
+
+
+@api.exception_handler(IntegrityError)
+def done_at_once(request: HttpRequest, error: Exception) -> HttpResponse:
+    """Two did the same at the same moment."""
+    return at_once()
+
+
+@api.exception_handler(DataError)
+def out_of_range(request: HttpRequest, error: Exception) -> HttpResponse:
+    """A value the store has no room for."""
+    return problem(422, "This is more than the book has room for.")
+
+
+@api.exception_handler(Exception)
+def failure(request: HttpRequest, error: Exception) -> HttpResponse:
+    """A failure of ours: in the log under a reference that whoever met it can pass on."""
+    reference = secrets.token_hex(4)
+    logging.getLogger("bellcrumb").exception(
+        "%s %s failed, reference %s", request.method, request.path, reference
+    )
+    return problem(500, f"This failed on our side (reference {reference}).", reference)

@@ -1,26 +1,42 @@
-"""A database that is away is said in one sentence, so that the browser keeps what was typed."""
+"""A store that is away is said in one sentence, so that the browser keeps what was typed."""
 
 from collections.abc import Callable
 
 from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse, JsonResponse
 
+from config.edge import problem
+
 AWAY = "The kitchen's store is not answering. Nothing you typed is lost; it is sent again shortly."
-
-
 LOCKED = "Too many wrong passwords. Wait six minutes and try again."
+AT_ONCE = "Somebody did the same at the same moment. Look again before you go on."
+# MariaDB: lock wait timeout, deadlock, record has changed since last read.
+_BESIDE = {1205, 1213, 1020}
 
 
 def away() -> JsonResponse:
     """503 with the sentence and when to try again."""
-    response = JsonResponse({"message": AWAY, "field": None}, status=503)
+    response = problem(503, AWAY)
     response["Retry-After"] = "2"
+    return response
+
+
+def is_beside(error: Exception) -> bool:
+    """Whether the store only could not do this beside something else."""
+    return bool(error.args) and error.args[0] in _BESIDE
+
+
+def at_once() -> JsonResponse:
+    """503 for two who did the same at once; the middleware has tried again before this is seen."""
+    response = problem(503, AT_ONCE)
+    response["Retry-After"] = "1"
+    response.again = True  # type: ignore[attr-defined]
     return response
 
 
 def locked_out(request: HttpRequest, credentials: object, *args: object) -> JsonResponse:
     """429 for an address that guessed too often; called by axes."""
-    return JsonResponse({"message": LOCKED, "field": None}, status=429)
+    return problem(429, LOCKED)
 
 
 class DatabaseAwayMiddleware:

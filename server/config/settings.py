@@ -11,18 +11,25 @@ HOME = Path(os.environ.get("CRUMB_HOME", ROOT / "var"))
 
 
 def _secrets() -> dict[str, str]:
-    """Secrets made at first start; a stand-in set where nothing is stored (checks, schema)."""
+    """Secrets made at first start; empty where there are none (a container gets its own)."""
     path = HOME / "secrets.json"
-    if path.exists():
-        return dict(json.loads(path.read_text()))
-    return {"django": "no-secret-yet: nothing is served before ./crumb start makes one", "db": ""}
+    return dict(json.loads(path.read_text())) if path.exists() else {}
 
 
 _SECRETS = _secrets()
-SECRET_KEY = _SECRETS["django"]
+# No fallback: without one of the two Django refuses to start.
+SECRET_KEY = os.environ.get("CRUMB_SECRET_KEY") or _SECRETS.get("django", "")
 DEBUG = False
 ALLOWED_HOSTS = os.environ.get("CRUMB_HOSTS", "127.0.0.1,localhost").split(",")
-CSRF_TRUSTED_ORIGINS: list[str] = []
+CSRF_TRUSTED_ORIGINS = [o for o in os.environ.get("CRUMB_ORIGINS", "").split(",") if o]
+
+# How many proxies of our own stand before the application (0: none): what they say is believed.
+PROXIES = int(os.environ.get("CRUMB_PROXIES", "0"))
+TLS = bool(os.environ.get("CRUMB_TLS"))
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = TLS
+SECURE_HSTS_SECONDS = int(os.environ.get("CRUMB_HSTS_SECONDS", "0"))
+if PROXIES:
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
 
 INSTALLED_APPS = [
     "django.contrib.auth",
@@ -40,6 +47,7 @@ INSTALLED_APPS = [
     "rehearsals",
 ]
 MIDDLEWARE = [
+    "config.edge.EdgeMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
@@ -50,6 +58,7 @@ MIDDLEWARE = [
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "config.failures.DatabaseAwayMiddleware",
     "axes.middleware.AxesMiddleware",
+    "config.edge.AgainMiddleware",
 ]
 ROOT_URLCONF = "config.urls"
 WSGI_APPLICATION = "config.wsgi.application"
@@ -66,8 +75,11 @@ DATABASES = {
         "ENGINE": "django.db.backends.mysql",
         "NAME": os.environ.get("CRUMB_DB_NAME", "bellcrumb"),
         "USER": os.environ.get("CRUMB_DB_USER", "bellcrumb"),
-        "PASSWORD": os.environ.get("CRUMB_DB_PASSWORD", _SECRETS["db"]),
-        "HOST": os.environ.get("CRUMB_DB_SOCKET", str(HOME / "run" / "db.sock")),
+        "PASSWORD": os.environ.get("CRUMB_DB_PASSWORD", _SECRETS.get("db", "")),
+        # A path is a socket of this machine, a name another machine.
+        "HOST": os.environ.get("CRUMB_DB_HOST")
+        or os.environ.get("CRUMB_DB_SOCKET", str(HOME / "run" / "db.sock")),
+        "PORT": os.environ.get("CRUMB_DB_PORT", ""),
         "CONN_MAX_AGE": 60,
         "CONN_HEALTH_CHECKS": True,
         "OPTIONS": {
@@ -80,8 +92,16 @@ DATABASES = {
         "TEST": {"CHARSET": "utf8mb4", "COLLATION": "utf8mb4_uca1400_as_ci"},
     }
 }
+# The store keeps what is remembered for a while, or a Redis that several servers share.
+_REDIS = os.environ.get("CRUMB_REDIS_URL")
 CACHES = {
     "default": {
+        "BACKEND": "django.core.cache.backends.redis.RedisCache",
+        "LOCATION": _REDIS,
+        "TIMEOUT": 3600,
+    }
+    if _REDIS
+    else {
         "BACKEND": "django.core.cache.backends.db.DatabaseCache",
         "LOCATION": "cache",
         "TIMEOUT": 3600,
@@ -98,7 +118,7 @@ AUTHENTICATION_BACKENDS = [
 AUTH_PASSWORD_VALIDATORS = [
     {
         "NAME": "django.contrib.auth.password_validation.MinimumLengthValidator",
-        "OPTIONS": {"min_length": 10},
+        "OPTIONS": {"min_length": 12},
     },
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
@@ -106,6 +126,8 @@ AXES_FAILURE_LIMIT = 6
 AXES_COOLOFF_TIME = 0.1  # hours
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_RESET_ON_SUCCESS = True
+# One address that tries many accounts is slowed before it has tried them all.
+SPRAY_ACCOUNTS = 8
 AXES_VERBOSE = False
 # The name authenticate() is called with; axes would guess the model's field and never lock anyone.
 AXES_USERNAME_FORM_FIELD = "username"
@@ -122,6 +144,7 @@ CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {
         "default-src": [SELF],
         "script-src": [SELF],
+        "worker-src": [SELF],
         # The primitives position popovers with style attributes; no script is ever inline.
         "style-src": [SELF, UNSAFE_INLINE],
         "img-src": [SELF, "data:"],
@@ -141,7 +164,7 @@ TIME_ZONE = "UTC"
 USE_TZ = True
 
 STATIC_URL = "/static/"
-STATIC_ROOT = HOME / "static"
+STATIC_ROOT = Path(os.environ.get("CRUMB_STATIC", HOME / "static"))
 STATICFILES_DIRS = [ROOT / "web" / "dist"] if (ROOT / "web" / "dist").exists() else []
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
@@ -155,4 +178,6 @@ LOGGING = {
     "disable_existing_loggers": False,
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
+    # What was refused is the asker's business (and in the security log), not a warning of ours.
+    "loggers": {"django.request": {"level": "CRITICAL"}, "axes": {"level": "ERROR"}},
 }

@@ -1,12 +1,14 @@
-"""WSGI entry point."""
+"""WSGI entry point. Loaded once by the server's parent: a worker that dies is back at once."""
 
 import importlib
 import os
-import threading
 
 from django.core.wsgi import get_wsgi_application
+from gunicorn.http import wsgi
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
+wsgi.SERVER = "Bell Crumb"  # whoever serves it is nobody's business
 application = get_wsgi_application()
-# The solver's library takes a second to load: not while the first cook waits for it.
-threading.Thread(target=lambda: importlib.import_module("scipy.optimize"), daemon=True).start()
+# The routes with all they import, and the solver's library: not while the first cook waits.
+for module in ("config.urls", "scipy.optimize"):
+    importlib.import_module(module)

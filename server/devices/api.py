@@ -14,9 +14,10 @@ from ninja.throttling import AuthRateThrottle
 from pydantic import Field
 
 from batches.clock import course_of
+from batches.holding import cook_of, cooks_of
 from bellcrumb.stove.temper import Rung
 from config.shapes import PROBLEMS
-from devices.ingest import batch_for, cook_of, read_item, store
+from devices.ingest import Sent, read_item, store
 from devices.models import Device
 from formulas.stove import Scene
 from kitchen.access import member_of
@@ -75,8 +76,7 @@ class DeviceAdded(DeviceOut):
     token: str | None
 
 
-def _out(device: Device) -> dict[str, Any]:
-    busy = cook_of(device) is not None
+def _out(device: Device, *, busy: bool) -> dict[str, Any]:
     return {
         "id": device.id,
         "name": device.name,
@@ -93,16 +93,18 @@ def _out(device: Device) -> dict[str, Any]:
 def devices(request: HttpRequest, kid: UUID) -> list[DeviceOut]:
     """The kitchen's devices."""
     kitchen = member_of(request, kid).kitchen
-    return [DeviceOut(**_out(d)) for d in Device.objects.filter(kitchen=kitchen)]
+    found = list(Device.objects.filter(kitchen=kitchen))
+    busy = cooks_of([d.pk for d in found], datetime.now(UTC))
+    return [DeviceOut(**_out(d, busy=d.pk in busy)) for d in found]
 
 
 @router.post("/k/{kid}/devices", response={200: DeviceAdded, **PROBLEMS})
 def add_device(request: HttpRequest, kid: UUID, given: DeviceIn) -> DeviceAdded:
     """Register a device. Its token comes back this once."""
-    kitchen = member_of(request, kid, "chef").kitchen
+    kitchen = member_of(request, kid).kitchen
     there = Device.objects.filter(pk=given.id, kitchen=kitchen).first()
     if there:
-        return DeviceAdded(**_out(there), token=None)
+        return DeviceAdded(**_out(there, busy=cook_of(there) is not None), token=None)
     token = Device.new_token()
     try:
         with transaction.atomic():
@@ -115,14 +117,17 @@ def add_device(request: HttpRequest, kid: UUID, given: DeviceIn) -> DeviceAdded:
                 token_hash=Device.hash_of(token),
             )
     except IntegrityError:
+        there = Device.objects.filter(pk=given.id, kitchen=kitchen).first()
+        if there:  # it arrived twice at once
+            return DeviceAdded(**_out(there, busy=False), token=None)
         raise HttpError(422, f"A device called “{given.name}” is already there.") from None
-    return DeviceAdded(**_out(device), token=token)
+    return DeviceAdded(**_out(device, busy=False), token=token)
 
 
 @router.delete("/k/{kid}/devices/{device_id}", response={200: list[DeviceOut], **PROBLEMS})
 def remove_device(request: HttpRequest, kid: UUID, device_id: UUID) -> list[DeviceOut]:
     """Take a device's token away. What it measured stays."""
-    kitchen = member_of(request, kid, "chef").kitchen
+    kitchen = member_of(request, kid).kitchen
     Device.objects.filter(kitchen=kitchen, pk=device_id).delete()
     return devices(request, kid)
 
@@ -201,6 +206,10 @@ def _bowl_c(ladder: Any, rungs: int) -> float | None:
     return poured.mix_temp_c
 
 
+def _whole(text: str) -> int | float:
+    return int(text) if len(text) < 20 else float(text)
+
+
 class Refused(Schema):
     """A reading that was not taken, and why."""
 
@@ -259,18 +268,18 @@ def receive(request: HttpRequest) -> Received:
     if int(request.headers.get("content-length") or 0) > MOST_BYTES:
         raise HttpError(413, f"At most {MOST_BYTES // 1024} kB in one go: send fewer readings.")
     try:
-        body = json.loads(request.body)
-        given = body["readings"]
+        # As it comes: one odd number is that reading's fault, not the post's.
+        given = json.loads(request.body, parse_int=_whole)["readings"]
         if not isinstance(given, list):
             raise TypeError
-    except (ValueError, KeyError, TypeError):
+    except (ValueError, KeyError, TypeError, RecursionError):
         raise HttpError(422, 'Send {"readings": [{"id", "at", "temp_c"}, ...]}.') from None
     if len(given) > MOST_READINGS:
         raise HttpError(413, f"At most {MOST_READINGS} readings in one go.")
     device: Device = request.device  # type: ignore[attr-defined]
     now = datetime.now(UTC)
     Device.objects.filter(pk=device.pk).update(last_seen_at=now)
-    kept = there = idle = 0
+    taken: list[Sent] = []
     refused = []
     for index, item in enumerate(given):
         reading, wrong = read_item(item, now)
@@ -284,13 +293,8 @@ def receive(request: HttpRequest) -> Received:
                 )
             )
             continue
-        batch = batch_for(device, reading.at)
-        if batch is None:
-            idle += 1
-        elif store(device, batch, reading):
-            kept += 1
-        else:
-            there += 1
+        taken.append(reading)
+    found = store(device, taken)
     if refused:
         Device.objects.filter(pk=device.pk).update(refused=refused[-1].message, refused_at=now)
-    return Received(kept=kept, already_there=there, on_no_cook=idle, refused=refused)
+    return Received(**vars(found), refused=refused)

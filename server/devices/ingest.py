@@ -5,10 +5,9 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from uuid import UUID, uuid5
 
-from django.db import IntegrityError, transaction
-from django.db.models import Q
 
-from batches.clock import cook_ms, course_of, poured_g
+from batches.clock import cook_ms, course_of, poured_g, raise_peak
+from batches.holding import cook_at, cooks_between
 from batches.models import Batch, Event, Reading, Weight
 from devices.models import Device
 
@@ -16,7 +15,7 @@ FUTURE = timedelta(seconds=30)
 LOW_C, HIGH_C = -40.0, 300.0
 MOST_G = 60_000.0
 CHANNELS = (1, 2, 3, 4)
-FORGOTTEN_MS = 24 * 3600 * 1000
+OLDEST = timedelta(days=366)
 
 
 @dataclass(frozen=True)
@@ -30,32 +29,19 @@ class Sent:
     grams: float | None
 
 
-def cook_of(device: Device) -> Batch | None:
-    """The cook a device is in now, as its probe or its scale."""
-    mine = Q(device=device) | Q(scale=device)
-    return _going_on(Batch.objects.filter(mine, ended_at__isnull=True).first(), datetime.now(UTC))
-
-
-def _going_on(batch: Batch | None, at: datetime) -> Batch | None:
-    """A cook nobody ended is over a day after its start, or a probe left on would fill it."""
-    return batch if batch and cook_ms(batch, at) < FORGOTTEN_MS else None
-
-
-def batch_for(device: Device, at: datetime) -> Batch | None:
-    """The cook a reading taken at ``at`` belongs to: also one that has ended since."""
-    batch = (
-        Batch.objects.filter(Q(device=device) | Q(scale=device), started_at__lte=at)
-        .exclude(ended_at__lt=at)
-        .order_by("-started_at")
-        .first()
-    )
-    return _going_on(batch, at)
-
-
 def _number(value: object) -> float | None:
-    if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value):
+    if isinstance(value, bool) or not isinstance(value, int | float):
         return None
-    return float(value)
+    try:
+        number = float(value)
+    except OverflowError:
+        return None
+    return number if math.isfinite(number) else None
+
+
+def _channel(value: object) -> int | None:
+    whole = isinstance(value, int) and not isinstance(value, bool)
+    return value if whole and value in CHANNELS else None  # type: ignore[return-value]
 
 
 def _wrong(item: dict[str, object], at: datetime | None, now: datetime) -> str | None:
@@ -71,7 +57,7 @@ def _wrong(item: dict[str, object], at: datetime | None, now: datetime) -> str |
             return "This is no temperature."
         if not LOW_C <= temp <= HIGH_C:
             return f"{temp:g} °C is outside what a probe can read."
-        if item.get("channel", 1) not in CHANNELS:
+        if _channel(item.get("channel", 1)) is None:
             return "A probe has channels 1 to 4."
     if at is None:
         return "This is no time. Send ISO 8601 with a zone."
@@ -79,6 +65,8 @@ def _wrong(item: dict[str, object], at: datetime | None, now: datetime) -> str |
         return "The time has no zone. Send ISO 8601 with a zone."
     if at > now + FUTURE:
         return "This reading comes from the future. Set the device's clock."
+    if at < now - OLDEST:
+        return "This reading is more than a year old. Set the device's clock."
     return None
 
 
@@ -91,42 +79,69 @@ def read_item(item: object, now: datetime) -> tuple[Sent | None, str | None]:
     except ValueError:
         return None, "A reading needs an id (a UUID made by the device)."
     try:
-        at = datetime.fromisoformat(str(item.get("at")))
-    except ValueError:
+        at = datetime.fromisoformat(str(item.get("at"))[:40])
+        at = at.astimezone(UTC) if at.tzinfo else at
+    except (ValueError, OverflowError):
         at = None
     wrong = _wrong(item, at, now)
     if wrong or at is None:
         return None, wrong
     grams, temp = _number(item.get("grams")), _number(item.get("temp_c"))
-    return Sent(reading_id, at.astimezone(UTC), temp, int(item.get("channel", 1)), grams), None
+    channel = _channel(item.get("channel", 1)) or 1
+    return Sent(reading_id, at, temp, channel, grams), None
 
 
-def store(device: Device, batch: Batch, sent: Sent) -> bool:
-    """Keep a reading; False when it is already there. Idempotent by its id."""
-    try:
-        with transaction.atomic():
-            if sent.grams is not None:
-                Weight.objects.create(
-                    batch=batch,
-                    client_id=sent.id,
-                    cook_ms=cook_ms(batch, sent.at),
-                    dg=round(sent.grams * 10),
-                )
+@dataclass
+class Kept:
+    """What became of a post's readings: kept now, there already, or on no cook."""
+
+    kept: int = 0
+    already_there: int = 0
+    on_no_cook: int = 0
+
+
+def store(device: Device, sent: list[Sent]) -> Kept:
+    """Keep readings in bulk, each in the cook it was taken in. Idempotent by their ids."""
+    found = Kept()
+    if not sent:
+        return found
+    cooks = cooks_between(device, min(s.at for s in sent), max(s.at for s in sent))
+    homes = [(s, batch) for s in sent if (batch := cook_at(cooks, s.at))]
+    found.on_no_cook = len(sent) - len(homes)
+    weights = [(s, b) for s, b in homes if s.grams is not None]
+    temps = [(s, b) for s, b in homes if s.grams is None]
+    for pairs, model in ((weights, Weight), (temps, Reading)):
+        ids = {s.id for s, _ in pairs}
+        there = set(
+            model.objects.filter(client_id__in=ids).values_list("client_id", flat=True)  # type: ignore[attr-defined]
+        )
+        new = {s.id: (s, b) for s, b in pairs if s.id not in there}
+        found.kept += len(new)
+        found.already_there += len(pairs) - len(new)
+        make = _weight if model is Weight else _reading
+        rows = [make(device, batch, one) for one, batch in new.values()]
+        model.objects.bulk_create(rows, ignore_conflicts=True)  # type: ignore[attr-defined]
+        for batch in {b.pk: b for _, b in new.values()}.values():
+            if model is Weight:
+                _climb(batch)
             else:
-                Reading.objects.create(
-                    batch=batch,
-                    device=device,
-                    client_id=sent.id,
-                    at=sent.at,
-                    cook_ms=cook_ms(batch, sent.at),
-                    temp_cc=round((sent.temp_c or 0.0) * 100),
-                    channel=sent.channel,
-                )
-    except IntegrityError:
-        return False
-    if sent.grams is not None:
-        _climb(batch)
-    return True
+                tops = [r.temp_cc for r in rows if r.batch_id == batch.pk and r.channel == 1]
+                raise_peak(batch, max(tops, default=None))
+    return found
+
+
+def _weight(device: Device, batch: Batch, sent: Sent) -> Weight:
+    return Weight(
+        batch=batch, client_id=sent.id, cook_ms=cook_ms(batch, sent.at),
+        dg=round((sent.grams or 0.0) * 10),
+    )  # fmt: skip
+
+
+def _reading(device: Device, batch: Batch, sent: Sent) -> Reading:
+    return Reading(
+        batch=batch, device=device, client_id=sent.id, at=sent.at, cook_ms=cook_ms(batch, sent.at),
+        temp_cc=round((sent.temp_c or 0.0) * 100), channel=sent.channel,
+    )  # fmt: skip
 
 
 def _climb(batch: Batch) -> None:

@@ -27,6 +27,7 @@ from bellcrumb.contract.shapes import (
     WishesIn,
 )
 from bellcrumb.texture.set_map import Plane
+from config.heavy import heavy
 from config.shapes import PROBLEMS
 from formulas.api import dessert_of, version_of
 from formulas.cards import glances, newest
@@ -61,6 +62,7 @@ class PlanAsk(Schema):
 
 
 @router.post("/k/{kid}/plan", response={200: PlanOut, **PROBLEMS})
+@heavy
 def stove_plan(request: HttpRequest, kid: UUID, given: PlanAsk) -> PlanOut:
     """Ladder, predicted curves and steps for a formula; stores nothing."""
     member = member_of(request, kid)
@@ -76,6 +78,7 @@ class ScaleAsk(Schema):
 
 
 @router.post("/k/{kid}/scale", response={200: ScaleOut, **PROBLEMS})
+@heavy
 def scale_formula(request: HttpRequest, kid: UUID, given: ScaleAsk) -> ScaleOut:
     """A formula scaled, as lines to read over; stores nothing."""
     member = member_of(request, kid)
@@ -90,6 +93,7 @@ class SolveAsk(Schema):
 
 
 @router.post("/k/{kid}/solve", response={200: SolveOut, **PROBLEMS}, by_alias=True)
+@heavy
 def solve_formula(request: HttpRequest, kid: UUID, given: SolveAsk) -> SolveOut:
     """A formula bent to wishes by the least change, to read over; stores nothing."""
     member = member_of(request, kid)
@@ -110,6 +114,7 @@ class LedgerAsk(Schema):
 
 
 @router.post("/k/{kid}/ledger", response={200: LedgerOut, **PROBLEMS})
+@heavy
 def whites_ledger(request: HttpRequest, kid: UUID, given: LedgerAsk) -> LedgerOut:
     """What a day's desserts take in eggs, all their parts together, in the kitchen's grade."""
     kitchen = member_of(request, kid).kitchen
@@ -123,7 +128,7 @@ def whites_ledger(request: HttpRequest, kid: UUID, given: LedgerAsk) -> LedgerOu
                 entries.append(
                     DessertEggsIn(
                         name=several if dessert.parts.count() > 1 else dessert.name,
-                        lines=[line[:300] for line in version.lines_text.split("\n")[:200]],
+                        lines=version.lines_text.split("\n"),
                         times=times[dessert.id],
                     )
                 )
@@ -134,6 +139,7 @@ def whites_ledger(request: HttpRequest, kid: UUID, given: LedgerAsk) -> LedgerOu
 
 
 @router.get("/k/{kid}/desserts/{dessert_id}/total", response={200: TotalOut, **PROBLEMS})
+@heavy
 def total(request: HttpRequest, kid: UUID, dessert_id: UUID) -> TotalOut:
     """What all the parts of a dessert come to, and one portion of it."""
     kitchen = member_of(request, kid).kitchen
@@ -237,6 +243,7 @@ def _side(version: Version) -> SideOut:
 
 
 @router.post("/k/{kid}/compare", response={200: ComparedOut, **PROBLEMS}, by_alias=True)
+@heavy
 def compare_versions(request: HttpRequest, kid: UUID, given: CompareAsk) -> ComparedOut:
     """Two versions of one or two formulas, with their batches and verdicts."""
     member = member_of(request, kid)

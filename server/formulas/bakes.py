@@ -10,6 +10,7 @@ from pydantic import Field
 from bellcrumb.contract.crusts import crust
 from bellcrumb.contract.shapes import PartKind
 from bellcrumb.contract.shapes.oven import ChooseOut, ConvertOut, CrustOut
+from config.heavy import heavy
 from config.shapes import PROBLEMS
 from formulas.content import Content
 from formulas.oven import (
@@ -47,6 +48,7 @@ class ChooseAsk(PartAsk):
 
 
 @router.post("/k/{kid}/bake", response={200: BakePlanOut, **PROBLEMS})
+@heavy
 def bake_part(request: HttpRequest, kid: UUID, given: BakeAsk) -> HttpResponse:
     """A part baked: its window, its carry-over, and the mould cut open through time."""
     kitchen = member_of(request, kid).kitchen
@@ -56,6 +58,7 @@ def bake_part(request: HttpRequest, kid: UUID, given: BakeAsk) -> HttpResponse:
 
 
 @router.post("/k/{kid}/bake/choose", response={200: ChooseOut, **PROBLEMS})
+@heavy
 def choose_bake(request: HttpRequest, kid: UUID, given: ChooseAsk) -> ChooseOut:
     """Oven settings tried with and without a bath, best first."""
     kitchen = member_of(request, kid).kitchen
@@ -63,18 +66,21 @@ def choose_bake(request: HttpRequest, kid: UUID, given: ChooseAsk) -> ChooseOut:
 
 
 @router.post("/k/{kid}/bake/convert", response={200: ConvertOut, **PROBLEMS})
+@heavy
 def convert_bake(request: HttpRequest, kid: UUID, given: PartAsk) -> ConvertOut:
     """The same bake in the other kind of oven, in Fahrenheit and gas marks."""
     return convert_of(member_of(request, kid).kitchen, given.content, given.kind)
 
 
 @router.post("/k/{kid}/crust", response={200: CrustOut, **PROBLEMS})
+@heavy
 def crust_part(request: HttpRequest, kid: UUID, given: PartAsk) -> CrustOut:
     """A crust baked blind, and how long it stays crisp."""
     return crust(crust_in(member_of(request, kid).kitchen, given.content))
 
 
 @router.post("/k/{kid}/cool", response={200: CoolPlanOut, **PROBLEMS})
+@heavy
 def cool_part(request: HttpRequest, kid: UUID, given: PartAsk) -> CoolPlanOut:
     """A part put away to get cold: the two-stage clock, depth, cutting and keeping."""
     return cool_of(member_of(request, kid).kitchen, given.content, given.kind)

@@ -1,6 +1,6 @@
 """What a version says: its lines, where it goes and how it is cooked, in and out."""
 
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from ninja import Schema
@@ -21,6 +21,7 @@ from bellcrumb.contract.shapes import (
 )
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.families import family
+from bellcrumb.formula.lines import MOST_LINES
 from bellcrumb.oven.school import After, Doneness
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.stove.temper import School
@@ -31,11 +32,14 @@ from kitchen.access import pantry_of, prices_of, vessels_of
 from kitchen.models import Kitchen, Ring
 
 
+RowId = Annotated[int, Field(ge=0, le=2**62)]
+
+
 class Baking(Schema):
     """How it is baked and cooled: the oven and its dial, the water, what is looked for, and where
     it goes to get cold."""
 
-    oven_id: int | None = Field(default=None, description="null: the kitchen's first")
+    oven_id: RowId | None = Field(default=None, description="null: the kitchen's first")
     set_c: float = Field(default=160, ge=60, le=320)
     first_c: float | None = Field(default=None, ge=60, le=320, description="hot at first")
     first_min: float = Field(default=15, ge=1, le=240)
@@ -53,7 +57,7 @@ class Baking(Schema):
     goes: Literal["baked_in", "cold_filling", "hot_filling"] = "cold_filling"
     barrier: Literal["none", "egg_wash", "butter", "chocolate"] = "none"
     filled_c: float = Field(default=5, ge=-5, le=100)
-    cold_id: int | None = Field(default=None, description="null: the kitchen's first")
+    cold_id: RowId | None = Field(default=None, description="null: the kitchen's first")
     ice: Literal["", "still", "stirred"] = ""
     film: bool = True
     put_away_c: float = Field(default=57, ge=5, le=100)
@@ -78,7 +82,7 @@ class Content(Schema):
     bath_level: Literal["none", "half", "rim", "mm"] = "none"
     bath_mm: int = Field(default=20, ge=1, le=400)
     school: School = "hot_into_eggs"
-    ring_id: int | None = None
+    ring_id: RowId | None = None
     heat_setting_pct: int = Field(default=70, ge=1, le=100)
     cook_setting_pct: int = Field(default=45, ge=1, le=100)
     ladle_ml: int = Field(default=100, ge=5, le=2000)
@@ -96,7 +100,7 @@ class Content(Schema):
 class Conditions(Schema):
     """What differs at the stove today and is no change of the formula; null: as written."""
 
-    ring_id: int | None = None
+    ring_id: RowId | None = None
     heat_setting_pct: int | None = Field(default=None, ge=1, le=100)
     cook_setting_pct: int | None = Field(default=None, ge=1, le=100)
     ladle_ml: int | None = Field(default=None, ge=5, le=2000)
@@ -136,7 +140,7 @@ def check(kitchen: Kitchen, content: Content) -> None:
 def ring_of(kitchen: Kitchen, content: Content) -> Ring:
     """The ring chosen, or the kitchen's first. Raises CraftError when there is none."""
     rings = Ring.objects.filter(kitchen=kitchen)
-    ring = rings.filter(pk=content.ring_id).first() if content.ring_id else rings.first()
+    ring = rings.first() if content.ring_id is None else rings.filter(pk=content.ring_id).first()
     if ring is None:
         raise CraftError("ring_id", "This ring is not in the kitchen. Add it under Kitchen.")
     return ring
@@ -144,8 +148,11 @@ def ring_of(kitchen: Kitchen, content: Content) -> Ring:
 
 def lines_of(kitchen: Kitchen, content: Content) -> dict[str, Any]:
     """The lines of a version and how its eggs and cups are meant, as the core's input."""
+    lines = content.lines_text.split("\n")
+    if len(lines) > MOST_LINES:
+        raise CraftError("lines_text", f"At most {MOST_LINES} lines; these are {len(lines)}.")
     return {
-        "lines": [line[:300] for line in content.lines_text.split("\n")[:200]],
+        "lines": lines,
         "egg_grade": content.egg_grade,
         "measures": kitchen.measures,
     }

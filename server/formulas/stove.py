@@ -25,7 +25,7 @@ from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import Answer, answer
 from bellcrumb.formula.families import family
 from bellcrumb.formula.lines import understand_all
-from bellcrumb.formula.mix import Mix
+from bellcrumb.formula.mix import Mix, refuse_huge
 from bellcrumb.heat.pot import Cream, Fuel, PotRun, Ring, Stirring, pot_for
 from bellcrumb.heat.properties import water_boils_c
 from bellcrumb.pantry.eggs import egg_grade
@@ -181,6 +181,7 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
     ring = ring_of(kitchen, content)
     if not result.mix.mass_g:
         raise CraftError("lines_text", "Nothing to cook yet: write the formula first.")
+    refuse_huge(result.mix, "lines_text")
     which = work_kind(kind, result.mix, content.method, result.family)
     if which:
         return _work_out(which, result, ring, content, kitchen)

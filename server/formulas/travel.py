@@ -1,12 +1,12 @@
 """Formulas in and out of the kitchen in open formats."""
 
 import re
-from typing import Any
+from typing import Annotated, Any
 from uuid import UUID, uuid5
 
 from django.db import transaction
 from django.http import HttpRequest, HttpResponse
-from ninja import File, Router, Schema
+from ninja import File, Query, Router, Schema
 from ninja.errors import HttpError
 from ninja.files import UploadedFile
 from pydantic import Field, ValidationError
@@ -19,7 +19,9 @@ from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.travel.reading import read
 from bellcrumb.travel.writing import Format, write
 from bellcrumb.travel.written import Written, WrittenPart
+from config.heavy import heavy
 from config.shapes import PROBLEMS
+from config.uploads import text_of
 from formulas.cards import glances
 from formulas.content import FIELDS, VESSEL_FIELDS, Content, check, content_of
 from formulas.models import Dessert, Part, Version
@@ -27,7 +29,7 @@ from kitchen.access import member_of, pantry_of, vessels_of
 from kitchen.models import Kitchen
 
 router = Router(tags=["formulas"])
-MOST_BYTES = 20_000_000
+MOST_BYTES = 4_000_000
 _TYPES: dict[Format, tuple[str, str]] = {
     "json": ("application/json", "json"),
     "jsonld": ("application/ld+json", "jsonld"),
@@ -113,8 +115,8 @@ class ReadPart(Schema):
     """A part as it was read: versions oldest first."""
 
     kind: PartKind
-    name: str
-    versions: list[Content]
+    name: str = Field(max_length=80)
+    versions: list[Content] = Field(min_length=1, max_length=200)
 
 
 class ReadDessert(Schema):
@@ -129,28 +131,33 @@ class ReadDessert(Schema):
 
 
 class ReadOut(Schema):
-    """What a file holds; nothing of it is kept yet."""
+    """A stretch of what a file holds, of ``total`` desserts; nothing of it is kept yet."""
 
     desserts: list[ReadDessert]
+    total: int
 
 
 @router.post("/k/{kid}/import/read", response={200: ReadOut, **PROBLEMS})
-def read_file(request: HttpRequest, kid: UUID, file: File[UploadedFile]) -> ReadOut:
-    """Read a file of formulas and say what is doubtful; nothing is kept."""
-    kitchen = member_of(request, kid, "chef").kitchen
-    if (file.size or 0) > MOST_BYTES:
-        raise CraftError("file", "At most 20 MB at once: cut the file in two.")
-    raw = file.read()
+@heavy
+def read_file(
+    request: HttpRequest,
+    kid: UUID,
+    file: File[UploadedFile],
+    skip: Annotated[int, Query(ge=0, le=5000)] = 0,
+    take: Annotated[int, Query(ge=1, le=100)] = 100,
+) -> ReadOut:
+    """Read a stretch of a file of formulas and say what is doubtful; nothing is kept."""
+    kitchen = member_of(request, kid).kitchen
+    text = text_of(file, MOST_BYTES)
     try:
-        text = raw.decode("utf-8-sig")
-    except UnicodeDecodeError:
-        text = raw.decode("cp1252", errors="replace")
-    try:
-        written = read(text.replace("\r\n", "\n").replace("\r", "\n"))
+        written = read(text)
     except CraftError as error:
         raise CraftError("file", error.message) from None
     own = {vessel.name: key for key, vessel in vessels_of(kitchen).items()}
-    return ReadOut(desserts=[_read_dessert(kitchen, d, own) for d in written])
+    stretch = written[skip : skip + take]
+    return ReadOut(
+        desserts=[_read_dessert(kitchen, d, own) for d in stretch], total=len(written)
+    )
 
 
 def _read_dessert(kitchen: Kitchen, written: Written, own: dict[str, str]) -> ReadDessert:
@@ -193,7 +200,7 @@ def _read_dessert(kitchen: Kitchen, written: Written, own: dict[str, str]) -> Re
 
 
 def _understood(kitchen: Kitchen, content: Content) -> list[Line]:
-    rows = [row[:300] for row in content.lines_text.split("\n")[:200]]
+    rows = content.lines_text.split("\n")
     grade = egg_grade(content.egg_grade)
     found = understand_all(rows, pantry_of(kitchen), grade, kitchen.measures)  # type: ignore[arg-type]
     return [line for line in found if line]
@@ -262,8 +269,10 @@ class KeptOut(Schema):
 @router.post("/k/{kid}/import/keep", response={200: KeptOut, **PROBLEMS})
 def keep(request: HttpRequest, kid: UUID, given: KeepIn) -> KeptOut:
     """Keep desserts that were read. Sending a stretch twice keeps it once."""
-    member = member_of(request, kid, "chef")
+    member = member_of(request, kid)
     kitchen = member.kitchen
+    if len({d.id for d in given.desserts}) < len(given.desserts):
+        raise HttpError(422, "An id is in it twice. Read the file again.")
     there = set(
         Dessert.objects.filter(pk__in=[d.id for d in given.desserts]).values_list("id", flat=True)
     )

@@ -1,7 +1,6 @@
 """The one way to a kitchen's rows: through the membership of whoever asks."""
 
 from functools import lru_cache
-from typing import Literal
 from uuid import UUID
 
 from django.http import HttpRequest
@@ -11,17 +10,16 @@ from accounts.models import User
 from bellcrumb.pantry.ingredients import Pantry
 from bellcrumb.vessels.geometry import Vessel as CoreVessel
 from kitchen.models import Kitchen, Member, PantryItem, Price, Vessel
+from kitchen.roles import NEEDS, RANK, operation
 
-Need = Literal["viewer", "cook", "chef"]
-_RANK = {"viewer": 0, "cook": 1, "chef": 2}
-_CANNOT = {
+_CANNOT: dict[str, str] = {
     "cook": "You can read here, but not cook or record. Ask the pastry chef.",
     "chef": "Only the pastry chef changes this. Ask them, or note it on the batch.",
 }
 
 
-def member_of(request: HttpRequest, kitchen_id: UUID, need: Need = "viewer") -> Member:
-    """The asker's membership, if it allows ``need``.
+def member_of(request: HttpRequest, kitchen_id: UUID) -> Member:
+    """The asker's membership, if their role reaches the operation asked for (``kitchen.roles``).
 
     Raises HttpError 404 for a kitchen that is not theirs (whether it exists is nobody's business)
     and 403 when their role does not reach.
@@ -34,8 +32,11 @@ def member_of(request: HttpRequest, kitchen_id: UUID, need: Need = "viewer") -> 
     )
     if member is None:
         raise HttpError(404, "There is no such kitchen for you.")
-    if _RANK[member.role] < _RANK[need]:
-        raise HttpError(403, _CANNOT[need])
+    match = request.resolver_match
+    asked = operation(request.method or "", match.route if match else "")
+    need = NEEDS.get(asked)
+    if need is None or RANK[member.role] < RANK[need]:
+        raise HttpError(403, _CANNOT[need or "chef"])
     return member
 
 

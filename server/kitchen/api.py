@@ -20,10 +20,12 @@ from bellcrumb.pantry.eggs import egg_grade, grades
 from bellcrumb.quantities.units import Measures
 from bellcrumb.texture.set_index import CLASSES
 from bellcrumb.vessels.geometry import library
+from config.heavy import heavy
 from config.shapes import PROBLEMS
 from kitchen.access import member_of
 from kitchen.buying import set_price
 from kitchen.models import Cold, Kitchen, Member, Oven, PantryItem, Price, Ring, Vessel
+from kitchen.people import PersonOut, people_of
 
 craft_router = Router(tags=["craft"])
 router = Router(tags=["kitchen"])
@@ -150,13 +152,6 @@ class PantryOut(Schema):
     g_per_piece: float | None
 
 
-class PersonOut(Schema):
-    """Somebody in the kitchen."""
-
-    name: str
-    role: str
-
-
 class OvenOut(Schema):
     """An oven; ``dial_error_k`` is what it really is above its dial."""
 
@@ -274,10 +269,7 @@ def _kitchen_out(member: Member) -> KitchenOut:
             )
             for p in k.prices.all()
         ],
-        people=[
-            PersonOut(name=m.user.name, role=m.role)
-            for m in k.members.select_related("user").order_by("id")
-        ],
+        people=people_of(member),
     )
 
 
@@ -302,7 +294,7 @@ class KitchenChange(Schema):
 @router.patch("/k/{kid}", response={200: KitchenOut, **PROBLEMS})
 def change_kitchen(request: HttpRequest, kid: UUID, given: KitchenChange) -> KitchenOut:
     """Change the kitchen's settings."""
-    member = member_of(request, kid, "chef")
+    member = member_of(request, kid)
     if given.egg_grade is not None:
         given.egg_grade = egg_grade(given.egg_grade).label
     for field, value in given.dict(exclude_none=True).items():
@@ -348,7 +340,7 @@ class PantryIn(Schema):
 @router.put("/k/{kid}/pantry/{item_id}", response={200: KitchenOut, **PROBLEMS})
 def put_pantry_item(request: HttpRequest, kid: UUID, item_id: UUID, given: PantryIn) -> KitchenOut:
     """Describe an ingredient, or correct one; the id is made by the client."""
-    member = member_of(request, kid, "cook")
+    member = member_of(request, kid)
     taken = PantryItem.objects.filter(pk=item_id).exclude(kitchen=member.kitchen)
     if taken.exists():
         raise HttpError(404, "There is no such ingredient for you.")
@@ -383,7 +375,7 @@ class VesselChange(Schema):
 @router.put("/k/{kid}/vessels/{vessel_id}", response={200: KitchenOut, **PROBLEMS})
 def put_vessel(request: HttpRequest, kid: UUID, vessel_id: UUID, given: VesselChange) -> KitchenOut:
     """Add a vessel, or correct one; the id is made by the client."""
-    member = member_of(request, kid, "chef")
+    member = member_of(request, kid)
     if Vessel.objects.filter(pk=vessel_id).exclude(kitchen=member.kitchen).exists():
         raise HttpError(404, "There is no such vessel for you.")
     measures = {
@@ -417,7 +409,7 @@ class PriceIn(Schema):
 @router.put("/k/{kid}/prices/{price_id}", response={200: KitchenOut, **PROBLEMS})
 def put_price(request: HttpRequest, kid: UUID, price_id: UUID, given: PriceIn) -> KitchenOut:
     """Say what something costs; the last price of an ingredient is the one that counts."""
-    member = member_of(request, kid, "chef")
+    member = member_of(request, kid)
     set_price(member.kitchen, price_id, given.line, given.price)
     return read_kitchen(request, kid)
 
@@ -425,7 +417,7 @@ def put_price(request: HttpRequest, kid: UUID, price_id: UUID, given: PriceIn) -
 @router.delete("/k/{kid}/prices/{price_id}", response={200: KitchenOut, **PROBLEMS})
 def drop_price(request: HttpRequest, kid: UUID, price_id: UUID) -> KitchenOut:
     """Forget a price."""
-    member = member_of(request, kid, "chef")
+    member = member_of(request, kid)
     Price.objects.filter(kitchen=member.kitchen, pk=price_id).delete()
     return read_kitchen(request, kid)
 
@@ -441,7 +433,7 @@ class RingIn(Schema):
 @router.post("/k/{kid}/rings", response={200: KitchenOut, **PROBLEMS})
 def add_ring(request: HttpRequest, kid: UUID, given: RingIn) -> KitchenOut:
     """Add a ring, or correct the one of that name."""
-    member = member_of(request, kid, "chef")
+    member = member_of(request, kid)
     Ring.objects.update_or_create(
         kitchen=member.kitchen,
         name=given.name,
@@ -462,7 +454,7 @@ class OvenIn(Schema):
 @router.post("/k/{kid}/ovens", response={200: KitchenOut, **PROBLEMS})
 def add_oven(request: HttpRequest, kid: UUID, given: OvenIn) -> KitchenOut:
     """Add an oven, or correct the one of that name."""
-    member = member_of(request, kid, "chef")
+    member = member_of(request, kid)
     Oven.objects.update_or_create(
         kitchen=member.kitchen, name=given.name, defaults=given.dict(exclude={"name"})
     )
@@ -488,9 +480,10 @@ class WalkedOut(Schema):
 
 
 @router.post("/k/{kid}/ovens/{oven_id}/walk", response={200: WalkedOut, **PROBLEMS})
+@heavy
 def walk_oven(request: HttpRequest, kid: UUID, oven_id: int, given: OvenWalk) -> WalkedOut:
     """Know an oven from a pan of water in it: its three figures are fitted and kept."""
-    member = member_of(request, kid, "chef")
+    member = member_of(request, kid)
     oven = Oven.objects.filter(kitchen=member.kitchen, pk=oven_id).first()
     if oven is None:
         raise HttpError(404, "This oven is not in the kitchen (any more).")
@@ -516,7 +509,7 @@ class ColdIn(Schema):
 @router.post("/k/{kid}/colds", response={200: KitchenOut, **PROBLEMS})
 def add_cold(request: HttpRequest, kid: UUID, given: ColdIn) -> KitchenOut:
     """Add a refrigerator or chiller, or correct the one of that name."""
-    member = member_of(request, kid, "chef")
+    member = member_of(request, kid)
     Cold.objects.update_or_create(
         kitchen=member.kitchen, name=given.name, defaults=given.dict(exclude={"name"})
     )

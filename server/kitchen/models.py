@@ -66,6 +66,27 @@ class Member(models.Model):
         )
 
 
+class Invite(models.Model):
+    """A link that lets one person in, once, until it ends. Only the hash of its secret is kept."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4)
+    kitchen = models.ForeignKey(Kitchen, models.CASCADE, related_name="invites")
+    role = models.CharField(max_length=8, choices=Member.Role)
+    name = models.CharField(max_length=80)
+    secret_hash = models.CharField(max_length=64, unique=True)
+    made_by = models.ForeignKey(User, models.SET_NULL, null=True, related_name="+")
+    ends_at = models.DateTimeField()
+    used_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ("ends_at",)
+        constraints = (
+            models.CheckConstraint(
+                condition=Q(role__in=("chef", "cook", "viewer")), name="invite_role"
+            ),
+        )
+
+
 class Ring(models.Model):
     """A ring of the stove."""
 

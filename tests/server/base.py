@@ -21,10 +21,11 @@ def new_id():
     return str(uuid.uuid4())
 
 
-@override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])
-class KitchenCase(TestCase):
+class KitchenSetUp:
+    """Rows of two kitchens, and how a test speaks to the API."""
+
     @classmethod
-    def setUpTestData(cls):
+    def fill(cls):
         cls.kitchens, cls.people = {}, {}
         for name in ("weir", "mill"):
             kitchen = Kitchen.objects.create(name=name)
@@ -49,14 +50,20 @@ class KitchenCase(TestCase):
             token_hash=Device.hash_of(cls.token),
         )
 
+    @classmethod
+    def signed_in(cls, who):
+        client = Client()
+        client.force_login(cls.people[who], backend="django.contrib.auth.backends.ModelBackend")
+        return client
+
     def setUp(self):
+        super().setUp()
+        if not issubclass(type(self), TestCase):
+            self.fill()
         self.sign_in("weir chef")
 
     def sign_in(self, who):
-        self.client = Client()
-        self.client.force_login(
-            self.people[who], backend="django.contrib.auth.backends.ModelBackend"
-        )
+        self.client = self.signed_in(who)
 
     def call(self, method, path, body=None, **headers):
         if isinstance(body, SimpleUploadedFile):
@@ -93,3 +100,12 @@ class KitchenCase(TestCase):
     @staticmethod
     def now(seconds=0.0):
         return (datetime.now(UTC) + timedelta(seconds=seconds)).isoformat()
+
+
+@override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])
+class KitchenCase(KitchenSetUp, TestCase):
+    """Each test in a transaction that is taken back."""
+
+    @classmethod
+    def setUpTestData(cls):
+        cls.fill()

@@ -78,8 +78,21 @@ class CookTest(KitchenCase):
 
     def test_nonsense_events_are_refused_with_a_sentence(self):
         batch = self.start()
-        self.assertEqual(self.events(batch, self.event("step", step="flambé"))[0], 422)
-        self.assertEqual(self.events(batch, self.event("step", at=90_000, step="heat"))[0], 422)
+        bad = (
+            self.event("step", step="flambé"),
+            self.event("step", at=90_000, step="heat"),
+            {"id": new_id(), "kind": "step", "step": "heat", "at": "2026-11-25T10:00:00"},
+            self.event("typed", value=900),
+            self.event("flambé"),
+            {"kind": "pause"},
+            "text",
+        )
+        good = self.event("step", step="heat")
+        status, live = self.events(batch, *bad, good)
+        self.assertEqual((status, live["step"], len(live["refused"])), (200, "heat", len(bad)))
+        self.assertEqual([r["id"] for r in live["refused"][:2]], [bad[0]["id"], bad[1]["id"]])
+        self.assertIn("flambé", live["refused"][0]["message"])
+        self.assertIn("clock", live["refused"][1]["message"])
         self.assertEqual(
             self.k("PUT", f"/batches/{batch}/verdict", {"texture": "pipe", "faults": ["haunted"]})[
                 0

@@ -96,11 +96,22 @@ class SpoolTest(unittest.TestCase):
             path = Path(folder) / "spool.jsonl"
             first = Spool(path)
             for n in range(3):
-                first.add({"id": str(n)})
+                first.add({"id": str(n), "at": "t"})
             first.delivered(1)
             second = Spool(path)
             second.load()
             self.assertEqual([r["id"] for r in second.waiting], ["1", "2"])
+
+    def test_a_half_written_line_costs_that_reading_and_no_other(self):
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "spool.jsonl"
+            path.write_text('{"id": "a", "at": "t"}\n{"id": "b", "a\n17\n{"id": "c", "at": "t"}\n{"i')
+            spool = Spool(path)
+            spool.load()
+            spool.add({"id": "d", "at": "t"})
+            again = Spool(path)
+            again.load()
+        self.assertEqual([r["id"] for r in again.waiting], ["a", "c", "d"])
 
 
 class ProbeTest(unittest.TestCase):
@@ -159,6 +170,27 @@ class ProbeTest(unittest.TestCase):
         probe.tick()
         ids = [r["id"] for r in door["got"]]
         self.assertEqual((len(ids), probe.gateway.spool.waiting), (len(set(ids)), []))
+
+    def test_posts_get_smaller_while_the_server_is_slow_and_larger_again_when_it_is_not(self):
+        sizes, slow = [], {"on": True}
+
+        def answer(request):
+            if request.method == "POST":
+                sizes.append(len(json.loads(request.content)["readings"]))
+                if slow["on"] and sizes[-1] > 60:
+                    raise httpx.ReadTimeout("slow")
+            return httpx.Response(200, json=scene("", batch_id=None))
+
+        gateway = self.gateway(answer)
+        for _ in range(900):
+            gateway.keep(datetime.now(UTC), temp_c=20.0)
+        for _ in range(5):
+            gateway.deliver()
+        self.assertEqual(sizes[:5], [400, 200, 100, 50, 100])
+        slow["on"] = False
+        while gateway.spool.waiting:
+            gateway.deliver()
+        self.assertEqual((gateway.spool.waiting, max(sizes[5:])), ([], 400))
 
     def test_a_token_nobody_knows_ends_it_with_a_sentence(self):
         probe = self.probe(lambda request: httpx.Response(401, json={}))

@@ -3,6 +3,7 @@ in which units."""
 
 import csv
 import io
+import math
 import re
 from dataclasses import dataclass
 from datetime import datetime
@@ -10,8 +11,11 @@ from itertools import pairwise
 from typing import Literal
 
 from bellcrumb.errors import CraftError
+from bellcrumb.work import checkpoint
 
-MOST_ROWS = 100_000
+MOST_ROWS = 20_000
+LONGEST_CELL = 200
+LONGEST_S = 7 * 86_400.0  # no cook is longer than a week
 LOW_C, HIGH_C = -40.0, 300.0
 _TIME = re.compile(r"time|zeit|date|elapsed|temps\b|tiempo|ora\b|heure|sec|min|^t$|^s$", re.I)
 _TEMP = re.compile(r"temp|°|deg|celsius|fahrenheit|probe|channel|ch\s?\d|core|sonde|^[cf]$", re.I)
@@ -56,6 +60,7 @@ def read_curve(text: str) -> CurveFile:
     per = _per_unit(names[time_at]) if time_at is not None else 1.0
     unit = _unit(names[temp_at], body, temp_at)
     for n, row in enumerate(body):
+        checkpoint()
         temp = _number(row[temp_at]) if temp_at < len(row) else None
         at, stamp = (float(n), None) if time_at is None else _time(row, time_at, per)
         if temp is None or at is None:
@@ -67,6 +72,9 @@ def read_curve(text: str) -> CurveFile:
             continue
         if first is None:
             first, began = at, stamp
+        if not -LONGEST_S <= at - first <= LONGEST_S:
+            left_out += 1
+            continue
         points.append((at - first, celsius))
     if len(points) < 2:
         raise CraftError("file", "Fewer than two rows could be read as time and temperature.")
@@ -84,12 +92,16 @@ def read_curve(text: str) -> CurveFile:
 
 def _rows(text: str) -> list[list[str]]:
     text = text.lstrip("\ufeff").strip()
-    lines = text.split("\n")[: MOST_ROWS + 50]
+    lines = [line[:2_000] for line in text.split("\n")[: MOST_ROWS + 50]]
     sample = "\n".join(lines[:40])
     mark = max(";\t,", key=lambda m: min(sample.count(m), 10_000) * (1.5 if m != "," else 1))
     if mark not in sample:
         mark = ","
-    return [r for r in csv.reader(io.StringIO("\n".join(lines)), delimiter=mark) if any(r)]
+    try:
+        rows = [r for r in csv.reader(io.StringIO("\n".join(lines)), delimiter=mark) if any(r)]
+    except csv.Error as error:
+        raise CraftError("file", f"This table cannot be read: {error}.") from None
+    return [[cell[:LONGEST_CELL] for cell in row[:60]] for row in rows]
 
 
 def _measured(row: list[str]) -> bool:
@@ -112,9 +124,10 @@ def _number(cell: str) -> float | None:
     if re.fullmatch(r"[-+]?\d+,\d+", bare):
         bare = bare.replace(",", ".")
     try:
-        return float(bare)
+        number = float(bare)
     except ValueError:
         return None
+    return number if math.isfinite(number) else None
 
 
 def _stamp(cell: str) -> datetime | None:

@@ -15,6 +15,7 @@ from bellcrumb.heat import air
 from bellcrumb.heat.field import Field
 from bellcrumb.heat.materials import Food
 from bellcrumb.oven.scene import Body, Cells, Mould, body_of
+from bellcrumb.work import checkpoint
 
 Array = NDArray[np.float64]
 Method = Literal["bench", "fridge", "still_fridge", "ice_bath", "stirred_ice_bath", "blast"]
@@ -158,6 +159,7 @@ def _run(
     seen: list[tuple[float, Array, Array]] = []
     t, couple_at = 0.0, 0.0
     while True:
+        checkpoint()
         now = field.temp_c[custard]
         warmest = now.max((1, 2))
         seen.append((t, warmest, (now * volume).sum((1, 2)) / total))

@@ -24,8 +24,8 @@ def main(args: list[str]) -> int:
         else:
             try:
                 data = json.load(sys.stdin)
-            except ValueError as error:
-                raise CraftError("input", f"This is not JSON: {error}.") from None
+            except (ValueError, RecursionError) as error:
+                raise CraftError("input", f"This is not JSON: {str(error)[:120]}.") from None
             result = compute(kinds[0], data)
     except CraftError as error:
         print(

@@ -6,7 +6,7 @@ from bellcrumb.contract.fitting import filling_of, vessel_of
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import Answer, answer, mix_of
 from bellcrumb.formula.lines import Line
-from bellcrumb.formula.mix import Mix
+from bellcrumb.formula.mix import Mix, refuse_huge
 from bellcrumb.formula.scale import eggs_cracked, scale_text, whole_egg_choices
 from bellcrumb.pantry.eggs import EggGrade, egg_grade
 from bellcrumb.pantry.ingredients import Pantry, shipped
@@ -67,7 +67,9 @@ def mix_asked(given: shapes.MixIn, field: str) -> tuple[Mix, list[str]]:
         for line in lines
         if line and line.confidence in ("doubtful", "unknown")
     ]
-    return mix_of(lines), said
+    mix = mix_of(lines)
+    refuse_huge(mix, f"{field}lines")
+    return mix, said
 
 
 def strict_formula(given: shapes.FormulaIn) -> shapes.FormulaOut:

@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Literal
 
+from bellcrumb.errors import CraftError
 from bellcrumb.pantry.eggs import EggGrade, grade_of_size
 from bellcrumb.pantry.ingredients import Ingredient, Pantry, shipped
 from bellcrumb.quantities.amount import Amount, plain_text, read_amount
@@ -19,6 +20,8 @@ Confidence = Literal["sure", "likely", "doubtful", "unknown"]
 # What a pack of a thing holds when a piece of it is something else. Source: trade packs.
 _PACK_G = {"gelatine": 7.0, "vanilla_sugar": 8.0}
 ABSURD_G = 100_000.0
+# Longer is no line but a text; more of them is no formula.
+LONGEST_LINE, MOST_LINES = 300, 200
 _SIZES = re.compile(r"\b(small|medium|large|extra large|xl|jumbo)\b")
 _SIZE_GRADE = {"xl": "extra large"}
 # "juice of 2 lemons", "le zeste d'un citron", "la scorza di 1 limone", "el zumo de 2 limones"
@@ -94,7 +97,10 @@ def understand(
     text: str, pantry: Pantry, grade: EggGrade, measures: Measures = "us"
 ) -> Line | None:
     """Understand one typed line; None for a blank line or a heading ("For the cream:")."""
-    plain = plain_text(text)
+    plain = plain_text(text) if len(text) <= LONGEST_LINE else text
+    if len(plain) > LONGEST_LINE:  # fractions spelled out count too
+        said = f"At most {LONGEST_LINE} characters make a line. The rest belongs in the note."
+        return Line(text, None, None, 0, "unknown", said, impossible=True)
     if not plain or plain.endswith(":") or plain.startswith("#"):
         return None
     both = _BOTH_OF_FRUIT.match(plain)
@@ -322,9 +328,12 @@ def understand_all(
 ) -> list[Line | None]:
     """Understand many lines; blank lines and headings stay in place as None.
 
-    ``pantry`` None uses the shipped table. Lines seen before are remembered.
+    ``pantry`` None uses the shipped table. Lines seen before are remembered. Raises CraftError for
+    more lines than a formula has.
     """
     store = pantry or shipped()
+    if len(texts) > MOST_LINES:
+        raise CraftError("lines_text", f"At most {MOST_LINES} lines; these are {len(texts)}.")
     return [_remembered(text, store, grade, measures) for text in texts]
 
 

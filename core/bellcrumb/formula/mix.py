@@ -4,6 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cached_property
 
+from bellcrumb.errors import CraftError
 from bellcrumb.pantry.ingredients import Ingredient
 
 PARTS = ("water", "fat", "protein", "sugars", "starch", "other_carb", "ash", "alcohol")
@@ -150,3 +151,17 @@ class Mix:
     def allergens(self) -> tuple[str, ...]:
         """Allergens of every portion, sorted."""
         return tuple(sorted({a for p in self.portions for a in p.ingredient.allergens}))
+
+
+# The largest tilting kettle a pastry kitchen has, and then some. Our estimate.
+MOST_COOKED_G = 500_000.0
+
+
+def refuse_huge(mix: Mix, field: str) -> None:
+    """Raise CraftError at ``field`` for more than any kitchen cooks at once."""
+    if mix.mass_g > MOST_COOKED_G:
+        raise CraftError(
+            field,
+            f"That is {mix.mass_g / 1000:,.0f} kg: at most {MOST_COOKED_G / 1000:.0f} kg are "
+            "cooked at once.",
+        )

@@ -19,12 +19,14 @@ from bellcrumb.formula.mix import Mix, Portion
 from bellcrumb.pantry.eggs import EggGrade
 from bellcrumb.pantry.ingredients import Ingredient, Pantry
 from bellcrumb.texture.set_index import CLASSES, factors_of, set_strength, split_foam, strength
+from bellcrumb.work import checkpoint
 
 # How dear a change of each kind of ingredient is; what is not here is left alone.
 _DEAR = {"egg": 1.0, "starch": 0.6, "sugar": 3.0, "milk": 2.0, "cream": 2.0, "fat": 2.0,
          "cultured": 3.0, "fresh_cheese": 4.0, "plant": 2.0, "chocolate": 4.0}  # fmt: skip
 _FARTHEST = math.log(4.0)  # a line is never cut or raised more than fourfold
 _KEPT_NEAR = 3.0  # weight of keeping sugar and fat, per relative change
+MOST_PORTIONS = 60  # more are no formula; the search goes with their square
 _GLUTEN = {"gluten"}
 _INSIDE = 0.35  # how far inside its class the set is aimed, in S; less in narrow classes
 
@@ -244,6 +246,8 @@ def _fit_set(
     """Move eggs, starch, sugar, liquids and fats by the least that brings S into ``aim``."""
     from scipy.optimize import minimize
 
+    if len(out.portions) > MOST_PORTIONS:
+        raise CraftError("lines", f"At most {MOST_PORTIONS} lines are bent at once.")
     if (
         not no_starch
         and not any(p.ingredient.corn_equivalent for p in out.portions)
@@ -280,6 +284,7 @@ def _fit_set(
         return Mix.of((p.ingredient, float(g)) for p, g in pairs)
 
     def index(logs: NDArray[np.float64]) -> float:
+        checkpoint()
         total, foam = split_foam(mixed(at(logs)), style)
         return float(strength(total, style, foam)[0])
 

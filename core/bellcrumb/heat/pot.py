@@ -16,6 +16,7 @@ from bellcrumb.heat.properties import (
     heat_capacity_j_per_gk,
     vapour_pressure_pa,
 )
+from bellcrumb.work import checkpoint
 
 Fuel = Literal["gas", "induction", "ceramic"]
 Stirring = Literal["whisk", "spatula", "none"]
@@ -211,6 +212,7 @@ def heat_to(
     thickens = reaches = None
     t = excess = 0.0
     while t < longest_s:
+        checkpoint()
         state = step(state, cream, pot, fuel, power_w, stirring, dt_s, lid=lid)
         t += dt_s
         curve.append((t, state.cream_c))

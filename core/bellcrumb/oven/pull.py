@@ -12,6 +12,7 @@ from bellcrumb.oven.scene import Cells
 from bellcrumb.oven.school import SCHOOLS, After, Doneness
 from bellcrumb.oven.setting import SET_THROUGH, SPREAD_K, WOBBLES
 from bellcrumb.oven.trace import Trace
+from bellcrumb.work import checkpoint
 
 Array = NDArray[np.float64]
 
@@ -143,6 +144,7 @@ def bake(
     through = max(enough, 0.65)
     asked_s = past_s = math.inf
     while run.t_s < LONGEST_S:
+        checkpoint()
         run.step()
         least = run.least_set
         if least[0] >= enough:

@@ -15,6 +15,7 @@ from scipy.optimize import least_squares
 from bellcrumb.errors import CraftError
 from bellcrumb.oven.chamber import Chamber
 from bellcrumb.oven.scene import Bath, Oven, OvenKind, Stage
+from bellcrumb.work import checkpoint
 
 Array = NDArray[np.float64]
 
@@ -101,6 +102,7 @@ def pan_of_water(
     times, temps, t = [0.0], [start_c], 0.0
     none = np.zeros(1)
     while t < until_s:
+        checkpoint()
         middle = (t + STEP_S / 2) / 60
         room.advance(middle, STEP_S, room.ahead(middle, STEP_S / 2), none, none)
         t += STEP_S

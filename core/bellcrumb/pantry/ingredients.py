@@ -193,6 +193,7 @@ def fold(text: str) -> str:
     return re.sub(r"[^a-z0-9%]+", " ", bare).strip()
 
 
+LONGEST_NAME = 60  # a name longer than this is compared by its beginning
 _IRREGULAR = {"leaves": "leaf", "halves": "half", "loaves": "loaf"}
 
 
@@ -299,6 +300,7 @@ class Pantry:
     def _nearest(self, stem: str, limit: int) -> list[tuple[Ingredient, float, str]]:
         from rapidfuzz import fuzz, process
 
+        stem = stem[:LONGEST_NAME]
         if not stem:
             return []
         found: dict[str, tuple[Ingredient, float, str]] = {}

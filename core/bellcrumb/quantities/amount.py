@@ -9,6 +9,7 @@ from dataclasses import dataclass
 
 from bellcrumb.quantities.units import SPELLINGS, Measures, Unit, unit
 
+LONGEST_NUMBER = 20
 _WORDS = {
     "a": 1.0, "an": 1.0, "one": 1.0, "two": 2.0, "three": 3.0, "four": 4.0, "five": 5.0,
     "six": 6.0, "seven": 7.0, "eight": 8.0, "nine": 9.0, "ten": 10.0, "eleven": 11.0,
@@ -38,6 +39,9 @@ _OF = re.compile(r"\s*(?:of|de|du|des|di)\s+|\s*d['’]\s*")
 _PAREN_MASS = re.compile(
     rf"\(\s*(?:about|ca\.?)?\s*({_PLAIN})\s*(g|kg|ml|oz|lb|cl|l)\s*(?:each)?\s*\)"
 )
+# The amount behind a name: "sugar: 200 g". Found from its last gap, so that a line of dashes costs
+# no more than any other.
+_TAIL = re.compile(rf"[\s:,-](-?\s*{_PLAIN}\s*[^\W\d]{{0,20}}\.?)$")
 _TIMES = re.compile(rf"({_PLAIN})\s*(?:x|×|\*)\s*(?={_PLAIN}\s*(?:g|kg|ml|oz|lb|cl|l)\b)")
 
 
@@ -86,6 +90,8 @@ def plain_text(text: str) -> str:
 def _number(text: str) -> tuple[float, str]:
     """The value of ``text`` ("1 1/2", "0,5", "1,000") and what is doubtful about it."""
     text, doubt, sign = text.strip(), "", 1.0
+    if len(text) > LONGEST_NUMBER:
+        raise ValueError("no kitchen writes such a number")
     if text.startswith("-"):
         sign, text = -1.0, text[1:].strip()
     total = 0.0
@@ -111,12 +117,13 @@ def read_amount(text: str, measures: Measures = "us") -> tuple[Amount | None, st
     """
     head, rest = _read_head(text, measures)
     if head is None:
-        tail = re.match(rf"(.+?)[\s:,-]+(-?\s*{_PLAIN}\s*[^\W\d]*\.?)$", text)
-        if tail:
-            head, left = _read_head(tail.group(2), measures)
+        tail = _TAIL.search(text)
+        name = text[: tail.start()].strip(" ,:-") if tail else ""
+        if tail and name:
+            head, left = _read_head(tail.group(1), measures)
             if head is None or left:
                 return None, text
-            rest = tail.group(1).strip(" ,:-")
+            rest = name
     if head is None:
         return None, text
     stated = _PAREN_MASS.search(rest)

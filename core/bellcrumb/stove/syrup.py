@@ -12,6 +12,7 @@ from typing import Literal
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import pot_for
 from bellcrumb.heat.properties import sucrose_boils_c, sucrose_pct_at, water_boils_c
+from bellcrumb.work import checkpoint
 
 Stage = Literal[
     "thread", "soft_ball", "firm_ball", "hard_ball", "soft_crack", "hard_crack",
@@ -196,6 +197,7 @@ def cook_syrup(
     marks: list[tuple[Stage, float]] = []
     slow: dict[float, float] = {}
     while pan.temp_c < target_c - 1e-6 and pan.t_s < longest_s:
+        checkpoint()
         pan.step(power_w, dt_s)
         curve.append((pan.t_s, pan.temp_c, pan.solids_pct, pan.colour))
         now = stage_of(pan.temp_c, altitude_m)

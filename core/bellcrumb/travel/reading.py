@@ -11,13 +11,12 @@ from typing import Any
 
 from bellcrumb.errors import CraftError
 from bellcrumb.quantities.amount import plain_text, read_amount
+from bellcrumb.travel.cells import bare_cell
 from bellcrumb.travel.written import PART_KINDS, Written, WrittenPart, heading_of, kind_of, parts_of
 
 MOST = 5_000
-_SCRIPT = re.compile(
-    r"<script[^>]+application/ld\+json[^>]*>(.*?)</script>", re.IGNORECASE | re.DOTALL
-)
-_RULE = re.compile(r"^\s*(?:-{3,}|={3,}|\*{3,}|_{3,}|~{3,})\s*$", re.MULTILINE)
+_TAG = re.compile(r"<script\b([^<>]{0,500})>|</script", re.IGNORECASE)
+_RULE = re.compile(r"^[ \t]*(?:-{3,}|={3,}|\*{3,}|_{3,}|~{3,})[ \t]*$", re.MULTILINE)
 _METHOD = re.compile(
     r"^\s*(?:method|instructions?|directions|steps|preparation|notes?|méthode|préparation|"
     r"preparazione|procedimento|preparación|elaboración)\s*:?\s*$",
@@ -54,12 +53,14 @@ def read(text: str) -> list[Written]:
     if not text.strip():
         raise CraftError("text", "This file is empty.")
     first = text.lstrip()[:1]
-    scripts = _SCRIPT.findall(text)
+    scripts = _scripts(text)
     if first in "{[":
         try:
             found = list(_from_json(json.loads(text)))
-        except ValueError as error:
-            raise CraftError("text", f"This is not whole JSON: {error}.") from None
+        except (ValueError, RecursionError) as error:
+            raise CraftError("text", f"This is not whole JSON: {str(error)[:120]}.") from None
+        except (TypeError, AttributeError):
+            raise CraftError("text", "This JSON is not laid out as a list of desserts.") from None
     elif scripts:
         found = [d for script in scripts for d in _from_script(script)]
     elif first == "<":
@@ -74,10 +75,24 @@ def read(text: str) -> list[Written]:
     return found
 
 
+def _scripts(text: str) -> list[str]:
+    """The JSON-LD scripts of a page, found in one walk from tag to tag."""
+    found: list[str] = []
+    begun: int | None = None
+    for tag in _TAG.finditer(text):
+        if tag.group(1) is None:
+            if begun is not None:
+                found.append(text[begun : tag.start()])
+            begun = None
+        elif begun is None and "application/ld+json" in tag.group(1).lower():
+            begun = tag.end()
+    return found
+
+
 def _from_script(script: str) -> list[Written]:
     try:
         return list(_from_json(json.loads(html.unescape(script))))
-    except ValueError:
+    except (ValueError, RecursionError, TypeError, AttributeError):
         return []
 
 
@@ -130,7 +145,7 @@ def _texts(value: Any) -> list[str]:
     if value is None:
         return []
     if isinstance(value, str):
-        return [html.unescape(re.sub(r"<[^>]+>", " ", value)).strip()]
+        return [html.unescape(re.sub(r"<[^<>]{1,400}>", " ", value)).strip()]
     if isinstance(value, list):
         return [text for item in value for text in _texts(item)]
     if isinstance(value, dict):
@@ -172,11 +187,15 @@ def _from_csv(text: str, columns: dict[str, int], mark: str) -> list[Written]:
     desserts: dict[str, Written] = {}
     parts: dict[tuple[str, str], WrittenPart] = {}
     last = ""
-    for row in list(csv.reader(io.StringIO(text.lstrip()), delimiter=mark))[1:]:
+    try:
+        rows = list(csv.reader(io.StringIO(text.lstrip()), delimiter=mark))[1:]
+    except csv.Error as error:
+        raise CraftError("text", f"This table cannot be read: {error}.") from None
+    for row in rows:
 
         def cell(meaning: str, row: list[str] = row) -> str:
             at = columns.get(meaning, -1)
-            return row[at].strip() if 0 <= at < len(row) else ""
+            return bare_cell(row[at]) if 0 <= at < len(row) else ""
 
         if not any(c.strip() for c in row):
             continue

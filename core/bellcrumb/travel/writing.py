@@ -5,6 +5,7 @@ import io
 import json
 from typing import Any, Literal
 
+from bellcrumb.travel.cells import safe_cell
 from bellcrumb.travel.written import Written, WrittenPart
 
 Format = Literal["json", "jsonld", "text", "csv"]
@@ -88,5 +89,6 @@ def _csv(desserts: list[Written]) -> str:
         for p in d.parts:
             for number, line in enumerate(p.lines or [""]):
                 note = p.note if number == 0 else ""
-                rows.writerow((d.name, p.name, p.kind, line, p.egg_grade, p.family, note))
+                cells = (d.name, p.name, p.kind, line, p.egg_grade, p.family, note)
+                rows.writerow([safe_cell(cell) for cell in cells])
     return out.getvalue()

@@ -35,7 +35,8 @@ class WeighedLine(Strict):
     grams: float = Field(gt=0, le=1_000_000)
 
 
-LineIn = Annotated[str, Field(max_length=300)] | WeighedLine
+# A line too long to be one is answered like any other that is not understood.
+LineIn = Annotated[str, Field(max_length=20_000)] | WeighedLine
 
 
 class MixIn(Strict):

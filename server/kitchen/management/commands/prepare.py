@@ -46,7 +46,9 @@ class Command(BaseCommand):
     def _empty(self) -> None:
         password = "-".join(secrets.token_hex(2) for _ in range(4))
         kitchen = Kitchen.objects.create(name="Our kitchen")
-        user = User.objects.create_user("chef@kitchen.example", password, "Pastry chef")
+        user = User.objects.create_user(
+            "chef@kitchen.example", password, "Pastry chef", must_change=True
+        )
         Member.objects.create(kitchen=kitchen, user=user, role="chef")
         Ring.objects.create(kitchen=kitchen, name="Gas ring, medium", fuel="gas", rated_w=1900)
         self.stdout.write(

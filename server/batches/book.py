@@ -1,0 +1,268 @@
+"""The book: every batch with what was predicted, measured and judged."""
+
+from datetime import timedelta
+from typing import Annotated, Any, Literal, cast
+from uuid import UUID, uuid5
+
+from django.db import transaction
+from django.http import HttpRequest
+from ninja import File, Query, Router, Schema
+from ninja.errors import HttpError
+from ninja.files import UploadedFile
+from ninja.responses import Status
+from pydantic import AwareDatetime
+
+from batches.clock import cook_ms, course_of, curve_of, doubts_of, raise_peak, safety_of
+from batches.models import Batch, Reading, Verdict
+from batches.shapes import (
+    BatchCard,
+    BatchOut,
+    DeviationOut,
+    Point,
+    SetClass,
+    VerdictConflict,
+    VerdictIn,
+    VerdictOut,
+)
+from bellcrumb.book.curve_file import read_curve
+from bellcrumb.book.review import FAULTS, Finding, deviation, longest, review
+from config.heavy import heavy
+from config.shapes import PROBLEMS
+from config.uploads import text_of
+from formulas.stove import step_of
+from kitchen.access import member_of
+from kitchen.models import Member
+
+router = Router(tags=["batches"])
+MOST_CURVE_BYTES = 2_000_000
+
+
+def batch_of(member: Member, batch_id: UUID) -> Batch:
+    """A batch of this kitchen. Raises HttpError 404."""
+    found = (
+        Batch.objects.select_related(
+            "version__part__dessert", "kitchen", "cook", "device", "verdict__by"
+        )
+        .filter(kitchen=member.kitchen, pk=batch_id)
+        .first()
+    )
+    if not found:
+        raise HttpError(404, "This batch is not in the book.")
+    return found
+
+
+def _verdict_out(verdict: Verdict) -> VerdictOut:
+    return VerdictOut(
+        texture=cast(SetClass, verdict.texture),
+        faults=verdict.faults,
+        note=verdict.note,
+        by=verdict.by.name if verdict.by else None,
+        revision=verdict.revision,
+    )
+
+
+def _card(batch: Batch) -> dict[str, object]:
+    verdict = getattr(batch, "verdict", None)
+    return {
+        "id": batch.id,
+        "dessert_id": batch.version.part.dessert_id,
+        "dessert": batch.version.part.dessert.name,
+        "version": batch.version.number,
+        "cook": batch.cook_name or None,
+        "started_at": batch.started_at,
+        "ended_at": batch.ended_at,
+        "took_s": cook_ms(batch, batch.ended_at) / 1000 if batch.ended_at else None,
+        "peak_c": None if batch.peak_cc is None else batch.peak_cc / 100,
+        "predicted_class": batch.predicted_class or None,
+        "verdict": _verdict_out(verdict) if verdict else None,
+    }
+
+
+def thinned(points: list[Point], most: int = 1200) -> list[Point]:
+    """At most about ``most`` of the points, evenly."""
+    stride = max(1, len(points) // most)
+    return points[::stride] if stride > 1 else points
+
+
+def batch_out(batch: Batch) -> BatchOut:
+    """A batch whole."""
+    course = course_of(batch)
+    curve = curve_of(batch)
+    safe = safety_of(course, curve)
+    findings = []
+    if batch.ended_at:
+        findings = review([step_of(s) for s in course.plan.steps], course.timings, curve)
+        findings += [Finding(f"probe_{d.key}", d.says, "note") for d in doubts_of(course, curve)]
+    deviations = []
+    for timing in longest(course.timings).values():
+        predicted = {"heat": course.plan.heat, "cook": course.plan.cook}.get(timing.key)
+        if predicted:
+            points = [(p.t_s, p.temp_c) for p in predicted.points]
+            found = deviation(points, curve, timing, predicted.reaches_s)
+            if found:
+                deviations.append(DeviationOut(**vars(found)))
+    before = (
+        Batch.objects.filter(
+            kitchen=batch.kitchen_id,
+            version__part=batch.version.part_id,
+            started_at__lt=batch.started_at,
+        )
+        .order_by("-started_at")
+        .values_list("id", flat=True)[:5]
+    )
+    return BatchOut.model_validate(
+        {
+            **_card(batch),
+            "version_id": batch.version_id,
+            "lines_text": batch.version.lines_text,
+            "time_scale": batch.time_scale,
+            "simulated": bool(batch.device and batch.device.simulated),
+            "device": batch.device.name if batch.device else None,
+            "plan": course.plan,
+            "timings": [vars(t) for t in course.timings],
+            "rungs": course.rungs,
+            "readings": thinned([Point(t_s=t, temp_c=c) for t, c in curve]),
+            "findings": [vars(f) for f in findings],
+            "deviations": deviations,
+            "before": list(before),
+            "safe": vars(safe) if safe else None,
+            "channels": {
+                n: thinned([Point(t_s=t, temp_c=c) for t, c in points])
+                for n in (2, 3, 4)
+                if (points := curve_of(batch, channel=n))
+            },
+        }
+    )
+
+
+@router.get("/k/{kid}/batches", response={200: list[BatchCard], **PROBLEMS})
+def book(
+    request: HttpRequest,
+    kid: UUID,
+    dessert: UUID | None = None,
+    before: AwareDatetime | None = None,
+    take: Annotated[int, Query(ge=1, le=200)] = 200,
+) -> list[BatchCard]:
+    """The book, newest first, a stretch at a time: ``before`` is when the last one read started."""
+    member = member_of(request, kid)
+    rows = Batch.objects.filter(kitchen=member.kitchen)
+    if dessert:
+        rows = rows.filter(version__part__dessert=dessert)
+    if before:
+        rows = rows.filter(started_at__lt=before)
+    # Ids first: the page is found in the index, and only its rows are read, without predictions.
+    page = list(rows.order_by("-started_at").values_list("id", flat=True)[:take])
+    found = (
+        Batch.objects.filter(pk__in=page)
+        .select_related("version__part__dessert", "verdict__by")
+        .only(
+            "id", "cook_name", "started_at", "ended_at", "time_scale", "peak_cc",
+            "predicted_class", "version__number", "version__part__dessert__name", "verdict",
+            "verdict__texture", "verdict__faults", "verdict__note", "verdict__revision",
+            "verdict__by__name",
+        )
+        .order_by("-started_at")
+    )  # fmt: skip
+    return [BatchCard.model_validate(_card(b)) for b in found]
+
+
+@router.get("/k/{kid}/batches/{batch_id}", response={200: BatchOut, **PROBLEMS})
+def read_batch(request: HttpRequest, kid: UUID, batch_id: UUID) -> BatchOut:
+    """One batch."""
+    return batch_out(batch_of(member_of(request, kid), batch_id))
+
+
+@router.put(
+    "/k/{kid}/batches/{batch_id}/verdict",
+    response={200: BatchOut, 409: VerdictConflict, **PROBLEMS},
+)
+def judge(request: HttpRequest, kid: UUID, batch_id: UUID, given: VerdictIn) -> Status[Any]:
+    """Judge a batch, or change the verdict."""
+    member = member_of(request, kid)
+    batch = batch_of(member, batch_id)
+    unknown = [f for f in given.faults if f not in FAULTS]
+    if unknown:
+        raise HttpError(422, f"“{unknown[0]}” is no fault on the list.")
+    values = {
+        "texture": given.texture,
+        "faults": given.faults,
+        "note": given.note,
+        "by": member.user,
+    }
+    with transaction.atomic():
+        verdict = Verdict.objects.select_for_update().filter(batch=batch).first()
+        if verdict and verdict.revision != given.revision:
+            same = (verdict.texture, verdict.faults, verdict.note) == (
+                given.texture,
+                given.faults,
+                given.note,
+            )
+            if not same:
+                message = "Somebody judged this batch while you were writing. Both are kept."
+                return Status(
+                    409, VerdictConflict(message=message, mine=given, theirs=_verdict_out(verdict))
+                )
+        elif verdict:
+            for field, value in values.items():
+                setattr(verdict, field, value)
+            verdict.revision += 1
+            verdict.save()
+        else:
+            Verdict.objects.create(batch=batch, **values)
+    return Status(200, batch_out(batch_of(member, batch_id)))
+
+
+class CurveRead(Schema):
+    """What was understood of a logger's file, and how many readings were kept."""
+
+    kept: int
+    already_there: int
+    time_column: str
+    temp_column: str
+    unit: Literal["C", "F"]
+    said: list[str]
+
+
+@router.post("/k/{kid}/batches/{batch_id}/curve", response={200: CurveRead, **PROBLEMS})
+@heavy
+def upload_curve(
+    request: HttpRequest, kid: UUID, batch_id: UUID, file: File[UploadedFile]
+) -> CurveRead:
+    """Lay the curve of any logger into a batch: a table with a time and a temperature.
+
+    Clock times are taken from where they fall in the cook when they do, else from its start. The
+    same file again adds nothing.
+    """
+    member = member_of(request, kid)
+    batch = batch_of(member, batch_id)
+    found = read_curve(text_of(file, MOST_CURVE_BYTES))
+    offset = 0.0
+    if found.began is not None and found.began.tzinfo is not None:
+        offset = (found.began - batch.started_at).total_seconds()
+    if not 0 <= offset <= 86_400:
+        offset = 0.0
+    rows = []
+    for t, c in found.points:
+        at = batch.started_at + timedelta(seconds=offset + t)
+        ms = cook_ms(batch, at)
+        rows.append(
+            Reading(
+                batch=batch,
+                client_id=uuid5(batch.id, f"{ms} {c:.2f}"),
+                at=at,
+                cook_ms=ms,
+                temp_cc=round(c * 100),
+            )
+        )
+    before = batch.readings.count()
+    Reading.objects.bulk_create(rows, ignore_conflicts=True, batch_size=1000)
+    kept = batch.readings.count() - before
+    raise_peak(batch, max(row.temp_cc for row in rows))
+    return CurveRead(
+        kept=kept,
+        already_there=len(rows) - kept,
+        time_column=found.time_column,
+        temp_column=found.temp_column,
+        unit=found.unit,
+        said=found.said,
+    )

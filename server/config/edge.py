@@ -1,0 +1,114 @@
+"""The outermost layer: what no view should ever see, and what every answer carries."""
+
+import json
+import math
+import random
+import re
+import time
+from collections.abc import Callable
+from typing import Any
+
+from django.conf import settings
+from django.core.exceptions import RequestDataTooBig
+from django.http import HttpRequest, HttpResponse, JsonResponse
+from ninja.errors import HttpError
+from ninja.parser import Parser
+from ninja.types import DictStrAny
+
+_METHODS = {"GET", "HEAD", "POST", "PUT", "PATCH", "DELETE", "OPTIONS"}
+_SAID = {
+    400: "This request cannot be read.",
+    403: "This did not come from our own pages. Reload the page.",
+    404: "There is nothing here.",
+    405: "There is no such method here.",
+    413: "This is too large to be sent at once.",
+}
+# Numbers beyond this are no kitchen's, and no column's.
+LARGEST = 1e15
+DEEPEST = 40
+TRIES = 4
+
+
+class AgainMiddleware:
+    """Does an API request again when the store could not do it beside another one (a deadlock, or
+    the same thing sent twice at once): the second time it finds what the other one made."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Pass on, up to four times."""
+        response = self.get_response(request)
+        for n in range(1, TRIES):
+            if not getattr(response, "again", False):
+                break
+            time.sleep(random.uniform(0.2, 1.0) * 0.02 * n)
+            response = self.get_response(request)
+        return response
+
+
+class EdgeMiddleware:
+    """Refuses methods nobody needs, finds the asker's address behind proxies of our own, says
+    every problem as JSON, and keeps what the API says out of every cache."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Pass on, or refuse."""
+        if request.method not in _METHODS:
+            return problem(405)
+        if settings.PROXIES:
+            said = request.headers.get("X-Forwarded-For", "").split(",")
+            # The last so many were written by our own proxies; what stands before is hearsay.
+            trusted = said[-settings.PROXIES].strip() if len(said) >= settings.PROXIES else ""
+            request.META["REMOTE_ADDR"] = trusted or request.META["REMOTE_ADDR"]
+        if not request.path.startswith("/api/"):
+            return self.get_response(request)
+        try:
+            response = self.get_response(request)
+        except RequestDataTooBig:
+            response = problem(413)
+        kind = response.headers.get("Content-Type", "")
+        if response.status_code >= 400 and not kind.startswith("application/json"):
+            response = problem(response.status_code)
+        response["Cache-Control"] = "no-store"
+        return response
+
+
+def problem(status: int, message: str | None = None, reference: str | None = None) -> JsonResponse:
+    """What is wrong, as every part of the API says it."""
+    said = message or _SAID.get(status, "This did not work.")
+    return JsonResponse({"message": said, "field": None, "reference": reference}, status=status)
+
+
+def _number(text: str) -> float | int:
+    value = float(text)
+    if not math.isfinite(value) or abs(value) > LARGEST:
+        raise HttpError(400, f"{text[:24]} is a number no kitchen means.")
+    return int(text) if re.fullmatch(r"-?\d+", text) else value
+
+
+def read_json(raw: bytes) -> Any:
+    """JSON from outside. Raises HttpError 400 for what is none, lies too deep, or holds numbers
+    that are none or beyond any use."""
+    try:
+        text = raw.decode()
+        depth = deepest = 0
+        for mark in re.findall(r'[\[{\]}]', re.sub(r'"(?:[^"\\]|\\.)*"', "", text)):
+            depth += 1 if mark in "[{" else -1
+            deepest = max(deepest, depth)
+        if deepest > DEEPEST:
+            raise HttpError(400, "This lies too deep to be read.")
+        return json.loads(text, parse_int=_number, parse_float=_number, parse_constant=_number)
+    except (ValueError, RecursionError):
+        raise HttpError(400, "This is not JSON.") from None
+
+
+class KitchenParser(Parser):
+    """Reads the body of every request with ``read_json``."""
+
+    def parse_body(self, request: HttpRequest) -> DictStrAny:
+        """The body as JSON."""
+        found: DictStrAny = read_json(request.body)
+        return found
