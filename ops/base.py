@@ -73,9 +73,10 @@ def mark_done(stamp: str, value: str) -> None:
 
 
 def django_env(**more: str) -> dict[str, str]:
-    """The environment for Django's processes."""
+    """The environment for Django's processes. They keep their bytecode: a start reads it again."""
+    inherited = {k: v for k, v in os.environ.items() if k != "PYTHONDONTWRITEBYTECODE"}
     return {
-        **os.environ,
+        **inherited,
         "CRUMB_HOME": str(HOME),
         "PYTHONPATH": os.pathsep.join(str(ROOT / p) for p in ("core", "server", ".")),
         "DJANGO_SETTINGS_MODULE": "config.settings",

@@ -100,7 +100,9 @@ def main(args: list[str]) -> int:
     try:
         if args[:1] == ["compute"]:
             # Only before anything is installed: afterwards ``crumb`` goes straight to the craft.
-            raise Stop("Nothing is installed yet. Run ./crumb start (or ./crumb test core) once.", 3)
+            raise Stop(
+                "Nothing is installed yet. Run ./crumb start (or ./crumb test core) once.", 3
+            )
         return _run(_parser().parse_args(args))
     except Stop as stop:
         print(stop, file=sys.stderr, flush=True)

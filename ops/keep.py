@@ -5,6 +5,7 @@ database by a user who may touch nothing else, looked over there, and only then 
 what is there, table by table in one statement; what was there before stays until the next restore.
 """
 
+import contextlib
 import gzip
 import json
 import os
@@ -72,9 +73,12 @@ def write_backup(
     try:
         raw = os.fdopen(os.open(beside, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "wb")
         os.fchmod(raw.fileno(), 0o600)
-        with raw, subprocess.Popen(
-            command, stdout=subprocess.PIPE, stderr=subprocess.PIPE, stdin=subprocess.DEVNULL
-        ) as dump:
+        with (
+            raw,
+            subprocess.Popen(
+                command, stdout=subprocess.PIPE, stderr=subprocess.PIPE, stdin=subprocess.DEVNULL
+            ) as dump,
+        ):
             assert dump.stdout and dump.stderr
             size = 0
             with gzip.GzipFile(fileobj=raw, mode="wb", compresslevel=5) as out:
@@ -153,8 +157,7 @@ class Schedule:
 def _known_migrations() -> set[tuple[str, str]]:
     """Every migration of ours that this program brings."""
     return {
-        (path.parents[1].name, path.stem)
-        for path in (ROOT / "server").glob("*/migrations/0*.py")
+        (path.parents[1].name, path.stem) for path in (ROOT / "server").glob("*/migrations/0*.py")
     }
 
 
@@ -217,10 +220,8 @@ def _load(store: MariaDB, path: Path) -> None:
         env={**os.environ, "MYSQL_PWD": password},
     ) as client:
         assert client.stdin and client.stderr
-        try:
+        with contextlib.suppress(BrokenPipeError):  # what it did not like is said below
             _pour(path, client.stdin)
-        except BrokenPipeError:
-            pass  # what it did not like is in its own words below
         said = client.stderr.read().decode(errors="replace")
         if client.wait():
             raise Stop(f"The backup could not be read in: {said.strip()[-300:]}", 2)

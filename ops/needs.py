@@ -46,7 +46,12 @@ def debian(*, tests: bool = False, store: bool = True) -> None:
         import ensurepip  # noqa: F401
     except ImportError:
         missing["python3-venv"] = "to keep Python packages apart"
-    if store and not Path(f"{sys.base_prefix}/include/python3.{sys.version_info.minor}/Python.h").exists():
+    if (
+        store
+        and not Path(
+            f"{sys.base_prefix}/include/python3.{sys.version_info.minor}/Python.h"
+        ).exists()
+    ):
         missing["python3-dev"] = "to build the store's Python driver"
     if not missing:
         return
@@ -84,7 +89,8 @@ def python_packages(which: str = "run") -> None:
     uv = VENV / "bin" / "uv"
     if not uv.exists():
         run([str(PYTHON), "-m", "pip", "install", "-q", "uv==0.13.9"], why="Installing uv")
-    command = [str(uv), "pip", "install", "-q", "--python", str(PYTHON), "--require-hashes"]
+    command = [str(uv), "pip", "install", "-q", "--python", str(PYTHON), "--require-hashes",
+               "--compile-bytecode"]  # fmt: skip
     for file in files:
         command += ["-r", str(file)]
     run(command, why="Installing Python packages")

@@ -67,7 +67,7 @@ def is_due(
 
 
 def too_many(there: list[Kept], limits: Limits) -> list[Kept]:
-    """Those that go, oldest first: past the number, then past the weight. The newest always stays."""
+    """Those that go, oldest first: past the number, then past the weight. The newest stays."""
     stay = there[: limits.most]
     while len(stay) > 1 and sum(kept.size_bytes for kept in stay) > limits.most_bytes:
         stay = stay[:-1]

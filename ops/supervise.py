@@ -1,5 +1,6 @@
 """Keeping the application's processes alive: one that dies is started again, later each time."""
 
+import contextlib
 import os
 import signal
 import subprocess
@@ -86,8 +87,6 @@ def _end_group(process: subprocess.Popen[bytes]) -> None:
 
     It is not waited for before: until then its number is nobody else's.
     """
-    try:
+    with contextlib.suppress(ProcessLookupError, PermissionError):
         os.killpg(process.pid, signal.SIGKILL)
-    except (ProcessLookupError, PermissionError):
-        pass
     process.wait()

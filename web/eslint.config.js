@@ -3,7 +3,7 @@ import hooks from "eslint-plugin-react-hooks";
 import ts from "typescript-eslint";
 
 export default ts.config(
-  { ignores: ["dist", "src/api/schema.d.ts"] },
+  { ignores: ["dist", "src/api/schema.d.ts", "public/sw.js"] },
   js.configs.recommended,
   ...ts.configs.strict,
   hooks.configs.flat.recommended,

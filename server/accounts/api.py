@@ -99,7 +99,7 @@ def enter(request: HttpRequest, user: User) -> None:
         request.session.save()
     SignedIn.objects.create(
         user=user,
-        session_key=request.session.session_key,
+        session_key=request.session.session_key or "",
         address=address_of(request),
         browser=request.headers.get("User-Agent", "")[:200],
     )
@@ -110,7 +110,8 @@ def _sprayed(request: HttpRequest) -> bool:
     """Whether this address has tried many accounts lately."""
     since = datetime.now(UTC) - timedelta(hours=settings.AXES_COOLOFF_TIME)
     tried = AccessAttempt.objects.filter(ip_address=address_of(request), attempt_time__gte=since)
-    return tried.values("username").distinct().count() >= settings.SPRAY_ACCOUNTS
+    most: int = settings.SPRAY_ACCOUNTS
+    return bool(tried.values("username").distinct().count() >= most)
 
 
 @router.get("/session", response={200: SessionOut, **PROBLEMS}, auth=anyone)

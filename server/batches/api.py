@@ -172,9 +172,7 @@ def add_events(request: HttpRequest, kid: UUID, batch_id: UUID, given: Events) -
     return live_out(batch_of(member, batch_id), -1, refused)
 
 
-def _take(
-    batch: Batch, member: Member, event: EventIn, steps: set[str]
-) -> RefusedEvent | None:
+def _take(batch: Batch, member: Member, event: EventIn, steps: set[str]) -> RefusedEvent | None:
     """Keep one event; what is wrong with it otherwise."""
     now = datetime.now(UTC)
     if event.kind == "step" and event.step not in steps:

@@ -1,6 +1,6 @@
 """The book: every batch with what was predicted, measured and judged."""
 
-from datetime import timedelta
+from datetime import UTC, datetime, timedelta
 from typing import Annotated, Any, Literal, cast
 from uuid import UUID, uuid5
 
@@ -13,6 +13,7 @@ from ninja.responses import Status
 from pydantic import AwareDatetime
 
 from batches.clock import cook_ms, course_of, curve_of, doubts_of, raise_peak, safety_of
+from batches.holding import DAY
 from batches.models import Batch, Reading, Verdict
 from batches.shapes import (
     BatchCard,
@@ -140,14 +141,18 @@ def book(
     request: HttpRequest,
     kid: UUID,
     dessert: UUID | None = None,
+    going: bool = False,
     before: AwareDatetime | None = None,
     take: Annotated[int, Query(ge=1, le=200)] = 200,
 ) -> list[BatchCard]:
-    """The book, newest first, a stretch at a time: ``before`` is when the last one read started."""
+    """The book, newest first, a stretch at a time: ``before`` is when the last one read started.
+    ``going``: only the cooks that go on now."""
     member = member_of(request, kid)
     rows = Batch.objects.filter(kitchen=member.kitchen)
     if dessert:
         rows = rows.filter(version__part__dessert=dessert)
+    if going:
+        rows = rows.filter(ended_at__isnull=True, started_at__gte=datetime.now(UTC) - DAY)
     if before:
         rows = rows.filter(started_at__lt=before)
     # Ids first: the page is found in the index, and only its rows are read, without predictions.

@@ -14,7 +14,6 @@ from bellcrumb.safety.pasteurise import Kill, Product, kill
 from bellcrumb.stove.guide import STALE_S, Moment, Reading, follow, missed
 from formulas.stove import PlanOut, step_of
 
-
 LONGEST_MS = 2_000_000_000  # three weeks: what the store has room for
 
 

@@ -12,8 +12,9 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.security import django_auth
 from pydantic import ValidationError as CoreShapeError
 
+import batches.api  # noqa: F401 (adds the cook to the router of the book)
 from accounts.api import router as session_router
-from batches.api import router as batches_router
+from batches.book import router as batches_router
 from bellcrumb.contract.words import sentence
 from bellcrumb.errors import CraftError
 from config.edge import KitchenParser, problem

@@ -95,7 +95,7 @@ def read_json(raw: bytes) -> Any:
     try:
         text = raw.decode()
         depth = deepest = 0
-        for mark in re.findall(r'[\[{\]}]', re.sub(r'"(?:[^"\\]|\\.)*"', "", text)):
+        for mark in re.findall(r"[\[{\]}]", re.sub(r'"(?:[^"\\]|\\.)*"', "", text)):
             depth += 1 if mark in "[{" else -1
             deepest = max(deepest, depth)
         if deepest > DEEPEST:

@@ -23,7 +23,7 @@ def text_of(file: UploadedFile, most_bytes: int) -> str:
     """
     if (file.size or 0) > most_bytes:
         raise CraftError("file", f"At most {most_bytes // 1_000_000} MB at once: cut it in two.")
-    raw = file.read()
+    raw: bytes = file.read()
     for head, what in _HEADS.items():
         if raw.startswith(head):
             raise CraftError("file", f"This is {what}, not text. Save it as text or CSV first.")

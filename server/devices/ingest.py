@@ -3,8 +3,10 @@
 import math
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
+from typing import Any
 from uuid import UUID, uuid5
 
+from django.db.models import QuerySet
 
 from batches.clock import cook_ms, course_of, poured_g, raise_peak
 from batches.holding import cook_at, cooks_between
@@ -41,7 +43,7 @@ def _number(value: object) -> float | None:
 
 def _channel(value: object) -> int | None:
     whole = isinstance(value, int) and not isinstance(value, bool)
-    return value if whole and value in CHANNELS else None  # type: ignore[return-value]
+    return value if whole and value in CHANNELS else None
 
 
 def _wrong(item: dict[str, object], at: datetime | None, now: datetime) -> str | None:
@@ -110,27 +112,32 @@ def store(device: Device, sent: list[Sent]) -> Kept:
     found.on_no_cook = len(sent) - len(homes)
     weights = [(s, b) for s, b in homes if s.grams is not None]
     temps = [(s, b) for s, b in homes if s.grams is None]
-    for pairs, model in ((weights, Weight), (temps, Reading)):
-        ids = {s.id for s, _ in pairs}
-        there = set(
-            model.objects.filter(client_id__in=ids).values_list("client_id", flat=True)  # type: ignore[attr-defined]
-        )
-        new = {s.id: (s, b) for s, b in pairs if s.id not in there}
-        found.kept += len(new)
-        found.already_there += len(pairs) - len(new)
-        make = _weight if model is Weight else _reading
-        rows = [make(device, batch, one) for one, batch in new.values()]
-        model.objects.bulk_create(rows, ignore_conflicts=True)  # type: ignore[attr-defined]
-        for batch in {b.pk: b for _, b in new.values()}.values():
-            if model is Weight:
-                _climb(batch)
-            else:
-                tops = [r.temp_cc for r in rows if r.batch_id == batch.pk and r.channel == 1]
-                raise_peak(batch, max(tops, default=None))
+    new = _new(weights, Weight.objects.all())
+    Weight.objects.bulk_create([_weight(b, s) for s, b in new], ignore_conflicts=True)
+    for batch in {b.pk: b for _, b in new}.values():
+        _climb(batch)
+    found.kept += len(new)
+    new = _new(temps, Reading.objects.all())
+    rows = [_reading(device, b, s) for s, b in new]
+    Reading.objects.bulk_create(rows, ignore_conflicts=True)
+    for batch in {b.pk: b for _, b in new}.values():
+        tops = [r.temp_cc for r in rows if r.batch_id == batch.pk and r.channel == 1]
+        raise_peak(batch, max(tops, default=None))
+    found.kept += len(new)
+    found.already_there = len(homes) - found.kept
     return found
 
 
-def _weight(device: Device, batch: Batch, sent: Sent) -> Weight:
+def _new(pairs: list[tuple[Sent, Batch]], rows: QuerySet[Any]) -> list[tuple[Sent, Batch]]:
+    """Those that are not there yet, each once."""
+    ids = {s.id for s, _ in pairs}
+    there = (
+        set(rows.filter(client_id__in=ids).values_list("client_id", flat=True)) if ids else set()
+    )
+    return list({s.id: (s, b) for s, b in pairs if s.id not in there}.values())
+
+
+def _weight(batch: Batch, sent: Sent) -> Weight:
     return Weight(
         batch=batch, client_id=sent.id, cook_ms=cook_ms(batch, sent.at),
         dg=round((sent.grams or 0.0) * 10),

@@ -31,7 +31,6 @@ from formulas.models import Version
 from kitchen.access import pantry_of, prices_of, vessels_of
 from kitchen.models import Kitchen, Ring
 
-
 RowId = Annotated[int, Field(ge=0, le=2**62)]
 
 

@@ -1,11 +1,12 @@
 """Formulas in and out of the kitchen in open formats."""
 
 import re
+from collections.abc import Iterator
 from typing import Annotated, Any
 from uuid import UUID, uuid5
 
 from django.db import transaction
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, StreamingHttpResponse
 from ninja import File, Query, Router, Schema
 from ninja.errors import HttpError
 from ninja.files import UploadedFile
@@ -17,7 +18,7 @@ from bellcrumb.formula.families import families
 from bellcrumb.formula.lines import Line, understand_all
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.travel.reading import read
-from bellcrumb.travel.writing import Format, write
+from bellcrumb.travel.writing import Format, pieces
 from bellcrumb.travel.written import Written, WrittenPart
 from config.heavy import heavy
 from config.shapes import PROBLEMS
@@ -30,6 +31,7 @@ from kitchen.models import Kitchen
 
 router = Router(tags=["formulas"])
 MOST_BYTES = 4_000_000
+OUT_STRETCH = 100
 _TYPES: dict[Format, tuple[str, str]] = {
     "json": ("application/json", "json"),
     "jsonld": ("application/ld+json", "jsonld"),
@@ -84,22 +86,37 @@ def _written(dessert: Dessert, vessels: dict[str, str]) -> Written:
 @router.get("/k/{kid}/export", response={200: None, **PROBLEMS})
 def export(
     request: HttpRequest, kid: UUID, form: Format = "json", dessert: UUID | None = None
-) -> HttpResponse:
-    """One dessert or all of them as a file: our own JSON, schema.org JSON-LD, text or CSV."""
+) -> StreamingHttpResponse:
+    """One dessert or all of them as a file: our own JSON, schema.org JSON-LD, text or CSV. It is
+    written as it is sent; ``X-Desserts`` says how many there are."""
     kitchen = member_of(request, kid).kitchen
     rows = Dessert.objects.filter(kitchen=kitchen, archived=False)
     if dessert:
         rows = rows.filter(pk=dessert)
-    found = list(rows.prefetch_related("parts__versions"))
-    if not found:
+    ids = list(rows.order_by("name", "id").values_list("id", flat=True))
+    if not ids:
         raise HttpError(404, "There is nothing to write out.")
-    names = {key: vessel.name for key, vessel in vessels_of(kitchen).items()}
-    text = write([_written(d, names) for d in found], form)
+    vessels = {key: vessel.name for key, vessel in vessels_of(kitchen).items()}
     kind, ending = _TYPES[form]
-    stem = re.sub(r"[^a-z0-9]+", "-", (found[0].name if dessert else kitchen.name).lower())
-    answer = HttpResponse(text, content_type=f"{kind}; charset=utf-8")
-    answer["Content-Disposition"] = f'attachment; filename="{stem.strip("-")}.{ending}"'
+    name = Dessert.objects.get(pk=ids[0]).name if dessert else kitchen.name
+    stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")
+    answer = StreamingHttpResponse(
+        (piece.encode() for piece in pieces(_each(ids, vessels), form)),
+        content_type=f"{kind}; charset=utf-8",
+    )
+    answer["Content-Disposition"] = f'attachment; filename="{stem}.{ending}"'
+    answer["X-Desserts"] = str(len(ids))
     return answer
+
+
+def _each(ids: list[UUID], vessels: dict[str, str]) -> Iterator[Written]:
+    """Desserts by their ids, a stretch read at a time."""
+    for start in range(0, len(ids), OUT_STRETCH):
+        stretch = ids[start : start + OUT_STRETCH]
+        found = Dessert.objects.prefetch_related("parts__versions").in_bulk(stretch)
+        for pk in stretch:
+            if pk in found:
+                yield _written(found[pk], vessels)
 
 
 class DoubtOut(Schema):
@@ -155,9 +172,7 @@ def read_file(
         raise CraftError("file", error.message) from None
     own = {vessel.name: key for key, vessel in vessels_of(kitchen).items()}
     stretch = written[skip : skip + take]
-    return ReadOut(
-        desserts=[_read_dessert(kitchen, d, own) for d in stretch], total=len(written)
-    )
+    return ReadOut(desserts=[_read_dessert(kitchen, d, own) for d in stretch], total=len(written))
 
 
 def _read_dessert(kitchen: Kitchen, written: Written, own: dict[str, str]) -> ReadDessert:

@@ -13,8 +13,9 @@ from pydantic import Field
 
 from bellcrumb.book.review import BAKED_ONLY, FAULTS, STOVE_ONLY
 from bellcrumb.contract.refits import walked
+from bellcrumb.contract.shapes import PartKind
 from bellcrumb.contract.shapes.oven import ReadingIn, RuleIn, WalkIn, WalkOut
-from bellcrumb.formula.families import families
+from bellcrumb.formula.families import families, starters
 from bellcrumb.formula.solve import COMMON_SWAPS
 from bellcrumb.pantry.eggs import egg_grade, grades
 from bellcrumb.quantities.units import Measures
@@ -42,9 +43,12 @@ class Named(Schema):
 
 
 class FamilyRef(Named):
-    """A family to choose from."""
+    """A family to choose from, and a formula to begin it with."""
 
     on_the_stove: bool
+    group: str
+    starter_kind: PartKind
+    starter: list[str]
 
 
 class VesselRef(Named):
@@ -87,7 +91,14 @@ def craft(request: HttpRequest) -> CraftOut:
     """The shared lists."""
     return CraftOut(
         families=[
-            FamilyRef(key=f.key, name=f.name, on_the_stove=f.on_the_stove)
+            FamilyRef(
+                key=f.key,
+                name=f.name,
+                on_the_stove=f.on_the_stove,
+                group=f.group,
+                starter_kind=cast(PartKind, starters()[f.key].kind),
+                starter=list(starters()[f.key].lines),
+            )
             for f in families().values()
         ],
         egg_grades=[g.label for g in grades().values()],

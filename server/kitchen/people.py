@@ -4,7 +4,7 @@ of who came in."""
 import hashlib
 import secrets
 from datetime import UTC, datetime, timedelta
-from typing import Annotated
+from typing import Annotated, cast
 from uuid import UUID
 
 from django.core.exceptions import ValidationError
@@ -123,7 +123,10 @@ def read_invitation(request: HttpRequest, secret: str) -> InvitationOut:
     """What this invitation is to."""
     found = _invitation(secret)
     return InvitationOut(
-        kitchen=found.kitchen.name, name=found.name, role=found.role, ends_at=found.ends_at
+        kitchen=found.kitchen.name,
+        name=found.name,
+        role=cast(Role, found.role),
+        ends_at=found.ends_at,
     )
 
 
@@ -183,7 +186,7 @@ def people_of(member: Member) -> list[PersonOut]:
     chef = member.role == Member.Role.CHEF
     return [
         PersonOut(id=m.id, name=m.user.name, email=m.user.email if chef else "",
-                  role=m.role, me=m.id == member.id)
+                  role=cast(Role, m.role), me=m.id == member.id)
         for m in Member.objects.filter(kitchen=member.kitchen).select_related("user").order_by("id")
     ]  # fmt: skip
 

@@ -1,5 +1,6 @@
 """The devices' door under what real devices do: nonsense, being behind, many starts at once."""
 
+import json
 import threading
 import time
 from datetime import UTC, datetime, timedelta
@@ -118,7 +119,9 @@ class AtOnceTest(KitchenSetUp, TransactionTestCase):
         )
         for field, device in (("device_id", self.device), ("scale_id", scale)):
             bodies = [
-                f'{{"id": "{new_id()}", "version_id": "{self.version.id}", "{field}": "{device.id}"}}'
+                json.dumps(
+                    {"id": new_id(), "version_id": str(self.version.id), field: str(device.id)}
+                )
                 for _ in range(6)
             ]
             codes = sorted(

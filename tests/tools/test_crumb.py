@@ -9,9 +9,10 @@ import unittest
 from pathlib import Path
 from unittest import mock
 
-from ops import base, needs, serve
+from ops import needs, serve
 from ops.base import ROOT, Stop
 from ops.mariadb import MariaDB
+from ops.processes import Lock
 
 
 class CrumbTest(unittest.TestCase):
@@ -76,23 +77,28 @@ class CrumbTest(unittest.TestCase):
             serve.start(empty=True, port=base_port(), lan=False)
         self.assertIn("nearly full", str(caught.exception))
 
+    def test_a_second_start_is_told_of_the_first_one(self):
+        with tempfile.TemporaryDirectory() as home:
+            lock = Lock(Path(home) / "run" / "start.lock")
+            self.assertTrue(lock.take())
+            code, _, err = self.crumb("start", CRUMB_HOME=home)
+            lock.give_back()
+        self.assertEqual((code, "already running" in err), (1, True))
+
+    def test_only_start_and_test_install_anything(self):
+        with (
+            mock.patch.object(needs, "is_done", return_value=False),
+            self.assertRaises(Stop) as said,
+        ):
+            needs.must_be_there()
+        self.assertEqual((said.exception.code, "./crumb test" in str(said.exception)), (3, True))
+
     def test_secrets_are_made_once_and_for_the_owner_alone(self):
         with tempfile.TemporaryDirectory() as home, mock.patch.object(serve, "HOME", Path(home)):
             first, second = serve.secrets_file(), serve.secrets_file()
             mode = (Path(home) / "secrets.json").stat().st_mode & 0o777
         self.assertEqual((first, mode), (second, 0o600))
         self.assertGreater(min(len(s) for s in first.values()), 40)
-
-    def test_a_child_that_died_is_not_taken_for_alive(self):
-        child = subprocess.Popen(["true"])
-        with tempfile.NamedTemporaryFile("w") as pid_file:
-            pid_file.write(str(child.pid))
-            pid_file.flush()
-            for _ in range(200):
-                if base.alive(Path(pid_file.name)) is None:
-                    break
-            self.assertIsNone(base.alive(Path(pid_file.name)))
-            child.wait()
 
     def test_a_long_home_still_gets_a_socket_the_system_allows(self):
         store = MariaDB(Path("/srv") / ("a" * 120))
@@ -103,33 +109,3 @@ def base_port():
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         return probe.getsockname()[1]
-
-
-class KeepTest(unittest.TestCase):
-    def test_a_backup_brings_the_kitchen_back(self):
-        """A real store of its own: written, kept, lost, restored."""
-        from ops import keep
-
-        home = Path(tempfile.mkdtemp(prefix="crumb-keep-"))
-        home.chmod(0o755)
-        store = MariaDB(home, throwaway=True)
-        store.start("pw")
-        self.addCleanup(store.stop)
-        store.sql(
-            "CREATE TABLE bellcrumb.t (name VARCHAR(40)); "
-            "INSERT INTO bellcrumb.t VALUES ('crème brûlée');"
-        )
-        with (
-            mock.patch.object(keep, "_store", return_value=(store, False)),
-            mock.patch.object(keep, "RUN", home),
-            mock.patch.object(keep, "say"),
-        ):
-            self.assertEqual(keep.backup(str(home / "kept.gz")), 0)
-            with self.assertRaises(Stop):
-                keep.backup(str(home / "kept.gz"))
-            store.sql("DROP TABLE bellcrumb.t")
-            (home / "junk").write_text("junk")
-            with self.assertRaises(Stop):
-                keep.restore(str(home / "junk"))
-            self.assertEqual(keep.restore(str(home / "kept.gz")), 0)
-        self.assertIn("crème brûlée", store.sql("SELECT name FROM bellcrumb.t"))

@@ -105,7 +105,9 @@ class SpoolTest(unittest.TestCase):
     def test_a_half_written_line_costs_that_reading_and_no_other(self):
         with tempfile.TemporaryDirectory() as folder:
             path = Path(folder) / "spool.jsonl"
-            path.write_text('{"id": "a", "at": "t"}\n{"id": "b", "a\n17\n{"id": "c", "at": "t"}\n{"i')
+            path.write_text(
+                '{"id": "a", "at": "t"}\n{"id": "b", "a\n17\n{"id": "c", "at": "t"}\n{"i'
+            )
             spool = Spool(path)
             spool.load()
             spool.add({"id": "d", "at": "t"})

@@ -1,11 +1,14 @@
-import { lazy, Suspense } from "react";
-import { Navigate, Route, Routes } from "react-router";
+import { lazy, Suspense, useEffect, type ReactNode } from "react";
+import { Navigate, Route, Routes, useLocation } from "react-router";
 
 import { useSession } from "@/api/queries";
 import { Hatches } from "@/figures/hatches";
+import { deliverAll } from "@/keep/outbox";
 import { Layout } from "@/layout";
+import { Offline } from "@/screens/offline";
 import { SignIn } from "@/screens/sign-in";
 import { SignedOut } from "@/screens/signed-out";
+import { Guard } from "@/ui/guard";
 import { Failed, Loading } from "@/ui/states";
 
 const Shelf = lazy(() => import("@/screens/shelf"));
@@ -23,44 +26,92 @@ const Card = lazy(() => import("@/screens/card"));
 const Rehearse = lazy(() => import("@/screens/rehearse/rehearse"));
 const Run = lazy(() => import("@/screens/rehearse/run"));
 const Kitchen = lazy(() => import("@/screens/kitchen/kitchen"));
+const People = lazy(() => import("@/screens/account/people-page"));
+const You = lazy(() => import("@/screens/account/you"));
+const Join = lazy(() => import("@/screens/account/join"));
+const FirstPassword = lazy(() => import("@/screens/account/first-password"));
+
+/** A page of its own: it may fail alone, and arrive late alone. */
+function Page({ children }: { children: ReactNode }) {
+  return (
+    <Guard place={useLocation().pathname}>
+      <Suspense fallback={<Loading what="the page" />}>{children}</Suspense>
+    </Guard>
+  );
+}
 
 export function App() {
   const session = useSession();
+  const { pathname } = useLocation();
+  const inside = Boolean(session.data?.name);
+  useEffect(() => {
+    if (inside) void deliverAll();
+  }, [inside]);
+  if (session.isPending && session.failureReason) {
+    return <Offline again={() => void session.refetch()} />;
+  }
   if (session.isPending) return <Loading what="the kitchen" />;
   if (session.isError) {
     return <Failed error={session.error} again={() => void session.refetch()} />;
   }
-  const first = session.data.kitchens[0];
+  if (pathname.startsWith("/join/")) {
+    return (
+      <Page>
+        <Join secret={pathname.slice("/join/".length)} />
+      </Page>
+    );
+  }
   if (session.data.name === null) return <SignIn />;
+  if (session.data.must_change) {
+    return (
+      <Page>
+        <FirstPassword />
+      </Page>
+    );
+  }
+  const first = session.data.kitchens[0];
   if (!first) {
-    return <p className="p-8">You belong to no kitchen yet. Ask a pastry chef to add you.</p>;
+    return <p className="p-8">You belong to no kitchen yet. Ask a pastry chef to invite you.</p>;
   }
   return (
     <>
       <Hatches />
       <SignedOut email={session.data.email ?? ""} />
-      <Suspense fallback={<Loading what="the page" />}>
-        <Routes>
-          <Route path="/k/:kid/cook/:batchId" element={<Cook />} />
-          <Route path="/k/:kid" element={<Layout />}>
-            <Route index element={<Shelf />} />
-            <Route path="d/:dessertId" element={<Formula />} />
-            <Route path="d/:dessertId/stove" element={<Stove />} />
-            <Route path="d/:dessertId/oven" element={<Oven />} />
-            <Route path="d/:dessertId/cold" element={<Cold />} />
-            <Route path="d/:dessertId/card" element={<Card />} />
-            <Route path="compare" element={<Compare />} />
-            <Route path="eggs" element={<Eggs />} />
-            <Route path="files" element={<Files />} />
-            <Route path="rehearse" element={<Rehearse />} />
-            <Route path="rehearse/:runId" element={<Run />} />
-            <Route path="book" element={<Book />} />
-            <Route path="book/:batchId" element={<Batch />} />
-            <Route path="kitchen" element={<Kitchen />} />
-          </Route>
-          <Route path="*" element={<Navigate to={`/k/${first.id}`} replace />} />
-        </Routes>
-      </Suspense>
+      <Routes>
+        <Route
+          path="/k/:kid/cook/:batchId"
+          element={
+            <Page>
+              <Cook />
+            </Page>
+          }
+        />
+        <Route path="/k/:kid" element={<Layout />}>
+          {PAGES.map(([path, element]) => (
+            <Route key={path} path={path} element={<Page>{element}</Page>} />
+          ))}
+        </Route>
+        <Route path="*" element={<Navigate to={`/k/${first.id}`} replace />} />
+      </Routes>
     </>
   );
 }
+
+const PAGES: readonly (readonly [string, ReactNode])[] = [
+  ["", <Shelf />],
+  ["d/:dessertId", <Formula />],
+  ["d/:dessertId/stove", <Stove />],
+  ["d/:dessertId/oven", <Oven />],
+  ["d/:dessertId/cold", <Cold />],
+  ["d/:dessertId/card", <Card />],
+  ["compare", <Compare />],
+  ["eggs", <Eggs />],
+  ["files", <Files />],
+  ["rehearse", <Rehearse />],
+  ["rehearse/:runId", <Run />],
+  ["book", <Book />],
+  ["book/:batchId", <Batch />],
+  ["kitchen", <Kitchen />],
+  ["people", <People />],
+  ["you", <You />],
+];

@@ -8,17 +8,24 @@ import { BrowserRouter } from "react-router";
 import { cache } from "@/api/queries";
 import { App } from "@/app";
 import { applyLight } from "@/keep/light";
+import { Guard } from "@/ui/guard";
 
 applyLight();
+if (import.meta.env.PROD && "serviceWorker" in navigator) {
+  // A tablet without one (plain HTTP from another machine) only needs the server to open.
+  navigator.serviceWorker.register("/sw.js", { scope: "/" }).catch(() => undefined);
+}
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(
     <StrictMode>
-      <QueryClientProvider client={cache}>
-        <BrowserRouter>
-          <App />
-        </BrowserRouter>
-      </QueryClientProvider>
+      <Guard place="everywhere">
+        <QueryClientProvider client={cache}>
+          <BrowserRouter>
+            <App />
+          </BrowserRouter>
+        </QueryClientProvider>
+      </Guard>
     </StrictMode>,
   );
 }

@@ -208,3 +208,22 @@ def standings(mix: Mix) -> list[Standing]:
                 distance += 0.8 if max(here, there) > 0.03 else 0.0
         found.append(Standing(fam, distance))
     return sorted(found, key=lambda s: s.distance)
+
+
+@dataclass(frozen=True)
+class Starter:
+    """A formula to begin a family with: the middle of its windows in round amounts. Our own."""
+
+    family: str
+    kind: str
+    lines: tuple[str, ...]
+
+
+@cache
+def starters() -> dict[str, Starter]:
+    """A starting formula for every family, by its key."""
+    text = files("bellcrumb.formula").joinpath("data/starters.csv").read_text("utf8")
+    return {
+        row["family"]: Starter(row["family"], row["kind"], tuple(row["lines"].split("|")))
+        for row in csv.DictReader(text.splitlines())
+    }

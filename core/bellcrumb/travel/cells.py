@@ -1,4 +1,4 @@
-"""Cells of a table that a spreadsheet would take for a formula: put in quotes, and taken out again.
+"""Cells that a spreadsheet would take for a formula: marked as text, and unmarked again.
 
 A cell that begins with ``= + - @`` or a tab is written with an apostrophe before it, as spreadsheets
 themselves mark text (OWASP, CSV injection); reading takes exactly that one apostrophe off.

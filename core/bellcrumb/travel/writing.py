@@ -3,6 +3,7 @@
 import csv
 import io
 import json
+from collections.abc import Callable, Iterable, Iterator
 from typing import Any, Literal
 
 from bellcrumb.travel.cells import safe_cell
@@ -14,16 +15,25 @@ CSV_COLUMNS = ("dessert", "part", "kind", "line", "egg_grade", "family", "note")
 RULE = "-----"
 
 
+def pieces(desserts: Iterable[Written], form: Format) -> Iterator[str]:
+    """Desserts as text in a format, a piece for each, so that thousands need no more room than one.
+
+    All pieces together are read back by ``reading.read``.
+    """
+    each, head, between, tail = _FORMS[form]
+    yield head
+    for number, dessert in enumerate(desserts):
+        yield (between if number else "") + each(dessert)
+    yield tail
+
+
 def write(desserts: list[Written], form: Format) -> str:
-    """Desserts as text in a format; each of them can be read back by ``reading.read``."""
-    return {"json": _own, "jsonld": _json_ld, "text": _text, "csv": _csv}[form](desserts)
+    """Desserts as one text in a format."""
+    return "".join(pieces(desserts, form))
 
 
-def _own(desserts: list[Written]) -> str:
-    data = {
-        "bell_crumb_formulas": OWN_FORMAT,
-        "desserts": [{"name": d.name, "parts": [_own_part(p) for p in d.parts]} for d in desserts],
-    }
+def _own(dessert: Written) -> str:
+    data = {"name": dessert.name, "parts": [_own_part(p) for p in dessert.parts]}
     return json.dumps(data, ensure_ascii=False, indent=1)
 
 
@@ -51,44 +61,48 @@ def _notes(dessert: Written) -> str:
     return "\n".join(p.note for p in dessert.parts if p.note)
 
 
-def _json_ld(desserts: list[Written]) -> str:
-    graph = []
-    for d in desserts:
-        recipe: dict[str, Any] = {
-            "@type": "Recipe",
-            "name": d.name,
-            "recipeIngredient": [line for line in _headed(d) if line.strip()],
-        }
-        if d.makes:
-            recipe["recipeYield"] = d.makes
-        if _notes(d):
-            recipe["recipeInstructions"] = _notes(d)
-        graph.append(recipe)
-    return json.dumps(
-        {"@context": "https://schema.org", "@graph": graph}, ensure_ascii=False, indent=1
+def _json_ld(dessert: Written) -> str:
+    recipe: dict[str, Any] = {
+        "@type": "Recipe",
+        "name": dessert.name,
+        "recipeIngredient": [line for line in _headed(dessert) if line.strip()],
+    }
+    if dessert.makes:
+        recipe["recipeYield"] = dessert.makes
+    if _notes(dessert):
+        recipe["recipeInstructions"] = _notes(dessert)
+    return json.dumps(recipe, ensure_ascii=False, indent=1)
+
+
+def _text(dessert: Written) -> str:
+    page = [dessert.name, ""]
+    page += [f"Makes: {dessert.makes}", ""] if dessert.makes else []
+    page += _headed(dessert)
+    if _notes(dessert):
+        page += ["", "Method:", _notes(dessert)]
+    return "\n".join(page)
+
+
+def _rows(rows: Iterable[Iterable[str]]) -> str:
+    out = io.StringIO()
+    csv.writer(out).writerows([safe_cell(cell) for cell in row] for row in rows)
+    return out.getvalue()
+
+
+def _csv(dessert: Written) -> str:
+    return _rows(
+        (dessert.name, p.name, p.kind, line, p.egg_grade, p.family, "" if number else p.note)
+        for p in dessert.parts
+        for number, line in enumerate(p.lines or [""])
     )
 
 
-def _text(desserts: list[Written]) -> str:
-    pages = []
-    for d in desserts:
-        page = [d.name, ""]
-        page += [f"Makes: {d.makes}", ""] if d.makes else []
-        page += _headed(d)
-        if _notes(d):
-            page += ["", "Method:", _notes(d)]
-        pages.append("\n".join(page))
-    return f"\n\n{RULE}\n\n".join(pages) + "\n"
-
-
-def _csv(desserts: list[Written]) -> str:
-    out = io.StringIO()
-    rows = csv.writer(out)
-    rows.writerow(CSV_COLUMNS)
-    for d in desserts:
-        for p in d.parts:
-            for number, line in enumerate(p.lines or [""]):
-                note = p.note if number == 0 else ""
-                cells = (d.name, p.name, p.kind, line, p.egg_grade, p.family, note)
-                rows.writerow([safe_cell(cell) for cell in cells])
-    return out.getvalue()
+# By format: one dessert, what stands before them all, between two, and behind them all.
+_FORMS: dict[Format, tuple[Callable[[Written], str], str, str, str]] = {
+    "json": (_own, f'{{"bell_crumb_formulas": {OWN_FORMAT}, "desserts": [\n', ",\n", "\n]}\n"),
+    "jsonld": (
+        _json_ld, '{"@context": "https://schema.org", "@graph": [\n', ",\n", "\n]}\n"
+    ),
+    "text": (_text, "", f"\n\n{RULE}\n\n", "\n"),
+    "csv": (_csv, _rows([CSV_COLUMNS]), "", ""),
+}  # fmt: skip

@@ -112,10 +112,35 @@ export const useDevices = (kid: string) =>
     refetchInterval: 15_000,
   });
 
+const PAGE = 60;
+
+/** The book, newest first, a stretch at a time. */
 export const useBook = (kid: string) =>
-  useQuery({
+  useInfiniteQuery({
     queryKey: ["book", kid],
-    queryFn: () => must(client.GET("/api/k/{kid}/batches", { params: { path: { kid } } })),
+    initialPageParam: undefined as string | undefined,
+    queryFn: ({ pageParam, signal }) =>
+      must(
+        client.GET("/api/k/{kid}/batches", {
+          params: {
+            path: { kid },
+            query: { take: PAGE, ...(pageParam ? { before: pageParam } : {}) },
+          },
+          signal,
+        }),
+      ),
+    getNextPageParam: (last) => (last.length === PAGE ? last.at(-1)?.started_at : undefined),
+  });
+
+/** The cooks that are going on now. */
+export const useGoing = (kid: string, everyMs: number | false = false) =>
+  useQuery({
+    queryKey: ["going", kid],
+    queryFn: () =>
+      must(
+        client.GET("/api/k/{kid}/batches", { params: { path: { kid }, query: { going: true } } }),
+      ),
+    refetchInterval: everyMs,
   });
 
 export const useBatch = (kid: string, id: string | undefined) =>

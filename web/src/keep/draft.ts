@@ -2,7 +2,7 @@ import { useEffect, useState, useSyncExternalStore } from "react";
 
 import { ApiError, client, must, type Shapes } from "@/api/client";
 import type { Content } from "@/api/queries";
-import { readStored, writeStored } from "@/keep/stored";
+import { draftKey, readStored, writeStored } from "@/keep/stored";
 import { newId } from "@/keep/id";
 
 type Version = Shapes["VersionOut"];
@@ -35,7 +35,6 @@ export function contentOf(version: Version): Content {
 }
 
 const same = (a: Content, b: Content) => JSON.stringify(a) === JSON.stringify(b);
-const keyOf = (versionId: string) => `crumb.draft.${versionId}`;
 
 /**
  * The text a cook is writing. Every keystroke is kept in the browser at once and saved on the
@@ -55,7 +54,7 @@ export class Draft {
     private readonly readOnly: boolean,
     private readonly onSaved: (version: Version) => void,
   ) {
-    const stored = readOnly ? null : readStored<Kept>(keyOf(version.id));
+    const stored = readOnly ? null : readStored<Kept>(draftKey(version.id));
     this.kept = stored ?? {
       content: contentOf(version),
       revision: version.revision,
@@ -101,7 +100,7 @@ export class Draft {
   readonly change = (part: Partial<Content>): void => {
     if (this.readOnly) return;
     this.kept = { ...this.kept, content: { ...this.kept.content, ...part } };
-    writeStored(keyOf(this.version.id), this.kept);
+    writeStored(draftKey(this.version.id), this.kept);
     this.show({ content: this.kept.content, state: "kept" });
     this.saveIn(SAVE_AFTER_MS);
   };
@@ -189,8 +188,8 @@ export class Draft {
   private taken(made: Version, trying: Kept): void {
     const moved = !same(this.kept.content, trying.content);
     const next: Kept = { ...this.kept, revision: made.revision };
-    writeStored(keyOf(this.version.id), null);
-    if (moved) writeStored(keyOf(made.id), next);
+    writeStored(draftKey(this.version.id), null);
+    if (moved) writeStored(draftKey(made.id), next);
     this.version = made;
     this.kept = made.id === trying.nextId ? { ...next, nextId: newId() } : next;
     if (moved) this.saveIn(50);
@@ -217,7 +216,7 @@ export class Draft {
   private settle(content: Content, theirs: Version): void {
     this.version = theirs;
     this.kept = { ...this.kept, content, revision: theirs.revision };
-    writeStored(keyOf(this.version.id), this.kept);
+    writeStored(draftKey(this.version.id), this.kept);
     this.show({ content, conflict: null, message: null, field: null, state: "kept" });
     this.saveIn(0);
   }

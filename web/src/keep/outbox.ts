@@ -2,36 +2,46 @@ import { useSyncExternalStore } from "react";
 
 import { ApiError, client, must, type Shapes } from "@/api/client";
 import { hearServerClock, serverNow } from "@/keep/clock";
-import { readStored, writeStored } from "@/keep/stored";
+import { dropMoves, keepMoves, waitingMoves, type CookEvent, type Waiting } from "@/keep/durable";
 import { newId } from "@/keep/id";
 
-export type CookEvent = Shapes["EventIn"];
+export type { CookEvent };
 type Live = Shapes["LiveOut"];
 
+const AT_ONCE = 100;
+const FIRST_DELAY_MS = 300;
+const LONGEST_DELAY_MS = 4_000;
+
 /**
- * What a cook did, kept in the browser until the server has it. Every event has an id of its own,
- * so one that arrives twice counts once.
+ * What a cook did, on the browser’s disk at the tap and kept until the server has it. Every event
+ * has an id of its own, so one that arrives twice counts once; one that is refused drops no other.
  */
 export class Outbox {
-  private waiting: CookEvent[];
+  private waiting: CookEvent[] = [];
   private readonly listeners = new Set<() => void>();
+  private readonly hearers = new Set<(live: Live) => void>();
   private sending = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
-  private delayMs = 300;
+  private delayMs = FIRST_DELAY_MS;
+  private lastPlace = 0;
   /** A refusal that sending again cannot mend. */
   refused: string | null = null;
+  /** Done when what an earlier page left has been taken up. */
+  readonly ready: Promise<void>;
 
   constructor(
     private readonly kid: string,
     private readonly batchId: string,
-    private readonly heard: (live: Live) => void,
   ) {
-    this.waiting = readStored<CookEvent[]>(this.key) ?? [];
-    if (this.waiting.length) void this.flush();
+    this.ready = this.takeUp();
   }
 
-  private get key(): string {
-    return `crumb.outbox.${this.batchId}`;
+  private async takeUp(): Promise<void> {
+    const left = await waitingMoves(this.batchId);
+    const here = new Set(this.waiting.map((event) => event.id));
+    const older = left.map((move) => move.event).filter((event) => !here.has(event.id));
+    if (older.length) this.show([...older, ...this.waiting]);
+    void this.flush();
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -41,7 +51,14 @@ export class Outbox {
 
   readonly snapshot = (): CookEvent[] => this.waiting;
 
-  add(kind: CookEvent["kind"], more: { step?: string; value?: number } = {}): void {
+  /** Be told how the cook stands after a delivery. */
+  hear(listener: (live: Live) => void): () => void {
+    this.hearers.add(listener);
+    return () => this.hearers.delete(listener);
+  }
+
+  /** Done when the move is on the disk. */
+  async add(kind: CookEvent["kind"], more: { step?: string; value?: number } = {}): Promise<void> {
     const event: CookEvent = {
       id: newId(),
       kind,
@@ -49,47 +66,92 @@ export class Outbox {
       at: serverNow().toISOString(),
       value: more.value ?? null,
     };
-    this.keep([...this.waiting, event]);
+    this.show([...this.waiting, event]);
+    this.lastPlace = Math.max(Date.now(), this.lastPlace + 1);
+    const move: Waiting = {
+      id: event.id,
+      kid: this.kid,
+      batchId: this.batchId,
+      place: this.lastPlace,
+      event,
+    };
+    await keepMoves([move]);
     void this.flush();
   }
 
-  private keep(events: CookEvent[]): void {
+  private show(events: CookEvent[]): void {
     this.waiting = events;
-    writeStored(this.key, events.length ? events : null);
     this.listeners.forEach((tell) => tell());
+  }
+
+  private forget(events: readonly CookEvent[]): void {
+    const ids = new Set(events.map((event) => event.id));
+    void dropMoves([...ids]);
+    this.show(this.waiting.filter((event) => !ids.has(event.id)));
+  }
+
+  private post(events: CookEvent[]): Promise<Live> {
+    return must(
+      client.POST("/api/k/{kid}/batches/{batch_id}/events", {
+        params: { path: { kid: this.kid, batch_id: this.batchId } },
+        body: { events },
+      }),
+    );
   }
 
   async flush(): Promise<void> {
     clearTimeout(this.timer);
     if (this.sending || !this.waiting.length) return;
     this.sending = true;
-    const batch = this.waiting.slice(0, 100);
+    const settled = await this.send(this.waiting.slice(0, AT_ONCE)).finally(() => {
+      this.sending = false;
+    });
+    if (settled && this.waiting.length) void this.flush();
+  }
+
+  /** True when it was settled, so that the next can follow at once. */
+  private async send(events: CookEvent[]): Promise<boolean> {
     try {
-      const live = await must(
-        client.POST("/api/k/{kid}/batches/{batch_id}/events", {
-          params: { path: { kid: this.kid, batch_id: this.batchId } },
-          body: { events: batch },
-        }),
-      );
-      this.delayMs = 300;
+      const live = await this.post(events);
+      this.delayMs = FIRST_DELAY_MS;
       hearServerClock(live.server_now);
-      const sent = new Set(batch.map((event) => event.id));
-      this.heard(live);
-      this.keep(this.waiting.filter((event) => !sent.has(event.id)));
+      if (live.refused[0]) this.refused = live.refused[0].message;
+      this.hearers.forEach((tell) => tell(live));
+      this.forget(events);
+      return true;
     } catch (error) {
       const final = error instanceof ApiError && !error.passes && error.status !== 401;
-      if (final) {
-        this.refused = error.message;
-        this.keep(this.waiting.filter((event) => !batch.includes(event)));
-      } else {
-        this.delayMs = Math.min(4_000, this.delayMs * 2);
+      if (!final) {
+        this.delayMs = Math.min(LONGEST_DELAY_MS, this.delayMs * 2);
         this.timer = setTimeout(() => void this.flush(), this.delayMs);
+        return false;
       }
-    } finally {
-      this.sending = false;
+      this.refused = error.message;
+      // Refused together: each alone, so that only what is wrong is dropped.
+      if (events.length > 1) {
+        for (const event of events) if (!(await this.send([event]))) return false;
+      } else {
+        this.forget(events);
+      }
+      return true;
     }
-    if (this.waiting.length && this.delayMs === 300) void this.flush();
   }
+}
+
+const open = new Map<string, Outbox>();
+
+/** The one outbox of a cook in this page. */
+export function outboxOf(kid: string, batchId: string): Outbox {
+  const known = open.get(batchId);
+  if (known) return known;
+  const made = new Outbox(kid, batchId);
+  open.set(batchId, made);
+  return made;
+}
+
+/** Send what any cook has left waiting, also one whose page is not open. */
+export async function deliverAll(): Promise<void> {
+  for (const move of await waitingMoves()) void outboxOf(move.kid, move.batchId).flush();
 }
 
 export const useWaiting = (outbox: Outbox): CookEvent[] =>

@@ -17,3 +17,16 @@ export function writeStored(key: string, value: unknown): boolean {
     return false;
   }
 }
+
+const DRAFT = "crumb.draft.";
+
+export const draftKey = (versionId: string): string => `${DRAFT}${versionId}`;
+
+/** How many formulas wait here to be saved. */
+export function keptDrafts(): number {
+  try {
+    return Object.keys(localStorage).filter((key) => key.startsWith(DRAFT)).length;
+  } catch {
+    return 0;
+  }
+}

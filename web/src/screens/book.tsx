@@ -4,6 +4,7 @@ import type { Shapes } from "@/api/client";
 import { useBook, useCraft } from "@/api/queries";
 import { useBench } from "@/bench";
 import { Serving } from "@/figures/glass";
+import { Button } from "@/ui/button";
 import { Empty, Failed, Loading } from "@/ui/states";
 import { clock, day, degrees, time } from "@/units";
 import { CLASSES, DOES, type SetClass } from "@/words";
@@ -14,11 +15,12 @@ export default function Book() {
   const book = useBook(kid);
   if (book.isPending) return <Loading what="the book" />;
   if (book.isError) return <Failed error={book.error} again={() => void book.refetch()} />;
+  const batches = book.data.pages.flat();
   return (
     <div className="py-6">
       <title>The book · Bell Crumb</title>
       <h1 className="mb-4 text-4xl">The book</h1>
-      {book.data.length === 0 ? (
+      {batches.length === 0 ? (
         <Empty title="Nothing cooked yet.">
           <p>
             Cook a formula from its stove page. Its curve lands here beside what was predicted, and
@@ -27,10 +29,19 @@ export default function Book() {
         </Empty>
       ) : (
         <ol>
-          {book.data.map((batch) => (
+          {batches.map((batch) => (
             <Row key={batch.id} kid={kid} batch={batch} />
           ))}
         </ol>
+      )}
+      {book.hasNextPage && (
+        <Button
+          className="mt-5"
+          disabled={book.isFetchingNextPage}
+          onClick={() => void book.fetchNextPage()}
+        >
+          Show earlier ones
+        </Button>
       )}
     </div>
   );

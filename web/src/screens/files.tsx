@@ -14,10 +14,12 @@ const FORMS = [
   ["csv", "table", "one row a line, for a spreadsheet"],
 ] as const;
 const STRETCH = 20;
+/** Desserts of a file read in one go. */
+const READ_AT_ONCE = 100;
 
 /** Formulas in and out of the kitchen in open formats. */
 export default function Files() {
-  const { kid, canEdit } = useBench();
+  const { canEdit } = useBench();
   return (
     <div className="py-6">
       <title>In and out · Bell Crumb</title>
@@ -33,20 +35,7 @@ export default function Files() {
           <h2 id="out" className="mb-2 text-2xl">
             Write all of them out
           </h2>
-          <ul>
-            {FORMS.map(([form, name, words]) => (
-              <li key={form} className="rule-b">
-                <a
-                  className="flex min-h-14 items-baseline justify-between gap-4 py-3 hover:underline"
-                  href={`/api/k/${kid}/export?form=${form}`}
-                  download
-                >
-                  <b>{name}</b>
-                  <span className="caption text-right">{words}</span>
-                </a>
-              </li>
-            ))}
-          </ul>
+          <WriteOut />
           <p className="caption mt-2">One dessert alone is written out from its bench card.</p>
         </section>
       </div>
@@ -61,40 +50,61 @@ function TakeIn() {
   const [name, setName] = useState("");
   const [found, setFound] = useState<Read[] | null>(null);
   const [kept, setKept] = useState(0);
+  const [progress, setProgress] = useState({ done: 0, of: 0 });
+  const [stop, setStop] = useState<AbortController | null>(null);
   const read = useMutation({
-    mutationFn: (file: File) => {
-      const form = new FormData();
-      form.set("file", file);
-      return must(
-        client.POST("/api/k/{kid}/import/read", {
-          params: { path: { kid } },
-          body: { file: file.name },
-          bodySerializer: () => form,
-        }),
-      );
+    mutationFn: async (file: File) => {
+      const stopper = new AbortController();
+      setStop(stopper);
+      const desserts: Read[] = [];
+      for (let total = Infinity; desserts.length < total;) {
+        const form = new FormData();
+        form.set("file", file);
+        const stretch = await must(
+          client.POST("/api/k/{kid}/import/read", {
+            params: { path: { kid }, query: { skip: desserts.length, take: READ_AT_ONCE } },
+            body: { file: file.name },
+            bodySerializer: () => form,
+            signal: stopper.signal,
+          }),
+        );
+        desserts.push(...stretch.desserts);
+        total = stretch.desserts.length ? stretch.total : desserts.length;
+        setProgress({ done: desserts.length, of: total });
+      }
+      return desserts;
     },
-    onSuccess: (out) => setFound(out.desserts),
+    onSuccess: setFound,
+    onSettled: () => setStop(null),
   });
   const keep = useMutation({
     mutationFn: async (desserts: Read[]) => {
-      const ready = desserts.map((d) => ({ id: newId(), name: d.name, parts: d.parts }));
-      for (let from = 0; from < ready.length; from += STRETCH) {
+      const stopper = new AbortController();
+      setStop(stopper);
+      for (let from = kept; from < desserts.length; from += STRETCH) {
+        const stretch = desserts.slice(from, from + STRETCH);
+        const ready = stretch.map((d) => ({ id: newId(), name: d.name, parts: d.parts }));
+        if (stopper.signal.aborted) throw new DOMException("stopped", "AbortError");
         await must(
           client.POST("/api/k/{kid}/import/keep", {
             params: { path: { kid } },
-            body: { desserts: ready.slice(from, from + STRETCH) },
+            body: { desserts: ready },
           }),
         );
-        setKept(Math.min(ready.length, from + STRETCH));
+        setKept(from + stretch.length);
       }
     },
-    onSuccess: () => void store.invalidateQueries({ queryKey: ["shelf", kid] }),
+    onSettled: () => {
+      setStop(null);
+      void store.invalidateQueries({ queryKey: ["shelf", kid] });
+    },
   });
   const take = (file: File | undefined) => {
     if (!file) return;
     setName(file.name);
     setFound(null);
     setKept(0);
+    setProgress({ done: 0, of: 0 });
     keep.reset();
     read.mutate(file);
   };
@@ -128,9 +138,12 @@ function TakeIn() {
       </Button>{" "}
       <span className="caption">or drop it here</span>
       {read.isPending && (
-        <p role="status" className="mt-3 italic">
-          Reading {name} …
-        </p>
+        <Progress
+          said={progress.of ? `Read ${progress.done} of ${progress.of} …` : `Reading ${name} …`}
+          done={progress.done}
+          of={progress.of}
+          onStop={() => stop?.abort()}
+        />
       )}
       {error instanceof ApiError && (
         <p role="alert" className="mt-3 text-burnt">
@@ -144,6 +157,7 @@ function TakeIn() {
           busy={keep.isPending}
           done={keep.isSuccess}
           onKeep={() => keep.mutate(found)}
+          onStop={() => stop?.abort()}
         />
       )}
     </div>
@@ -156,9 +170,10 @@ interface ReportProps {
   busy: boolean;
   done: boolean;
   onKeep: () => void;
+  onStop: () => void;
 }
 
-function Report({ found, kept, busy, done, onKeep }: ReportProps) {
+function Report({ found, kept, busy, done, onKeep, onStop }: ReportProps) {
   const lines = found.reduce((sum, d) => sum + d.lines, 0);
   const sure = found.reduce((sum, d) => sum + d.sure, 0);
   const doubted = found.filter((d) => d.doubts.length > 0 || d.problems.length > 0);
@@ -174,16 +189,22 @@ function Report({ found, kept, busy, done, onKeep }: ReportProps) {
         )}
         .
       </p>
-      {busy || done ? (
-        <div className="mt-2">
-          <progress className="h-3 w-full max-w-md accent-burnt" max={found.length} value={kept} />
-          <p className="caption" role="status">
-            {done ? `All ${found.length} are on the shelf.` : `${kept} of ${found.length} kept …`}
-          </p>
-        </div>
-      ) : (
+      {busy && (
+        <Progress
+          said={`${kept} of ${found.length} kept …`}
+          done={kept}
+          of={found.length}
+          onStop={onStop}
+        />
+      )}
+      {done && <p role="status">All {found.length} are on the shelf.</p>}
+      {!busy && !done && (
         <Button kind="act" className="mt-3" onClick={onKeep}>
-          {doubted.length ? "Keep them all, doubts and all" : "Keep them all"}
+          {kept > 0
+            ? `Stopped: ${kept} are on the shelf. Keep the other ${found.length - kept}`
+            : doubted.length
+              ? "Keep them all, doubts and all"
+              : "Keep them all"}
         </Button>
       )}
       {doubted.length > 0 && (
@@ -214,4 +235,109 @@ function Report({ found, kept, busy, done, onKeep }: ReportProps) {
       )}
     </div>
   );
+}
+
+interface ProgressProps {
+  said: string;
+  done: number;
+  of: number;
+  onStop: () => void;
+}
+
+/** How far long work is, and a way to stop it. */
+function Progress({ said, done, of, onStop }: ProgressProps) {
+  return (
+    <div className="mt-3 flex flex-wrap items-center gap-4">
+      <p role="status" className="italic">
+        {said}
+      </p>
+      {of > 0 && (
+        <progress
+          className="h-3 w-full max-w-64 accent-burnt"
+          max={of}
+          value={done}
+          aria-label={said}
+        />
+      )}
+      <Button onClick={onStop}>Stop</Button>
+    </div>
+  );
+}
+
+/** Every dessert as one file: written as it arrives, shown how far, and stopped when asked. */
+function WriteOut() {
+  const { kid } = useBench();
+  const [stop, setStop] = useState<AbortController | null>(null);
+  const [bytes, setBytes] = useState(0);
+  const out = useMutation({
+    mutationFn: async (form: string) => {
+      const stopper = new AbortController();
+      setStop(stopper);
+      setBytes(0);
+      const answer = await fetch(`/api/k/${kid}/export?form=${form}`, { signal: stopper.signal });
+      if (!answer.ok || !answer.body) {
+        const body = (await answer.json().catch(() => ({}))) as { message?: string };
+        throw new Error(body.message ?? "Nothing could be written out.");
+      }
+      const parts: BlobPart[] = [];
+      for (const reader = answer.body.getReader(); ;) {
+        const { done, value } = await reader.read();
+        if (done) break;
+        parts.push(value);
+        setBytes((before) => before + value.length);
+      }
+      save(
+        new Blob(parts),
+        /filename="([^"]+)"/.exec(answer.headers.get("Content-Disposition") ?? "")?.[1],
+      );
+      return answer.headers.get("X-Desserts") ?? "";
+    },
+    onSettled: () => setStop(null),
+  });
+  const stopped = out.error instanceof DOMException;
+  return (
+    <>
+      <ul>
+        {FORMS.map(([form, name, words]) => (
+          <li key={form} className="rule-b">
+            <button
+              type="button"
+              className="flex min-h-14 w-full items-baseline justify-between gap-4 py-3 text-left hover:underline"
+              disabled={out.isPending}
+              onClick={() => out.mutate(form)}
+            >
+              <b>{name}</b>
+              <span className="caption text-right">{words}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {out.isPending && (
+        <Progress
+          said={`Writing them out: ${Math.round(bytes / 1000)} kB …`}
+          done={0}
+          of={0}
+          onStop={() => stop?.abort()}
+        />
+      )}
+      {out.isSuccess && (
+        <p role="status" className="mt-3">
+          {out.data} desserts, {Math.max(1, Math.round(bytes / 1000))} kB, saved.
+        </p>
+      )}
+      {out.isError && (
+        <p role="alert" className="mt-3 text-burnt">
+          {stopped ? "Stopped: nothing was saved." : out.error.message}
+        </p>
+      )}
+    </>
+  );
+}
+
+function save(blob: Blob, name = "formulas"): void {
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(blob);
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(link.href);
 }

@@ -1,19 +1,16 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 
-import { ApiError, client, must, type Shapes } from "@/api/client";
+import type { Shapes } from "@/api/client";
 import { useShelf } from "@/api/queries";
 import { useBench } from "@/bench";
 import { Serving } from "@/figures/glass";
+import { NewDessert } from "@/screens/new-dessert";
 import { Button } from "@/ui/button";
-import { Dialog } from "@/ui/dialog";
 import { Input } from "@/ui/field";
 import { Empty, Failed, Loading } from "@/ui/states";
 import { day } from "@/units";
 import { DOES } from "@/words";
-import { blankContent } from "@/keep/blank";
-import { newId } from "@/keep/id";
 
 /** Every dessert of the kitchen, drawn as it is served. */
 export default function Shelf() {
@@ -34,14 +31,14 @@ export default function Shelf() {
         <h1 className="text-4xl">{kitchen.name}</h1>
         <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
           {!empty && (
-            <Link className={WAY} to={`/k/${kid}/eggs`}>
+            <Link className="way" to={`/k/${kid}/eggs`}>
               Eggs of the day
             </Link>
           )}
-          <Link className={WAY} to={`/k/${kid}/rehearse`}>
+          <Link className="way" to={`/k/${kid}/rehearse`}>
             Rehearse
           </Link>
-          <Link className={WAY} to={`/k/${kid}/files`}>
+          <Link className="way" to={`/k/${kid}/files`}>
             In and out
           </Link>
           {canEdit && (
@@ -53,12 +50,26 @@ export default function Shelf() {
       </div>
       {empty ? (
         <Empty title="The shelf is empty.">
-          <p>
-            Start a dessert with the lines you know by heart: “1 l whole milk”, “9 yolks”, “3/4 cup
-            sugar”, “85 g corn starch”. What it will do is said while you type. Formulas you already
-            have written down come in as a file, all at once.
-          </p>
-          {!canEdit && <p>Only the pastry chef starts one.</p>}
+          {canEdit ? (
+            <>
+              <p>
+                Begin with the lines you know by heart (“1 l whole milk”, “9 yolks”, “3/4 cup
+                sugar”), or from the middle of a family and make it yours. What it will do is said
+                while you type. Formulas you have written down already come in as a file, all at
+                once.
+              </p>
+              <p className="flex flex-wrap gap-3 pt-2">
+                <Button kind="act" onClick={() => setStarting(true)}>
+                  A first dessert
+                </Button>
+                <Link className="way" to={`/k/${kid}/files`}>
+                  Take a file in
+                </Link>
+              </p>
+            </>
+          ) : (
+            <p>Only the pastry chef starts one.</p>
+          )}
         </Empty>
       ) : (
         <>
@@ -94,13 +105,10 @@ export default function Shelf() {
           )}
         </>
       )}
-      <NewDessert open={starting} onClose={() => setStarting(false)} />
+      {starting && <NewDessert onClose={() => setStarting(false)} />}
     </div>
   );
 }
-
-const WAY =
-  "flex min-h-12 items-center underline decoration-rule underline-offset-4 hover:decoration-burnt";
 
 function Card({ kid, card }: { kid: string; card: Shapes["DessertCard"] }) {
   const ratios = [
@@ -139,62 +147,5 @@ function Card({ kid, card }: { kid: string; card: Shapes["DessertCard"] }) {
         </div>
       </Link>
     </li>
-  );
-}
-
-function NewDessert({ open, onClose }: { open: boolean; onClose: () => void }) {
-  const { kid, kitchen } = useBench();
-  const [name, setName] = useState("");
-  const [ids] = useState(() => [newId(), newId(), newId()]);
-  const go = useNavigate();
-  const store = useQueryClient();
-  const add = useMutation({
-    mutationFn: () =>
-      must(
-        client.POST("/api/k/{kid}/desserts", {
-          params: { path: { kid } },
-          body: {
-            id: ids[0] ?? "",
-            part_id: ids[1] ?? "",
-            version_id: ids[2] ?? "",
-            name: name.trim(),
-            kind: "cream",
-            content: blankContent(kitchen),
-          },
-        }),
-      ),
-    onSuccess: (dessert) => {
-      store.setQueryData(["dessert", kid, dessert.id], dessert);
-      void store.invalidateQueries({ queryKey: ["shelf", kid] });
-      void go(`/k/${kid}/d/${dessert.id}`);
-    },
-  });
-  return (
-    <Dialog open={open} onClose={onClose} title="What is it called?">
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (name.trim()) add.mutate();
-        }}
-      >
-        <Input
-          label="Name of the dessert"
-          value={name}
-          maxLength={120}
-          autoFocus
-          placeholder="Gooseberry and hay cream"
-          error={add.error instanceof ApiError ? add.error.message : null}
-          onChange={(event) => setName(event.target.value)}
-        />
-        <div className="mt-5 flex gap-3">
-          <Button kind="act" type="submit" disabled={!name.trim() || add.isPending}>
-            Write the formula
-          </Button>
-          <Button kind="quiet" onClick={onClose}>
-            Not now
-          </Button>
-        </div>
-      </form>
-    </Dialog>
   );
 }

@@ -73,7 +73,7 @@ export function BakeAside({
             key={mark}
             aria-pressed={live?.marks[mark] !== undefined}
             className="!px-3 aria-pressed:bg-ink aria-pressed:text-paper"
-            onClick={() => outbox.add("mark", { step: mark })}
+            onClick={() => void outbox.add("mark", { step: mark })}
           >
             {word}
           </Button>

@@ -62,18 +62,19 @@ function Guide({ kid, batch, units }: { kid: string; batch: Batch; units: Units 
     if (!at.ended || waiting.length) return;
     void store.invalidateQueries({ queryKey: ["batch", kid, batch.id] });
     void store.invalidateQueries({ queryKey: ["book", kid] });
+    void store.invalidateQueries({ queryKey: ["going", kid] });
     void store.invalidateQueries({ queryKey: ["devices", kid] });
     void go(`/k/${kid}/book/${batch.id}`, { replace: true });
   }, [at.ended, batch.id, go, kid, store, waiting.length]);
 
   const onward = () => {
     if (at.ended) return;
-    if (pouring) outbox.add("ladle", { step: "temper", value: at.rungs + 1 });
-    else if (last) outbox.add("end");
-    else outbox.add("step", { step: steps[index + 1]?.key ?? "" });
+    if (pouring) void outbox.add("ladle", { step: "temper", value: at.rungs + 1 });
+    else if (last) void outbox.add("end");
+    else void outbox.add("step", { step: steps[index + 1]?.key ?? "" });
   };
   const back = () => {
-    if (index > 0 && !at.ended) outbox.add("step", { step: steps[index - 1]?.key ?? "" });
+    if (index > 0 && !at.ended) void outbox.add("step", { step: steps[index - 1]?.key ?? "" });
   };
   useKeys(onward, back);
   if (!step) return null;
@@ -134,7 +135,7 @@ function Guide({ kid, batch, units }: { kid: string; batch: Batch; units: Units 
             units={units}
             sugarAt={live?.marks["sugar_on_yolks"] ?? null}
             now={live?.now_s ?? 0}
-            onSugar={() => outbox.add("mark", { step: "sugar_on_yolks" })}
+            onSugar={() => void outbox.add("mark", { step: "sugar_on_yolks" })}
           />
         ) : (
           <>
@@ -199,12 +200,12 @@ function Guide({ kid, batch, units }: { kid: string; batch: Batch; units: Units 
           <Button
             className="!px-5"
             aria-pressed={live?.paused ?? false}
-            onClick={() => outbox.add(live?.paused ? "resume" : "pause")}
+            onClick={() => void outbox.add(live?.paused ? "resume" : "pause")}
           >
             {live?.paused ? "Go on" : "Pause"}
           </Button>
         )}
-        <TypedReading units={units} onReading={(c) => outbox.add("typed", { value: c })} />
+        <TypedReading units={units} onReading={(c) => void outbox.add("typed", { value: c })} />
       </footer>
     </div>
   );

@@ -1,10 +1,10 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useMemo, useRef } from "react";
+import { useCallback, useEffect, useMemo, useRef } from "react";
 
 import { client, must, type Shapes } from "@/api/client";
 import type { Point } from "@/figures/pot-curve";
 import { hearServerClock } from "@/keep/clock";
-import { Outbox, useWaiting, type CookEvent } from "@/keep/outbox";
+import { outboxOf, useWaiting, type CookEvent, type Outbox } from "@/keep/outbox";
 
 type Live = Shapes["LiveOut"];
 
@@ -49,12 +49,13 @@ export function useCourse(kid: string, batchId: string): Course {
     },
     [key, store],
   );
-  const outbox = useMemo(
+  const outbox = useMemo(() => outboxOf(kid, batchId), [batchId, kid]);
+  useEffect(
     () =>
-      new Outbox(kid, batchId, (live) => {
+      outbox.hear((live) => {
         store.setQueryData<Watch>(key, take(live, true));
       }),
-    [batchId, key, kid, store, take],
+    [key, outbox, store, take],
   );
   const query = useQuery({
     queryKey: key,

@@ -2,7 +2,7 @@ import { useQueries } from "@tanstack/react-query";
 import { Link } from "react-router";
 
 import { client, must } from "@/api/client";
-import { useBook } from "@/api/queries";
+import { useGoing } from "@/api/queries";
 import { useCall } from "@/screens/cook/call";
 import { clock, said, type Units } from "@/units";
 
@@ -18,8 +18,8 @@ export function OtherPots({
   units: Units;
   sound: boolean;
 }) {
-  const book = useBook(kid);
-  const others = (book.data ?? []).filter((b) => b.ended_at === null && b.id !== mine).slice(0, 3);
+  const going = useGoing(kid, 10_000);
+  const others = (going.data ?? []).filter((b) => b.id !== mine).slice(0, 3);
   const lives = useQueries({
     queries: others.map((b) => ({
       queryKey: ["glance", kid, b.id],

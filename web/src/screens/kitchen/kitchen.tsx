@@ -1,8 +1,9 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 
 import { ApiError, client, must, type Shapes } from "@/api/client";
-import { useCraft, useSession } from "@/api/queries";
+import { useCraft } from "@/api/queries";
 import { useBench } from "@/bench";
 import { Prices } from "@/screens/kitchen/prices";
 import { Probes } from "@/screens/kitchen/probes";
@@ -14,7 +15,7 @@ import { Input, NumberField, Select } from "@/ui/field";
 
 /** The kitchen: its people, its equipment, its own pantry. */
 export default function Kitchen() {
-  const { kitchen, canEdit, canCook } = useBench();
+  const { kid, kitchen, canEdit, canCook } = useBench();
   const [describing, setDescribing] = useState(false);
   return (
     <div className="py-6">
@@ -71,18 +72,18 @@ export default function Kitchen() {
           <h2 id="people" className="mb-2 text-2xl">
             People
           </h2>
-          <ul>
-            {kitchen.people.map((p) => (
-              <li key={p.name} className="rule-b flex justify-between py-2">
-                <span>{p.name}</span>
-                <span className="caption">
-                  {{ chef: "everything", cook: "cooks and records", viewer: "reads" }[p.role] ??
-                    p.role}
-                </span>
-              </li>
-            ))}
-          </ul>
-          <SignOut />
+          <p className="mb-2 text-soft">
+            {kitchen.people.length} in the kitchen. Who may do what, invitations, who came in, and
+            the backups.
+          </p>
+          <p className="flex flex-wrap gap-x-6">
+            <Link className="way" to={`/k/${kid}/people`}>
+              People and backups
+            </Link>
+            <Link className="way" to={`/k/${kid}/you`}>
+              You: password, sign out
+            </Link>
+          </p>
         </section>
       </div>
     </div>
@@ -266,23 +267,5 @@ function Rings() {
         </form>
       )}
     </section>
-  );
-}
-
-function SignOut() {
-  const session = useSession();
-  const store = useQueryClient();
-  const out = useMutation({
-    mutationFn: () => must(client.DELETE("/api/session")),
-    onSuccess: (next) => {
-      store.clear();
-      store.setQueryData(["session"], next);
-    },
-  });
-  return (
-    <p className="mt-3 flex flex-wrap items-center gap-3">
-      <span className="caption">signed in as {session.data?.name}</span>
-      <Button onClick={() => out.mutate()}>Sign out</Button>
-    </p>
   );
 }

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 
 import { ApiError, client, must, type Shapes } from "@/api/client";
-import { useBook, useDevices } from "@/api/queries";
+import { useGoing, useDevices } from "@/api/queries";
 import { useBench } from "@/bench";
 import { newId } from "@/keep/id";
 import type { Today } from "@/screens/stove/today";
@@ -28,7 +28,7 @@ export function StartCook({
   const go = useNavigate();
   const store = useQueryClient();
   const devices = useDevices(kid);
-  const book = useBook(kid);
+  const going = useGoing(kid);
   const [chosen, setChosen] = useState<string | null>(null);
   const [scale, setScale] = useState("");
   const [speed, setSpeed] = useState(1);
@@ -37,7 +37,7 @@ export function StartCook({
   const scales = devices.data?.filter((d) => d.kind === "scale") ?? [];
   const free = probes.filter((d) => !d.busy);
   const probe = chosen === null ? free[0] : free.find((d) => d.id === chosen);
-  const running = book.data?.filter((b) => b.ended_at === null) ?? [];
+  const running = going.data ?? [];
   const start = useMutation({
     mutationFn: () =>
       must(
@@ -58,6 +58,7 @@ export function StartCook({
       store.setQueryData(["batch", kid, batch.id], batch);
       void store.invalidateQueries({ queryKey: ["dessert", kid] });
       void store.invalidateQueries({ queryKey: ["book", kid] });
+      void store.invalidateQueries({ queryKey: ["going", kid] });
       void store.invalidateQueries({ queryKey: ["devices", kid] });
       void go(`/k/${kid}/cook/${batch.id}`);
     },

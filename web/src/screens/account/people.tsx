@@ -1,0 +1,101 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+
+import { ApiError, client, must, type Shapes } from "@/api/client";
+import { useBench } from "@/bench";
+import { ROLES, type Role } from "@/screens/account/roles";
+import { Button } from "@/ui/button";
+import { Select } from "@/ui/field";
+
+/** Everybody in the kitchen and what they do; a chef gives roles and takes people out. */
+export function People() {
+  const { kid, kitchen, canEdit } = useBench();
+  const store = useQueryClient();
+  const [asked, setAsked] = useState<number | null>(null);
+  const settle = (people: Shapes["PersonOut"][]) => {
+    store.setQueryData(["kitchen", kid], { ...kitchen, people });
+    void store.invalidateQueries({ queryKey: ["kitchen", kid] });
+    void store.invalidateQueries({ queryKey: ["security", kid] });
+  };
+  const change = useMutation({
+    mutationFn: ({ id, role }: { id: number; role: Role }) =>
+      must(
+        client.PATCH("/api/k/{kid}/people/{person_id}", {
+          params: { path: { kid, person_id: id } },
+          body: { role },
+        }),
+      ),
+    onSuccess: settle,
+  });
+  const remove = useMutation({
+    mutationFn: (id: number) =>
+      must(
+        client.DELETE("/api/k/{kid}/people/{person_id}", {
+          params: { path: { kid, person_id: id } },
+        }),
+      ),
+    onSuccess: settle,
+    onSettled: () => setAsked(null),
+  });
+  const error = change.error ?? remove.error;
+  return (
+    <section aria-labelledby="people">
+      <h2 id="people" className="mb-2 text-2xl">
+        In the kitchen
+      </h2>
+      <ul>
+        {kitchen.people.map((p) => (
+          <li key={p.id} className="rule-b flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
+            <span className="min-w-40 flex-1">
+              {p.name}
+              {p.me && <b className="ml-2">you</b>}
+              {p.email && <span className="caption block break-all">{p.email}</span>}
+            </span>
+            {canEdit ? (
+              <>
+                <div className="w-56">
+                  <Select
+                    label={`What ${p.name} does`}
+                    value={p.role}
+                    disabled={change.isPending}
+                    onChange={(event) =>
+                      change.mutate({ id: p.id, role: event.target.value as Role })
+                    }
+                  >
+                    {Object.entries(ROLES).map(([role, { name, does }]) => (
+                      <option key={role} value={role}>
+                        {name}: {does}
+                      </option>
+                    ))}
+                  </Select>
+                </div>
+                {asked === p.id ? (
+                  <Button kind="act" onClick={() => remove.mutate(p.id)}>
+                    Yes, take out
+                  </Button>
+                ) : (
+                  <Button
+                    kind="quiet"
+                    className="!px-2"
+                    aria-label={`Take ${p.name} out of the kitchen`}
+                    onClick={() => setAsked(p.id)}
+                  >
+                    take out
+                  </Button>
+                )}
+              </>
+            ) : (
+              <span className="caption">{ROLES[p.role].does}</span>
+            )}
+          </li>
+        ))}
+      </ul>
+      {error instanceof ApiError && (
+        <p role="alert" className="mt-2 text-burnt">
+          {error.message}
+        </p>
+      )}
+      <p className="caption mt-2">Batches stay in the book under the name of who cooked them.</p>
+    </section>
+  );
+}
