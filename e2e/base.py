@@ -2,18 +2,21 @@
 
 import multiprocessing.util
 import os
-import subprocess
-import sys
-import uuid
 from pathlib import Path
 
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.core.cache import cache
-from django.test import override_settings
+from django.test import Client, override_settings
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
+from accounts.models import User
+from batches.models import Batch
+from config.now import driven, now
 from devices.models import Device
 from kitchen import demo
+from standins.gateway import Gateway
+from standins.probe import Probe
+from standins.scale import Scale
 
 ROOT = Path(__file__).resolve().parents[1]
 TOKEN = "a-token-for-the-probe-of-the-tests"
@@ -72,11 +75,12 @@ class BrowserCase(StaticLiveServerTestCase):
     def url(self):
         return self.live_server_url
 
-    def new_page(self, width=1280, height=800) -> Page:
+    def new_page(self, width=1280, height=800, *, workers=False) -> Page:
         context = browser().new_context(
             viewport={"width": width, "height": height},
             reduced_motion="reduce",
             base_url=self.url(),
+            service_workers="allow" if workers else "block",  # one would answer for a test's routes
         )
         page = context.new_page()
         page.set_default_timeout(20_000)
@@ -115,32 +119,44 @@ class BrowserCase(StaticLiveServerTestCase):
         page.get_by_role("button", name="Cook it").click()
         expect(page.get_by_role("heading", name="Everything within reach")).to_be_visible()
 
-    def run_probe(self):
-        """The real stand-in, as its own process, speaking HTTP to the live server.
+    def drive(self):
+        """Stop the server's clock: from here on time passes only when the test says so."""
+        self.clock = self.enterContext(driven())
+        return self.clock
 
-        It is careful: a pan that stays at the mark is seen there by a slow machine too."""
+    def probe(self, **more):
+        """The real stand-in, speaking HTTP to the live server, on the server's clock; it measures
+        when the test says so."""
         Device.objects.filter(name=demo.PROBE).update(token_hash=Device.hash_of(TOKEN))
-        spool = Path(os.environ["CRUMB_HOME"]) / f"spool-{uuid.uuid4()}.jsonl"
-        probe = subprocess.Popen(
-            [
-                sys.executable,
-                "-m",
-                "standins.probe",
-                "--url",
-                self.url(),
-                "--spool",
-                str(spool),
-                "--seed",
-                "5",
-                "--careful",
-            ],
-            cwd=ROOT,
-            env={**os.environ, "CRUMB_PROBE_TOKEN": TOKEN},
-            stdout=subprocess.DEVNULL,
-            stderr=subprocess.DEVNULL,
+        return Probe(Gateway(self.url(), TOKEN, None), 5, clock=now, **more)
+
+    def scale(self):
+        """The scale's stand-in, likewise."""
+        Device.objects.filter(name=demo.SCALE).update(token_hash=Device.hash_of("scale-token"))
+        return Scale(Gateway(self.url(), "scale-token", None), 2, clock=now)
+
+    def live(self):
+        """How the latest cook stands, as the server says it."""
+        client = Client()
+        client.force_login(
+            User.objects.get(email=demo.CHEF), backend="django.contrib.auth.backends.ModelBackend"
         )
-        self.addCleanup(lambda: (probe.terminate(), probe.wait(5)))
-        return probe
+        batch = Batch.objects.latest("started_at")
+        answer = client.get(f"/api/k/{batch.kitchen_id}/batches/{batch.pk}/live")
+        return answer.json()
+
+    def cook_until(self, headline, *devices, step_s=1.0, most=150):
+        """Let time pass, devices measuring, until the guide says this; then the page says it too."""
+        for _ in range(most):
+            said = self.live()["moment"]["headline"]
+            if said == headline:
+                break
+            self.clock.forward(step_s)
+            for device in devices:
+                device.tick()
+        else:
+            self.fail(f"it never said “{headline}”; at the end it said “{said}”")
+        expect(self.page.get_by_test_id("headline")).to_have_text(headline)
 
     def pour_all(self, page=None):
         page = page or self.page

@@ -5,7 +5,7 @@ import re
 import socket
 import time
 import urllib.request
-from itertools import pairwise
+from datetime import UTC, datetime
 from pathlib import Path
 
 from django.contrib.sessions.models import Session
@@ -15,9 +15,13 @@ from django.test import override_settings
 from playwright.sync_api import expect
 
 from batches.models import Batch, Event, Reading
-from e2e.base import BrowserCase
+from devices.models import Device
+from e2e.base import TOKEN, BrowserCase
 from formulas.models import Version
+from kitchen import demo
 from ops.serve import gunicorn
+from standins.gateway import Gateway
+from standins.probe import Probe
 
 
 class KeptTest(BrowserCase):
@@ -128,23 +132,32 @@ class RestartTest(BrowserCase):
         self.server.wait(15)
 
     def test_readings_and_moves_made_while_the_server_was_down_arrive_once(self):
-        self.run_probe()
+        probe = Probe(Gateway(self.url(), TOKEN, None), 5)
+        Device.objects.filter(name=demo.PROBE).update(token_hash=Device.hash_of(TOKEN))
         self.sign_in()
         self.open("Bay leaf pastry cream")
         self.start_cook(probe="Stove probe (simulated)", speed="20")
         page = self.page
         page.keyboard.press("Space")
+        probe.tick()
         expect(page.get_by_test_id("headline")).to_have_text("warming")
         self.stop()
+        stopped = datetime.now(UTC)
+        for _ in range(3):  # it measures on while nobody listens
+            probe.tick()
         expect(page.get_by_test_id("delivery")).to_contain_text("not answering")
         page.keyboard.press("Space")  # on to the bowl, while nobody listens
         page.keyboard.press("Space")
         page.keyboard.press("Space")
         expect(page.get_by_test_id("delivery")).to_contain_text("3 moves are kept here")
         expect(page.get_by_test_id("onward")).to_contain_text("Ladle 3")
-        time.sleep(2.5)
+        probe.tick()
+        waited = len(probe.gateway.spool.waiting)
+        self.assertGreater(waited, 3)
         self.server = self.serve()
-        expect(page.get_by_test_id("delivery")).to_have_count(0, timeout=20_000)
+        while probe.gateway.spool.waiting:
+            probe.tick()
+        expect(page.get_by_test_id("delivery")).to_have_count(0)
         page.reload()
         expect(page.get_by_test_id("onward")).to_contain_text("Ladle 3")
         batch = Batch.objects.latest("started_at")
@@ -157,7 +170,8 @@ class RestartTest(BrowserCase):
                 ("ladle", "temper", 2),
             ],
         )
-        times = list(Reading.objects.filter(batch=batch).values_list("cook_ms", flat=True))
-        gaps = [b - a for a, b in pairwise(times)]
-        self.assertLess(max(gaps), 12_000, "the probe's readings of the outage are missing")
-        self.assertEqual(len(times), len(set(times)))
+        readings = Reading.objects.filter(batch=batch)
+        self.assertGreaterEqual(
+            readings.filter(at__gt=stopped).count(), waited, "readings of the outage are missing"
+        )
+        self.assertEqual(readings.count(), readings.values("client_id").distinct().count())

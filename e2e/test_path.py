@@ -24,7 +24,8 @@ class WholePathTest(BrowserCase):
 
     def test_from_a_formula_through_the_stove_into_the_book_by_keyboard(self):
         page = self.page
-        self.run_probe()
+        self.drive()
+        probe = self.probe()
         page.goto("/")
         self.tab_to("E-mail address")
         page.keyboard.type("chef@weirhouse.example")
@@ -59,11 +60,11 @@ class WholePathTest(BrowserCase):
 
         expect(page.get_by_test_id("headline")).to_have_text("before the heat")
         page.keyboard.press("Space")
-        expect(page.get_by_test_id("headline")).to_have_text("there", timeout=60_000)
+        self.cook_until("there", probe)
         page.keyboard.press("ArrowRight")
         self.pour_all()
         page.keyboard.press("Enter")
-        expect(page.get_by_test_id("headline")).to_have_text("held", timeout=90_000)
+        self.cook_until("held", probe)
         expect(page.get_by_test_id("next-move")).to_have_text("Off the heat now")
         self.assertGreaterEqual(self.figure_px(), 96)
         page.keyboard.press("Space")

@@ -1,15 +1,14 @@
 """The stove beyond custards: caramel, the safety gauge, two pots, the scale, rehearsal."""
 
-import os
-import subprocess
-import sys
+import re
 
+from django.test import Client
 from playwright.sync_api import expect
 
 from batches.models import Batch
-from devices.models import Device
-from e2e.base import ROOT, BrowserCase
+from e2e.base import BrowserCase
 from kitchen import demo
+from rehearsals.models import Rehearsal
 
 
 class StoveTest(BrowserCase):
@@ -28,7 +27,8 @@ class StoveTest(BrowserCase):
         page.get_by_role("link", name="To the stove").click()
 
     def test_a_caramel_is_planned_cooked_with_a_probe_and_pulled(self):
-        self.run_probe()
+        self.drive()
+        probe = self.probe()
         self.sign_in()
         page = self.page
         self.write("Burnt sugar lining", "caramel", "300 g sugar\n90 g water")
@@ -41,10 +41,9 @@ class StoveTest(BrowserCase):
         page.get_by_text("Bowl of cold water ready").click()
         expect(page.get_by_text("1 of 3")).to_be_visible()
         page.get_by_test_id("onward").click()
-        headline = page.get_by_test_id("headline")
-        expect(headline).to_have_text("the slow stretch", timeout=40_000)
+        self.cook_until("the slow stretch", probe, step_s=0.5)
         expect(page.get_by_text("burns deeply").first).to_be_visible()
-        expect(headline).to_have_text("there", timeout=60_000)
+        self.cook_until("there", probe, step_s=0.1, most=170)
         expect(page.get_by_test_id("next-move")).to_contain_text("runs on")
         page.get_by_test_id("onward").click()
         expect(page.get_by_text("Stand the pan in cold water").first).to_be_visible()
@@ -78,16 +77,8 @@ class StoveTest(BrowserCase):
         expect(page).to_have_url(first)
 
     def test_ladles_on_the_scale_climb_the_ladder_by_themselves(self):
-        Device.objects.filter(name=demo.SCALE).update(token_hash=Device.hash_of("scale-token"))
-        scale = subprocess.Popen(
-            [sys.executable, "-m", "standins.scale", "--url", self.url(), "--seed", "2"],
-            cwd=ROOT,
-            env={**os.environ, "CRUMB_PROBE_TOKEN": "scale-token"},
-            stdout=subprocess.DEVNULL,
-            stderr=subprocess.DEVNULL,
-        )
-        self.addCleanup(lambda: (scale.terminate(), scale.wait(5)))
-        self.run_probe()
+        self.drive()
+        scale, probe = self.scale(), self.probe()
         self.sign_in()
         page = self.page
         self.open("Elderflower anglaise")
@@ -99,8 +90,11 @@ class StoveTest(BrowserCase):
         page.get_by_test_id("onward").click()
         page.get_by_test_id("onward").click()
         expect(page.get_by_test_id("poured")).to_be_visible()
-        onward = page.get_by_test_id("onward")
-        expect(onward).to_contain_text("Next: Gentle heat", timeout=40_000)
+        for _ in range(60):
+            self.clock.forward(1)
+            scale.tick()
+            probe.tick()
+        expect(page.get_by_test_id("onward")).to_contain_text("Next: Gentle heat")
         self.assertGreaterEqual(Batch.objects.latest("started_at").weights.count(), 2)
 
     def test_a_loggers_file_becomes_the_curve(self):
@@ -119,12 +113,20 @@ class StoveTest(BrowserCase):
 
 class RehearsalTest(BrowserCase):
     def begin(self, name, speed="20"):
+        self.drive()
         self.sign_in(who="early@weirhouse.example")
         page = self.page
         page.get_by_role("link", name="Rehearse").click()
         page.get_by_label("Its clock").select_option(speed)
         page.get_by_role("button", name=f"Begin: {name}").click()
         expect(page.get_by_test_id("practice-pot")).to_be_visible()
+
+    def pot(self):
+        """The pretended pot, as the server says it."""
+        run = Rehearsal.objects.latest("started_at")
+        client = Client()
+        client.force_login(run.user, backend="django.contrib.auth.backends.ModelBackend")
+        return client.get(f"/api/k/{run.kitchen_id}/rehearsals/{run.pk}").json()
 
     def test_milk_forgotten_on_the_heat_goes_into_the_bin_with_a_reason(self):
         self.begin("Warm the milk")
@@ -133,8 +135,14 @@ class RehearsalTest(BrowserCase):
         for n in range(1, 10):
             page.keyboard.press("ArrowUp")
             expect(heat).to_contain_text(str(n))
-        expect(page.get_by_test_id("headline")).to_have_text("boiling up", timeout=60_000)
-        page.wait_for_timeout(1500)
+        for _ in range(120):
+            if self.pot()["moment"]["headline"] == "boiling up":
+                break
+            self.clock.forward(0.5)
+        expect(page.get_by_test_id("headline")).to_have_text("boiling up")
+        self.clock.forward(2)
+        with page.expect_response(re.compile("/rehearsals/")):
+            pass  # the page has heard that it boils on
         page.get_by_role("button", name="That is it").click()
         expect(page.get_by_test_id("result")).to_have_text("Into the bin.")
         expect(page.get_by_test_id("why")).to_contain_text("boiled over")

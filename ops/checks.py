@@ -122,7 +122,7 @@ def _web_tests() -> tuple[int, int]:
 
 def _django_tests(labels: list[str]) -> tuple[int, int]:
     """Run labels with Django's test runner; returns how many ran and how many failed."""
-    command = [str(PYTHON), "manage.py", "test", *labels, "--noinput", "--timing"]
+    command = [str(PYTHON), "manage.py", "test", *labels, "--noinput", "--timing", "-v", "2"]
     if len(labels) > 1:
         command += ["--parallel", "2"]
     with throwaway() as env:

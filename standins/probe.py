@@ -134,9 +134,16 @@ class Probe:
     """The device: asks, measures, posts."""
 
     def __init__(
-        self, gateway: Gateway, seed: int, channels: int = 1, *, careful: bool = False
+        self,
+        gateway: Gateway,
+        seed: int,
+        channels: int = 1,
+        *,
+        careful: bool = False,
+        clock: Callable[[], datetime] = lambda: datetime.now(UTC),
     ) -> None:
         self.gateway = gateway
+        self.clock = clock
         self.channels = channels
         self.pot = SimulatedPot(random.Random(seed), careful)
         self.measured: dict[str, Any] | None = None
@@ -152,7 +159,7 @@ class Probe:
         """Readings since the last round, one every two seconds of cooking."""
         began = datetime.fromisoformat(scene["started_at"])
         scale = scene["time_scale"]
-        now_s = (datetime.now(UTC) - began).total_seconds() * scale
+        now_s = (self.clock() - began).total_seconds() * scale
         last_s = self.pot.at_s if self.pot.key and self.pot.key[0] == scene["batch_id"] else now_s
         before, self.measured = self.measured or scene, scene
         count = max(1, min(60, round((now_s - last_s) / 2)))

@@ -17,8 +17,14 @@ LADLE_EVERY_S = 9.0  # on the cook's clock
 class Scale:
     """The device: asks, weighs, posts."""
 
-    def __init__(self, gateway: Gateway, seed: int) -> None:
+    def __init__(
+        self,
+        gateway: Gateway,
+        seed: int,
+        clock: Callable[[], datetime] = lambda: datetime.now(UTC),
+    ) -> None:
         self.gateway = gateway
+        self.clock = clock
         self.noise = random.Random(seed)
         self.batch: str | None = None
         self.bowl_g = 0.0
@@ -41,7 +47,7 @@ class Scale:
         scene = self.gateway.ask()
         if scene:
             began = datetime.fromisoformat(scene["started_at"])
-            now = datetime.now(UTC)
+            now = self.clock()
             now_s = (now - began).total_seconds() * scene["time_scale"]
             at = began + timedelta(seconds=now_s / scene["time_scale"])
             self.gateway.keep(at, grams=round(self.grams(scene, now_s), 1))

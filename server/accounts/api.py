@@ -1,6 +1,6 @@
 """Signing in and out, the own password, and where one is signed in."""
 
-from datetime import UTC, datetime, timedelta
+from datetime import datetime, timedelta
 from typing import Any, Literal, cast
 from uuid import UUID
 
@@ -22,6 +22,7 @@ from accounts.log import Kind, address_of, note
 from accounts.models import SignedIn, User
 from bellcrumb.errors import CraftError
 from config.failures import LOCKED
+from config.now import now as clock_now
 from config.shapes import PROBLEMS
 from kitchen.models import Member
 
@@ -87,7 +88,7 @@ def session_out(request: HttpRequest) -> SessionOut:
             KitchenRef(id=m.kitchen_id, name=m.kitchen.name, role=cast(Role, m.role))
             for m in members
         ],
-        server_now=datetime.now(UTC),
+        server_now=clock_now(),
         csrf=get_token(request),
     )
 
@@ -108,7 +109,7 @@ def enter(request: HttpRequest, user: User) -> None:
 
 def _sprayed(request: HttpRequest) -> bool:
     """Whether this address has tried many accounts lately."""
-    since = datetime.now(UTC) - timedelta(hours=settings.AXES_COOLOFF_TIME)
+    since = clock_now() - timedelta(hours=settings.AXES_COOLOFF_TIME)
     tried = AccessAttempt.objects.filter(ip_address=address_of(request), attempt_time__gte=since)
     most: int = settings.SPRAY_ACCOUNTS
     return bool(tried.values("username").distinct().count() >= most)
@@ -203,7 +204,7 @@ def signed_in(request: HttpRequest) -> list[SignedInOut]:
     rows = list(SignedIn.objects.filter(user=cast(User, request.user)))
     there = set(
         Session.objects.filter(
-            pk__in=[row.session_key for row in rows], expire_date__gt=datetime.now(UTC)
+            pk__in=[row.session_key for row in rows], expire_date__gt=clock_now()
         ).values_list("session_key", flat=True)
     )
     return [

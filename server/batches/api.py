@@ -1,6 +1,6 @@
 """Cooking a version and following it live."""
 
-from datetime import UTC, datetime, timedelta
+from datetime import timedelta
 from typing import Annotated
 from uuid import UUID
 
@@ -35,6 +35,7 @@ from batches.shapes import (
     Start,
 )
 from config.heavy import heavy
+from config.now import now as clock_now
 from config.shapes import PROBLEMS
 from formulas.api import version_of
 from formulas.content import Content, check, content_of, formula_of
@@ -64,7 +65,7 @@ def start_batch(request: HttpRequest, kid: UUID, given: Start) -> BatchOut:
     planned = bake_plan_of if given.place == "oven" else plan_of
     plan = planned(member.kitchen, content, version.part.kind)
     found = formula_of(member.kitchen, content, version.part.kind)
-    now = datetime.now(UTC)
+    now = clock_now()
     with transaction.atomic():
         device = take(member.kitchen, given.device_id, "probe", "probe")
         scale = take(member.kitchen, given.scale_id, "scale", "scale")
@@ -115,7 +116,7 @@ def live_out(batch: Batch, after_ms: int, refused: list[RefusedEvent]) -> LiveOu
     last_ms = round(1000 * curve[-1][0]) if curve else None
     return LiveOut.model_validate(
         {
-            "server_now": datetime.now(UTC),
+            "server_now": clock_now(),
             "now_s": course.now_s,
             "step": course.current,
             "timings": [vars(t) for t in course.timings],
@@ -174,7 +175,7 @@ def add_events(request: HttpRequest, kid: UUID, batch_id: UUID, given: Events) -
 
 def _take(batch: Batch, member: Member, event: EventIn, steps: set[str]) -> RefusedEvent | None:
     """Keep one event; what is wrong with it otherwise."""
-    now = datetime.now(UTC)
+    now = clock_now()
     if event.kind == "step" and event.step not in steps:
         return RefusedEvent(
             id=str(event.id), message=f"There is no step “{event.step}” in this cook."

@@ -1,6 +1,6 @@
 """The book: every batch with what was predicted, measured and judged."""
 
-from datetime import UTC, datetime, timedelta
+from datetime import timedelta
 from typing import Annotated, Any, Literal, cast
 from uuid import UUID, uuid5
 
@@ -28,6 +28,7 @@ from batches.shapes import (
 from bellcrumb.book.curve_file import read_curve
 from bellcrumb.book.review import FAULTS, Finding, deviation, longest, review
 from config.heavy import heavy
+from config.now import now as clock_now
 from config.shapes import PROBLEMS
 from config.uploads import text_of
 from formulas.stove import step_of
@@ -152,7 +153,7 @@ def book(
     if dessert:
         rows = rows.filter(version__part__dessert=dessert)
     if going:
-        rows = rows.filter(ended_at__isnull=True, started_at__gte=datetime.now(UTC) - DAY)
+        rows = rows.filter(ended_at__isnull=True, started_at__gte=clock_now() - DAY)
     if before:
         rows = rows.filter(started_at__lt=before)
     # Ids first: the page is found in the index, and only its rows are read, without predictions.

@@ -1,7 +1,7 @@
 """The cook's clock of a batch and where the cook stands."""
 
 from dataclasses import dataclass, field, replace
-from datetime import UTC, datetime
+from datetime import datetime
 
 from django.db.models import Q
 
@@ -12,6 +12,7 @@ from bellcrumb.contract.shapes.oven import RefitOut
 from bellcrumb.oven.guide import bake_moment, is_fresh
 from bellcrumb.safety.pasteurise import Kill, Product, kill
 from bellcrumb.stove.guide import STALE_S, Moment, Reading, follow, missed
+from config.now import now as clock_now
 from formulas.stove import PlanOut, step_of
 
 LONGEST_MS = 2_000_000_000  # three weeks: what the store has room for
@@ -44,7 +45,7 @@ class Course:
 def course_of(batch: Batch, now: datetime | None = None) -> Course:
     """Where a batch stands, from its events."""
     plan = PlanOut.model_validate(batch.prediction["plan"])
-    end = batch.ended_at or now or datetime.now(UTC)
+    end = batch.ended_at or now or clock_now()
     now_s = cook_ms(batch, end) / 1000
     entered: list[tuple[str, float]] = [(plan.steps[0].key, 0.0)]
     rungs = 0

@@ -1,13 +1,14 @@
 """Which cook a device is in: one rule, locked where a cook starts."""
 
 from collections.abc import Iterable
-from datetime import UTC, datetime, timedelta
+from datetime import datetime, timedelta
 from uuid import UUID
 
 from django.db.models import Max, Q
 from ninja.errors import HttpError
 
 from batches.models import Batch
+from config.now import now as clock_now
 from devices.models import Device
 from kitchen.models import Kitchen
 
@@ -39,7 +40,7 @@ def cooks_of(devices: Iterable[UUID], now: datetime) -> dict[UUID, Batch]:
 
 def cook_of(device: Device) -> Batch | None:
     """The cook a device is in now, as its probe or its scale."""
-    return cooks_of([device.pk], datetime.now(UTC)).get(device.pk)
+    return cooks_of([device.pk], clock_now()).get(device.pk)
 
 
 def cooks_between(device: Device, first: datetime, last: datetime) -> list[Batch]:

@@ -1,7 +1,7 @@
 """Devices: registered by people, sending through one door by token."""
 
 import json
-from datetime import UTC, datetime
+from datetime import datetime
 from typing import Any, Literal
 from uuid import UUID
 
@@ -16,6 +16,7 @@ from pydantic import Field
 from batches.clock import course_of
 from batches.holding import cook_of, cooks_of
 from bellcrumb.stove.temper import Rung
+from config.now import now as clock_now
 from config.shapes import PROBLEMS
 from devices.ingest import Sent, read_item, store
 from devices.models import Device
@@ -94,7 +95,7 @@ def devices(request: HttpRequest, kid: UUID) -> list[DeviceOut]:
     """The kitchen's devices."""
     kitchen = member_of(request, kid).kitchen
     found = list(Device.objects.filter(kitchen=kitchen))
-    busy = cooks_of([d.pk for d in found], datetime.now(UTC))
+    busy = cooks_of([d.pk for d in found], clock_now())
     return [DeviceOut(**_out(d, busy=d.pk in busy)) for d in found]
 
 
@@ -154,7 +155,7 @@ class Assignment(Schema):
 def assignment(request: HttpRequest) -> Assignment:
     """Which cook this device is in, if any."""
     device: Device = request.device  # type: ignore[attr-defined]
-    now = datetime.now(UTC)
+    now = clock_now()
     Device.objects.filter(pk=device.pk).update(last_seen_at=now)
     batch = cook_of(device)
     if not batch:
@@ -277,7 +278,7 @@ def receive(request: HttpRequest) -> Received:
     if len(given) > MOST_READINGS:
         raise HttpError(413, f"At most {MOST_READINGS} readings in one go.")
     device: Device = request.device  # type: ignore[attr-defined]
-    now = datetime.now(UTC)
+    now = clock_now()
     Device.objects.filter(pk=device.pk).update(last_seen_at=now)
     taken: list[Sent] = []
     refused = []

@@ -3,7 +3,7 @@ of who came in."""
 
 import hashlib
 import secrets
-from datetime import UTC, datetime, timedelta
+from datetime import datetime, timedelta
 from typing import Annotated, cast
 from uuid import UUID
 
@@ -20,6 +20,7 @@ from accounts.api import Role, SameSite, SessionOut, anyone, enter, good_passwor
 from accounts.log import Kind, note
 from accounts.models import SecurityEvent, User
 from bellcrumb.errors import CraftError
+from config.now import now as clock_now
 from config.settings import HOME
 from config.shapes import PROBLEMS
 from kitchen.access import member_of
@@ -61,7 +62,7 @@ class InviteMade(InviteOut):
 
 
 def _open(kitchen: Kitchen) -> list[Invite]:
-    return list(kitchen.invites.filter(used_at__isnull=True, ends_at__gt=datetime.now(UTC)))
+    return list(kitchen.invites.filter(used_at__isnull=True, ends_at__gt=clock_now()))
 
 
 @router.get("/k/{kid}/invites", response={200: list[InviteOut], **PROBLEMS})
@@ -86,7 +87,7 @@ def invite(request: HttpRequest, kid: UUID, given: InviteIn) -> InviteMade:
                 name=given.name,
                 secret_hash=hash_of(secret),
                 made_by=member.user,
-                ends_at=datetime.now(UTC) + LASTS,
+                ends_at=clock_now() + LASTS,
             )
     except IntegrityError:
         raise HttpError(422, "This invitation was made already. Make another one.") from None
@@ -113,7 +114,7 @@ class InvitationOut(Schema):
 def _invitation(secret: str, *, lock: bool = False) -> Invite:
     rows = Invite.objects.select_for_update() if lock else Invite.objects.all()
     found = rows.filter(secret_hash=hash_of(secret)).first()
-    if not found or found.used_at or found.ends_at <= datetime.now(UTC):
+    if not found or found.used_at or found.ends_at <= clock_now():
         raise HttpError(404, _GONE)
     return found
 
@@ -158,7 +159,7 @@ def join(request: HttpRequest, secret: str, given: Join) -> SessionOut:
         Member.objects.get_or_create(
             kitchen=found.kitchen, user=user, defaults={"role": found.role}
         )
-        found.used_at = datetime.now(UTC)
+        found.used_at = clock_now()
         found.save(update_fields=["used_at"])
     enter(request, user)
     note(request, Kind.JOINED, kitchen_id=found.kitchen_id, detail=f"as {found.role}")

@@ -1,6 +1,5 @@
 """Rehearsing: start an exercise, act, see what the pot does, and read what went wrong."""
 
-from datetime import UTC, datetime
 from typing import Literal
 from uuid import UUID
 
@@ -14,6 +13,7 @@ from pydantic import Field
 from batches.shapes import MomentOut, Point
 from bellcrumb.rehearse.exercises import EXERCISES, exercise, guide_step
 from bellcrumb.rehearse.sim import HEATS, LADLES_G, LONGEST_S, Did, Replay, replay
+from config.now import now as clock_now
 from config.shapes import PROBLEMS
 from formulas.stove import StepOut
 from kitchen.access import member_of
@@ -158,7 +158,7 @@ def _run_of(member: Member, rehearsal_id: UUID) -> Rehearsal:
 def _now_s(run: Rehearsal) -> float:
     if run.ended_at_s is not None:
         return run.ended_at_s
-    return (datetime.now(UTC) - run.started_at).total_seconds() * run.speed
+    return (clock_now() - run.started_at).total_seconds() * run.speed
 
 
 def _replayed(run: Rehearsal) -> Replay:
@@ -232,7 +232,7 @@ def start(request: HttpRequest, kid: UUID, given: RehearsalIn) -> RehearsalOut:
                     exercise=ex.key,
                     seed=given.seed,
                     speed=given.speed,
-                    started_at=datetime.now(UTC),
+                    started_at=clock_now(),
                 )
         except IntegrityError:
             pass  # it arrived twice

@@ -20,7 +20,7 @@ export class Outbox {
   private waiting: CookEvent[] = [];
   private readonly listeners = new Set<() => void>();
   private readonly hearers = new Set<(live: Live) => void>();
-  private sending = false;
+  private sending: Promise<void> | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private delayMs = FIRST_DELAY_MS;
   private lastPlace = 0;
@@ -99,14 +99,17 @@ export class Outbox {
     );
   }
 
-  async flush(): Promise<void> {
+  /** Send what waits; done when it is there or has to wait for another try. */
+  flush(): Promise<void> {
     clearTimeout(this.timer);
-    if (this.sending || !this.waiting.length) return;
-    this.sending = true;
-    const settled = await this.send(this.waiting.slice(0, AT_ONCE)).finally(() => {
-      this.sending = false;
+    this.sending ??= this.sendAll().finally(() => {
+      this.sending = null;
     });
-    if (settled && this.waiting.length) void this.flush();
+    return this.sending;
+  }
+
+  private async sendAll(): Promise<void> {
+    while (this.waiting.length && (await this.send(this.waiting.slice(0, AT_ONCE))));
   }
 
   /** True when it was settled, so that the next can follow at once. */

@@ -1,0 +1,292 @@
+"""Golden tables: what each law says today, one CSV a law, made again by ``./crumb golden``.
+
+A table is no proof that a law is right (the other tests hold it to published values): it shows, line
+by line in the diff, what a change of the code changes.
+"""
+
+import csv
+import math
+from collections.abc import Iterator
+from itertools import product
+from pathlib import Path
+
+from bellcrumb.contract import compute
+from bellcrumb.contract.build import read_lines
+from bellcrumb.formula.answer import mix_of
+from bellcrumb.formula.families import families, starters
+from bellcrumb.heat.properties import (
+    boiling_point_c,
+    heat_capacity_j_per_gk,
+    sucrose_boils_c,
+    sucrose_pct_at,
+    vapour_pressure_pa,
+    water_boils_c,
+)
+from bellcrumb.pantry.eggs import egg_grade
+from bellcrumb.safety.pasteurise import kill
+from bellcrumb.stove.thickening import Thickener, sugar_delay_k
+from bellcrumb.texture.coagulation import coagulation, set_temp_c
+from bellcrumb.texture.set_index import set_strength
+
+FOLDER = Path(__file__).parent / "golden"
+GRADE = egg_grade("US large")
+RAMEKIN = {"shape": "round", "top_diameter_mm": 83, "bottom_diameter_mm": 78, "depth_mm": 44,
+           "wall_mm": 4.5, "material": "porcelain", "fill_mm": 38}  # fmt: skip
+TIN = {"shape": "round", "top_diameter_mm": 230, "bottom_diameter_mm": 220, "depth_mm": 40,
+       "wall_mm": 0.8, "material": "steel", "fill_mm": 30}  # fmt: skip
+SPRING = {"shape": "round", "top_diameter_mm": 230, "bottom_diameter_mm": 230, "depth_mm": 70,
+          "wall_mm": 0.8, "material": "steel", "fill_mm": 55}  # fmt: skip
+HAY = ["1 l whole milk", "5 eggs", "3 yolks", "180 g sugar"]
+BRULEE = ["800 g cream 35%", "200 g whole milk", "10 yolks", "150 g sugar"]
+CHEESE = ["1 kg cream cheese", "270 g sugar", "5 eggs", "200 g sour cream"]
+PASTRY = ["1 l whole milk", "9 yolks", "200 g sugar", "80 g corn starch"]
+Row = dict[str, object]
+
+
+def mix(lines: list[str]):  # type: ignore[no-untyped-def]
+    """A mix of lines."""
+    return mix_of(read_lines(list(lines), GRADE, None, "lines"))
+
+
+def water() -> Iterator[Row]:
+    """Water and sugar syrups: where they boil, how they press, what they take in heat."""
+    for altitude in (0, 500, 1500, 3000):
+        yield {"what": "water boils", "at": altitude, "is": water_boils_c(altitude)}
+    for temp in (5, 20, 40, 60, 80, 95, 99, 100, 105):
+        yield {"what": "vapour pressure", "at": temp, "is": vapour_pressure_pa(temp)}
+    for pct in (0, 10, 30, 50, 60, 70, 80, 85, 90, 95, 98):
+        yield {"what": "sucrose boils", "at": pct, "is": sucrose_boils_c(pct)}
+    for temp in (100.5, 101, 103, 105, 110, 115, 118, 121, 130, 145, 155):
+        yield {"what": "sucrose at its boil", "at": temp, "is": sucrose_pct_at(temp)}
+    for key, starter in starters().items():
+        made = mix(list(starter.lines))
+        yield {"what": "heat capacity", "at": key, "is": heat_capacity_j_per_gk(made)}
+        yield {"what": "boils", "at": key, "is": boiling_point_c(made)}
+
+
+def setting() -> Iterator[Row]:
+    """Where egg sets, before a family's window is laid over it."""
+    for yolks, whites, sugar, acid in product((2, 6, 12), (0, 120), (0, 100, 300), (0, 80)):
+        lines = ["1 l whole milk", f"{yolks} yolks"]
+        lines += [f"{whites} g egg white"] if whites else []
+        lines += [f"{sugar} g sugar"] if sugar else []
+        lines += [f"{acid} g lemon juice"] if acid else []
+        yield {"yolks": yolks, "whites_g": whites, "sugar_g": sugar, "lemon_g": acid,
+               "set_c": set_temp_c(mix(lines))}  # fmt: skip
+
+
+def family() -> Iterator[Row]:
+    """Every family at the middle of its windows: S, class, set temperatures, cook."""
+    for key, starter in starters().items():
+        made, fam = mix(list(starter.lines)), families()[key]
+        s, egg = set_strength(made, fam.style), coagulation(made, fam)
+        found = compute("formula", {"lines": list(starter.lines), "family": key})
+        yield {
+            "family": key, "s": s.index, "class": found["set"]["class"],
+            "set_c": set_temp_c(made),
+            "onset_c": egg.onset_c if egg else None, "ideal_c": egg.ideal_c if egg else None,
+            "curdle_c": egg.curdle_c if egg else None,
+            "cook": found["cook"]["mode"], "cook_c": found["cook"]["temp_c"],
+            "hold_s": found["cook"]["hold_s"],
+        }  # fmt: skip
+
+
+def set_index() -> Iterator[Row]:
+    """S over starch, egg, sugar and gelatine, by way of setting."""
+    for key, starch, yolks, sugar, gelatine in product(
+        ("pastry_cream", "creme_caramel", "anglaise"), (0, 30, 80), (0, 4, 10), (0, 250), (0, 10)
+    ):
+        lines = ["1 l whole milk"]
+        for grams, name in ((starch, "corn starch"), (sugar, "sugar"), (gelatine, "gelatine")):
+            lines += [f"{grams} g {name}"] if grams else []
+        lines += [f"{yolks} yolks"] if yolks else []
+        found = set_strength(mix(lines), families()[key].style)
+        yield {"family": key, "starch_g": starch, "yolks": yolks, "sugar_g": sugar,
+               "gelatine_g": gelatine, "s": found.index, "low": found.low, "high": found.high}  # fmt: skip
+
+
+def viscosity() -> Iterator[Row]:
+    """How thick a pot is on its way up, and how sugar delays the starch."""
+    for pct in (0, 10, 20, 30, 44, 60):
+        yield {"lines": "sugar's delay", "temp_c": pct, "pa_s": sugar_delay_k(pct)}
+    for lines, key in ((PASTRY, "pastry_cream"), (BRULEE, "anglaise")):
+        thick = Thickener.of(mix(lines), families()[key])
+        for temp in (20, 60, 70, 75, 80, 83, 86, 92, 98):
+            yield {"lines": key, "temp_c": temp, "pa_s": thick.pa_s(temp)}
+        yield {"lines": f"{key}, held", "temp_c": 98, "pa_s": thick.pa_s(98, 98, 90)}
+
+
+BAKES = (
+    ("hay pots, half bath", HAY, RAMEKIN, 6, 163, {"level": "half", "water_c": 80}, "wobble"),
+    ("hay pots, rim bath", HAY, RAMEKIN, 6, 150, {"level": "rim", "water_c": 95}, "wobble"),
+    ("hay pots, dry", HAY, RAMEKIN, 6, 150, None, "wobble"),
+    ("hay pots, just set", HAY, RAMEKIN, 6, 163, {"level": "half", "water_c": 80}, "just_set"),
+    ("hay pots, clean knife", HAY, RAMEKIN, 6, 163, {"level": "half", "water_c": 80}, "clean_knife"),
+    ("hay pots, twelve", HAY, RAMEKIN, 12, 163, {"level": "half", "water_c": 80}, "wobble"),
+    ("brulee", BRULEE, {**RAMEKIN, "fill_mm": 25}, 8, 130, {"level": "half", "water_c": 80},
+     "wobble"),
+    ("custard tart", HAY, TIN, 1, 150, None, "domed"),
+    ("custard tart, hot", HAY, TIN, 1, 180, None, "domed"),
+    ("cheesecake", CHEESE, SPRING, 1, 150, None, "wobble"),
+    ("cheesecake, bath", CHEESE, SPRING, 1, 160, {"level": "half", "water_c": 90}, "wobble"),
+    ("cheesecake, fan", CHEESE, SPRING, 1, 140, None, "just_set"),
+)  # fmt: skip
+
+
+def bakes() -> Iterator[Row]:
+    """Windows, temperatures and signs of twelve bakes."""
+    for name, lines, vessel, count, dial, bath, doneness in BAKES:
+        kind = "fan" if "fan" in name else "static"
+        found = compute("bake", {
+            "mix": {"lines": lines, "temp_c": 20}, "vessel": vessel, "count": count,
+            "oven": {"kind": kind, "set_c": dial}, "bath": bath, "doneness": doneness,
+        })  # fmt: skip
+        yield {"bake": name, **{k: found[k] for k in (
+            "pull_from_min", "pull_to_min", "centre_c_at_pull", "peak_centre_c", "carry_over_k",
+            "bath_c_at_pull")}}  # fmt: skip
+
+
+def baths() -> Iterator[Row]:
+    """How many fit a pan and what water their bath takes."""
+    for vessel, count, level in product(("ramekin_150", "ramekin_180"), (4, 8), ("half", "rim", 20)):
+        found = compute("formula", {
+            "lines": HAY, "vessel": vessel, "count": count, "tray": "gn_1_1_65",
+            "bath_level": level,
+        })  # fmt: skip
+        tray = found["fit"]["tray"] or {}
+        yield {"vessel": vessel, "count": count, "level": level,
+               **{k: tray.get(k) for k in ("per_pan", "pans", "water_ml", "level_mm")}}  # fmt: skip
+
+
+def cooling() -> Iterator[Row]:
+    """A tray and a deep pan through the warm zone, by every method."""
+    for method, depth in product(("fridge", "ice_bath", "stirred_ice_bath", "blast"), (25, 60)):
+        pan = {"shape": "rect", "length_mm": 300, "width_mm": 200, "depth_mm": 80, "fill_mm": depth}
+        found = compute("cool", {"mix": {"lines": PASTRY}, "vessel": pan, "method": method})
+        yield {"method": method, "depth_mm": depth, **{
+            k: found[k] for k in ("to_21_min", "to_5_min", "complies", "max_depth_mm")}}  # fmt: skip
+
+
+def pots() -> Iterator[Row]:
+    """Pots on a ring: when they thicken, when they are there, how they run on."""
+    for lines, ring, target in (
+        (["1 l whole milk"], "medium", "boil"), (["1 l whole milk"], "high", "boil"),
+        (["1 l whole milk"], 3000, 85), (PASTRY, "medium", "boil"), (PASTRY, "high", "boil"),
+        (["750 g whole milk", "250 g cream 35%", "200 g yolk", "180 g sugar"], "medium", "nappe"),
+    ):  # fmt: skip
+        asked = {"lines": lines, "ring": ring, "target": target, "hold_s": 60, "temp_c": 20}
+        found = compute("pot", asked)
+        yield {"lines": lines[0], "n": len(lines), "ring": ring, "target": target, **{
+            k: found[k] for k in ("thickens_s", "reaches_s", "overshoot_k", "evaporated_g",
+                                  "scorch")}}  # fmt: skip
+
+
+def syrups() -> Iterator[Row]:
+    """Syrups to their temperatures: water left, stage, time."""
+    for target in (102, 105, 110, 115, 118, 121, 130, 145, 160, 170, 178):
+        found = compute("syrup", {
+            "sugar_g": 300, "water_g": 100, "target_c": target, "ring": "medium"})  # fmt: skip
+        yield {"target_c": target, **{
+            k: found[k] for k in ("water_left_g", "solids_pct", "time_s", "stage")}}  # fmt: skip
+
+
+def meringues() -> Iterator[Row]:
+    """Meringues by method and sugar, and cream whipped."""
+    for method, sugar, temp in (
+        ("italian", 200, 105), ("italian", 200, 118), ("italian", 120, 118), ("italian", 250, 121),
+        ("swiss", 200, 60), ("swiss", 200, 72), ("french", 150, None), ("french", 220, None),
+    ):  # fmt: skip
+        asked: dict[str, object] = {"whites_g": 100, "sugar_g": sugar, "kind": method}
+        if temp is not None:
+            asked["syrup_c" if method == "italian" else "swiss_c"] = temp
+        found = compute("meringue", asked)
+        yield {"method": method, "sugar_g": sugar, "temp_c": temp, **{
+            k: v for k, v in found.items() if isinstance(v, int | float)}}  # fmt: skip
+
+
+def tempers() -> Iterator[Row]:
+    """Ladders of three schools, from warm and from cold eggs."""
+    for school, eggs_c, starch in product(
+        ("hot_into_eggs", "eggs_after_boil", "held_back_liquid"), (5, 20), (0, 80)
+    ):
+        eggs = ["9 yolks", "150 g sugar"] + ([f"{starch} g corn starch"] if starch else [])
+        found = compute("temper", {
+            "hot": {"lines": ["1 l whole milk"], "temp_c": 90},
+            "eggs": {"lines": eggs, "temp_c": eggs_c}, "ladle_ml": 100, "school": school,
+            "held_back_ml": 250,
+        })  # fmt: skip
+        yield {"school": school, "eggs_c": eggs_c, "starch_g": starch, "rungs": len(found["rungs"]),
+               "rung_1_c": found["rungs"][0]["mix_temp_c"],
+               "margin_1_k": found["rungs"][0]["margin_k"],
+               **{k: found[k] for k in ("first_safe_g", "end_temp_c", "scramble_c")}}  # fmt: skip
+
+
+def kills() -> Iterator[Row]:
+    """What a hold does to egg: by product, temperature and time, and with gaps in the curve."""
+    for what, temp, seconds in product(
+        ("whole_egg", "yolk", "sugared_yolk", "white", "mix"),
+        (52, 55.5, 57, 60, 61.1, 63, 66, 70, 74, 80), (15, 60, 210, 600),
+    ):  # fmt: skip
+        found = kill(what, [(t, float(temp)) for t in range(0, seconds + 1, 5)])  # type: ignore[arg-type]
+        yield {"product": what, "temp_c": temp, "hold_s": seconds, "gap": "",
+               "logs": found.log_reduction, "meets": found.meets}  # fmt: skip
+    rise = [(t, 40 + 0.1 * t) for t in range(0, 401, 5)]
+    for gap, points in (
+        ("none", rise), ("a minute", [p for p in rise if not 200 < p[0] < 260]),
+        ("ten minutes", [(t + (600 if t > 300 else 0), c) for t, c in rise]), ("one", rise[:1]),
+    ):  # fmt: skip
+        found = kill("mix", points)
+        yield {"product": "mix", "temp_c": "rising", "hold_s": 400, "gap": gap,
+               "logs": found.log_reduction, "meets": found.meets}  # fmt: skip
+
+
+def keeping() -> Iterator[Row]:
+    """How long each family chills and keeps, and the sign a cook sees when it is done."""
+    for key, fam in families().items():
+        yield {"family": key, "chill_low_h": fam.chill_h[0], "chill_high_h": fam.chill_h[1],
+               "keep_low_d": fam.keep_days[0], "keep_high_d": fam.keep_days[1],
+               "doneness": fam.doneness}  # fmt: skip
+
+
+TABLES = {
+    law.__name__: law
+    for law in (water, setting, family, set_index, viscosity, bakes, baths, cooling, pots, syrups,
+                meringues, tempers, kills, keeping)
+}  # fmt: skip
+
+
+def text_of(value: object) -> str:
+    """A value as a table writes it: six figures are more than any law means."""
+    if value is None:
+        return ""
+    if isinstance(value, float):
+        return "inf" if math.isinf(value) else f"{value:.6g}"
+    return str(value)
+
+
+def made(name: str) -> list[dict[str, str]]:
+    """A table's rows as they come out today."""
+    return [{k: text_of(v) for k, v in row.items()} for row in TABLES[name]()]
+
+
+def kept(name: str) -> list[dict[str, str]]:
+    """A table's rows as they are kept."""
+    with (FOLDER / f"{name}.csv").open(newline="") as file:
+        return list(csv.DictReader(file))
+
+
+def main() -> None:
+    """Write every table again."""
+    FOLDER.mkdir(exist_ok=True)
+    for name in TABLES:
+        rows = made(name)
+        columns = list(dict.fromkeys(key for row in rows for key in row))
+        with (FOLDER / f"{name}.csv").open("w", newline="") as file:
+            out = csv.DictWriter(file, columns, restval="", lineterminator="\n")
+            out.writeheader()
+            out.writerows(rows)
+        print(f"{name}: {len(rows)} rows")
+
+
+if __name__ == "__main__":
+    main()
