@@ -34,6 +34,7 @@ FLAGS = [
 # A machine under load is no failure.
 expect.set_options(timeout=20_000)
 _BROWSERS: dict[int, Browser] = {}
+CHROMIUM = "/usr/bin/chromium"
 
 
 def browser() -> Browser:
@@ -41,7 +42,7 @@ def browser() -> Browser:
     pid = os.getpid()
     if pid not in _BROWSERS:
         playwright = sync_playwright().start()
-        chromium = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        chromium = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
         _BROWSERS[pid] = chromium
         multiprocessing.util.Finalize(
             None, lambda: (chromium.close(), playwright.stop()), exitpriority=10
@@ -124,11 +125,11 @@ class BrowserCase(StaticLiveServerTestCase):
         self.clock = self.enterContext(driven())
         return self.clock
 
-    def probe(self, **more):
+    def probe(self):
         """The real stand-in, speaking HTTP to the live server, on the server's clock; it measures
-        when the test says so."""
+        when the test says so, and keeps a pan at the mark that its step wants."""
         Device.objects.filter(name=demo.PROBE).update(token_hash=Device.hash_of(TOKEN))
-        return Probe(Gateway(self.url(), TOKEN, None), 5, clock=now, **more)
+        return Probe(Gateway(self.url(), TOKEN, None), 5, careful=True, clock=now)
 
     def scale(self):
         """The scale's stand-in, likewise."""

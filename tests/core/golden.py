@@ -148,7 +148,9 @@ def bakes() -> Iterator[Row]:
 
 def baths() -> Iterator[Row]:
     """How many fit a pan and what water their bath takes."""
-    for vessel, count, level in product(("ramekin_150", "ramekin_180"), (4, 8), ("half", "rim", 20)):
+    for vessel, count, level in product(
+        ("ramekin_150", "ramekin_180"), (4, 8), ("half", "rim", 20)
+    ):
         found = compute("formula", {
             "lines": HAY, "vessel": vessel, "count": count, "tray": "gn_1_1_65",
             "bath_level": level,

@@ -1,5 +1,6 @@
 import { Component, type ReactNode } from "react";
 
+import { cache } from "@/api/queries";
 import { Button } from "@/ui/button";
 
 interface Props {
@@ -31,6 +32,12 @@ export class Guard extends Component<Props, State> {
     return props.place === state.place ? null : { place: props.place, error: null };
   }
 
+  /** What the failed page had fetched may be what it failed on: it is fetched again. */
+  private again(): void {
+    cache.removeQueries({ type: "inactive" });
+    this.setState({ error: null });
+  }
+
   override render(): ReactNode {
     const { error } = this.state;
     if (!error) return this.props.children;
@@ -47,10 +54,7 @@ export class Guard extends Component<Props, State> {
           Moves and formulas are kept in this tablet and on the server; nothing of them is lost.
         </p>
         <div className="flex flex-wrap gap-3">
-          <Button
-            kind="act"
-            onClick={() => (lost ? window.location.reload() : this.setState({ error: null }))}
-          >
+          <Button kind="act" onClick={() => (lost ? window.location.reload() : this.again())}>
             Try again
           </Button>
           <Button onClick={() => window.location.assign("/")}>To the shelf</Button>
