@@ -4,9 +4,11 @@ import logging
 import secrets
 from typing import Any
 
+from django.core.exceptions import RequestDataTooBig, SuspiciousOperation
 from django.core.exceptions import ValidationError as ModelError
 from django.db import DataError, IntegrityError, InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
+from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.security import django_auth
@@ -113,6 +115,13 @@ def done_at_once(request: HttpRequest, error: Exception) -> HttpResponse:
 def out_of_range(request: HttpRequest, error: Exception) -> HttpResponse:
     """A value the store has no room for."""
     return problem(422, "This is more than the book has room for.")
+
+
+@api.exception_handler(MultiPartParserError)
+@api.exception_handler(SuspiciousOperation)
+def unreadable(request: HttpRequest, error: Exception) -> HttpResponse:
+    """A body that is not what it says it is, or larger than a form may be."""
+    return problem(413 if isinstance(error, RequestDataTooBig) else 400)
 
 
 @api.exception_handler(Exception)
