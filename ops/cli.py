@@ -32,6 +32,7 @@ def _parser() -> argparse.ArgumentParser:
     fuzz.add_argument("--minutes", type=float, default=6)
     load = commands.add_parser("load", help="fifty tablets and eight probes at once, and attackers")
     load.add_argument("--seconds", type=float, default=60)
+    load.add_argument("--book", action="store_true", help="a book of 20 000 batches instead")
     commands.add_parser("pictures", help="take the pictures in docs/screenshots again")
     compute = commands.add_parser("compute", help="the craft from the command line (JSON in, out)")
     compute.add_argument("args", nargs=argparse.REMAINDER)
@@ -68,6 +69,8 @@ def _run(options: argparse.Namespace) -> int:
         case "fuzz":
             return checks.in_demo("ops.fuzz", str(options.minutes))
         case "load":
+            if options.book:
+                return checks.in_demo("ops.long_book")
             return checks.in_demo("ops.load", str(options.seconds))
         case "golden":
             return checks.golden()

@@ -192,6 +192,22 @@ def main() -> None:
             if attackers:
                 attack.show("What the attackers got (422 and 429 are refusals)")
             say(f"memory of the workers: {idle:.0f} MB idle, {peak:.0f} MB at most")
+        typing, attack, stop = Tally(), Tally(), threading.Event()
+        threads = [
+            _every(0.05, stop, lambda w=name, j=job: attack.ask(w, j))  # type: ignore[misc]
+            for name, job in _worst(readers[0])
+        ]
+        until, n = time.monotonic() + seconds, 0
+        while time.monotonic() < until:
+            n += 1
+            lines = f"{2000 + n} g whole milk\n9 yolks\n150 g sugar\n85 g corn starch"
+            typing.ask("a keystroke", lambda body={"content": {"lines_text": lines}}: chef.call(  # type: ignore[misc]
+                "POST", f"/k/{chef.kid}/answer", body))  # fmt: skip
+            time.sleep(0.2)
+        stop.set()
+        for thread in threads:
+            thread.join(30)
+        typing.show("One person typing beside eight attackers")
         alone = Tally()
         for name, job in _worst(readers[0]):
             for _ in range(3):

@@ -18,6 +18,7 @@ from batches.clock import (
     curve_of,
     doubts_of,
     moment_of,
+    plan_of_batch,
     poured_g,
     raise_peak,
     safety_of,
@@ -34,7 +35,6 @@ from batches.shapes import (
     RefusedEvent,
     Start,
 )
-from config.heavy import heavy
 from config.now import now as clock_now
 from config.shapes import PROBLEMS
 from formulas.api import version_of
@@ -51,7 +51,6 @@ _RECENT = 24  # readings in which every channel still plugged in is found
 
 
 @router.post("/k/{kid}/batches", response={200: BatchOut, **PROBLEMS})
-@heavy
 def start_batch(request: HttpRequest, kid: UUID, given: Start) -> BatchOut:
     """Start cooking: the version is fixed from now on and its prediction frozen. Sending it twice
     starts one."""
@@ -164,7 +163,7 @@ def add_events(request: HttpRequest, kid: UUID, batch_id: UUID, given: Events) -
     """
     member = member_of(request, kid)
     batch = batch_of(member, batch_id)
-    steps = {s["key"] for s in batch.prediction["plan"]["steps"]}
+    steps = {s.key for s in plan_of_batch(batch.pk).steps}
     refused = []
     for event in given.events:
         wrong = event if isinstance(event, RefusedEvent) else _take(batch, member, event, steps)

@@ -42,9 +42,8 @@ MOST_CURVE_BYTES = 2_000_000
 def batch_of(member: Member, batch_id: UUID) -> Batch:
     """A batch of this kitchen. Raises HttpError 404."""
     found = (
-        Batch.objects.select_related(
-            "version__part__dessert", "kitchen", "cook", "device", "verdict__by"
-        )
+        Batch.objects.select_related("version__part__dessert", "device", "verdict__by")
+        .defer("prediction")  # a hundred kilobytes that only its plan is asked of, once
         .filter(kitchen=member.kitchen, pk=batch_id)
         .first()
     )

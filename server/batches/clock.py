@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass, field, replace
 from datetime import datetime
+from functools import lru_cache
+from uuid import UUID
 
 from django.db.models import Q
 
@@ -42,9 +44,16 @@ class Course:
         return self.timings[-1].key if self.timings else self.plan.steps[0].key
 
 
+@lru_cache(maxsize=128)
+def plan_of_batch(batch_id: UUID) -> PlanOut:
+    """The plan a batch was started with. It is frozen: read and checked once, not at every poll."""
+    prediction = Batch.objects.values_list("prediction", flat=True).get(pk=batch_id)
+    return PlanOut.model_validate(prediction["plan"])
+
+
 def course_of(batch: Batch, now: datetime | None = None) -> Course:
     """Where a batch stands, from its events."""
-    plan = PlanOut.model_validate(batch.prediction["plan"])
+    plan = plan_of_batch(batch.pk)
     end = batch.ended_at or now or clock_now()
     now_s = cook_ms(batch, end) / 1000
     entered: list[tuple[str, float]] = [(plan.steps[0].key, 0.0)]

@@ -1,7 +1,8 @@
 """Asks that take real work: nobody may make the others wait for them.
 
-One person has at most two at a time in a process, and a process works at three; the rest wait a
-moment, then are told so. Work above two seconds of the processor ends with a sentence.
+A process works at one at a time, so that a keystroke shares its processor with one other thing at
+most; the rest wait a moment, then are told so. Work above two seconds of the processor ends with a
+sentence.
 """
 
 import functools
@@ -18,34 +19,39 @@ from ninja.errors import HttpError
 from bellcrumb.errors import CraftError
 from bellcrumb.work import guarded
 
-EACH, TOGETHER = 2, 3
-PATIENCE_S = 6.0
+PATIENCE_S = 3.0
 MOST_WORK_S = 2.0
 BUSY = "The kitchen is working on other things. Ask again in a moment."
 TOO_MUCH = "This is more work than two seconds: ask for less at once."
 
-_room = threading.Condition()
-_working: Counter[object] = Counter()
+_turn = threading.Lock()
+_waiting: Counter[object] = Counter()
+_counting = threading.Lock()
+EACH = 6  # of one person, working and waiting together
 
 
 @contextmanager
-def _turn(who: object) -> Iterator[None]:
-    until = time.monotonic() + PATIENCE_S
-    with _room:
-        while _working[who] >= EACH or _working.total() >= TOGETHER:
-            left = until - time.monotonic()
-            if left <= 0:
-                raise HttpError(429, BUSY)
-            _room.wait(left)
-        _working[who] += 1
+def turn(who: object, patience_s: float = PATIENCE_S) -> Iterator[None]:
+    """Wait for the process's one turn at heavy work.
+
+    Raises HttpError 429 for somebody who has two asks there already, or when it takes too long.
+    """
+    with _counting:
+        if _waiting[who] >= EACH:
+            raise HttpError(429, BUSY)
+        _waiting[who] += 1
     try:
-        yield
+        if not _turn.acquire(timeout=patience_s):
+            raise HttpError(429, BUSY)
+        try:
+            yield
+        finally:
+            _turn.release()
     finally:
-        with _room:
-            _working[who] -= 1
-            if not _working[who]:
-                del _working[who]
-            _room.notify_all()
+        with _counting:
+            _waiting[who] -= 1
+            if not _waiting[who]:
+                del _waiting[who]
 
 
 def stop_after(most_s: float, clock: Callable[[], float] = time.thread_time) -> Callable[[], None]:
@@ -69,7 +75,7 @@ def heavy(view: Ask) -> Ask:
 
     @functools.wraps(view)
     def waited(request: HttpRequest, *args: Any, **more: Any) -> Any:
-        with _turn(getattr(request.user, "pk", None)), guarded(stop_after(MOST_WORK_S)):
+        with turn(getattr(request.user, "pk", None)), guarded(stop_after(MOST_WORK_S)):
             return view(request, *args, **more)
 
     return waited  # type: ignore[return-value]

@@ -2,11 +2,14 @@
 
 import importlib
 import os
+import sys
 
 from django.core.wsgi import get_wsgi_application
 from gunicorn.http import wsgi
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
+# A thread that waits for the store gets the processor back soon, also beside one that computes.
+sys.setswitchinterval(0.001)
 wsgi.SERVER = "Bell Crumb"  # whoever serves it is nobody's business
 application = get_wsgi_application()
 # The routes with all they import, and the solver's library: not while the first cook waits.

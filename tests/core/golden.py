@@ -1,7 +1,7 @@
 """Golden tables: what each law says today, one CSV a law, made again by ``./crumb golden``.
 
-A table is no proof that a law is right (the other tests hold it to published values): it shows, line
-by line in the diff, what a change of the code changes.
+A table is no proof that a law is right (other tests hold it to published values): it shows, line by
+line in the diff, what a change of the code changes.
 """
 
 import csv
@@ -102,7 +102,8 @@ def set_index() -> Iterator[Row]:
         lines += [f"{yolks} yolks"] if yolks else []
         found = set_strength(mix(lines), families()[key].style)
         yield {"family": key, "starch_g": starch, "yolks": yolks, "sugar_g": sugar,
-               "gelatine_g": gelatine, "s": found.index, "low": found.low, "high": found.high}  # fmt: skip
+               "gelatine_g": gelatine, "s": found.index, "low": found.low,
+               "high": found.high}  # fmt: skip
 
 
 def viscosity() -> Iterator[Row]:
@@ -121,7 +122,8 @@ BAKES = (
     ("hay pots, rim bath", HAY, RAMEKIN, 6, 150, {"level": "rim", "water_c": 95}, "wobble"),
     ("hay pots, dry", HAY, RAMEKIN, 6, 150, None, "wobble"),
     ("hay pots, just set", HAY, RAMEKIN, 6, 163, {"level": "half", "water_c": 80}, "just_set"),
-    ("hay pots, clean knife", HAY, RAMEKIN, 6, 163, {"level": "half", "water_c": 80}, "clean_knife"),
+    ("hay pots, clean knife", HAY, RAMEKIN, 6, 163, {"level": "half", "water_c": 80},
+     "clean_knife"),
     ("hay pots, twelve", HAY, RAMEKIN, 12, 163, {"level": "half", "water_c": 80}, "wobble"),
     ("brulee", BRULEE, {**RAMEKIN, "fill_mm": 25}, 8, 130, {"level": "half", "water_c": 80},
      "wobble"),
@@ -166,7 +168,8 @@ def cooling() -> Iterator[Row]:
         pan = {"shape": "rect", "length_mm": 300, "width_mm": 200, "depth_mm": 80, "fill_mm": depth}
         found = compute("cool", {"mix": {"lines": PASTRY}, "vessel": pan, "method": method})
         yield {"method": method, "depth_mm": depth, **{
-            k: found[k] for k in ("to_21_min", "to_5_min", "complies", "max_depth_mm")}}  # fmt: skip
+            k: found[k] for k in ("to_21_min", "to_5_min", "complies",
+                                  "max_depth_mm")}}  # fmt: skip
 
 
 def pots() -> Iterator[Row]:

@@ -139,7 +139,7 @@ class TravelTest(KitchenCase):
             with self.subTest(form):
                 sent = self.export(form, self.dessert.id)
                 self.assertIn("quince-cream", sent.headers["Content-Disposition"])
-                status, found = self.read(sent.content.decode())
+                status, found = self.read(sent.getvalue().decode())
                 self.assertEqual(status, 200, found)
                 (dessert,) = found["desserts"]
                 self.assertEqual((dessert["name"], dessert["problems"]), ("Quince cream", []))

@@ -2,15 +2,16 @@
 
 import json
 import threading
-import time
 from datetime import UTC, datetime, timedelta
 
 from django.core.cache import cache
 from django.db import connection
 from django.test import TransactionTestCase, override_settings
 from django.test.utils import CaptureQueriesContext
+from ninja.errors import HttpError
 
 from batches.models import Batch, Reading
+from config import heavy
 from devices.models import Device
 from tests.server.base import KitchenCase, KitchenSetUp, new_id
 
@@ -157,23 +158,32 @@ class AtOnceTest(KitchenSetUp, TransactionTestCase):
                                  [a.content[:200] for a in answers])  # fmt: skip
         self.assertEqual(self.part.versions.count(), 2)
 
-    def test_a_turn_at_heavy_work_comes_to_everybody_and_one_person_has_two_at_most(self):
-        from config import heavy
-
-        busy, most, room = {"a": 0, "b": 0}, {"a": 0, "b": 0, "all": 0}, threading.Lock()
-        done = []
+    def test_a_turn_at_heavy_work_comes_one_at_a_time_and_nobody_queues_for_ever(self):
+        busy, most, done, refused, lock = [0], [0], [], [], threading.Lock()
 
         def ask(who):
-            with heavy._turn(who):
-                with room:
-                    busy[who] += 1
-                    most[who] = max(most[who], busy[who])
-                    most["all"] = max(most["all"], sum(busy.values()))
-                time.sleep(0.01)
-                with room:
-                    busy[who] -= 1
-            done.append(who)
+            try:
+                with heavy.turn(who):
+                    with lock:
+                        busy[0] += 1
+                        most[0] = max(most[0], busy[0])
+                    with lock:
+                        busy[0] -= 1
+                    done.append(who)
+            except HttpError:
+                refused.append(who)
 
-        self.at_once([lambda w=w: ask(w) for w in "aaaaaabb"])
-        self.assertEqual(sorted(done), list("aaaaaabb"))
-        self.assertEqual((most["a"], most["all"] <= 3), (2, True))
+        self.at_once([lambda w=w: ask(w) for w in "abcdef"])
+        self.assertEqual((sorted(done), most[0]), (list("abcdef"), 1))
+        with heavy.turn("a"):
+            with self.assertRaises(HttpError) as caught, heavy.turn("b", patience_s=0.01):
+                pass
+            self.assertEqual(caught.exception.status_code, 429)
+            with heavy._counting:
+                heavy._waiting["a"] = heavy.EACH
+            ask("a")
+            with heavy._counting:
+                heavy._waiting["a"] = 1
+        self.assertEqual(refused, ["a"])
+        ask("a")
+        self.assertEqual(done[-1], "a")

@@ -32,7 +32,8 @@ def _mixed(value: float, steps: tuple[int, ...]) -> str:
 
 def _cups_and_spoons(ml: float, cup_ml: float, tbsp_ml: float) -> str:
     """Cups to the quarter or third, the rest in whole spoons: what a cook really measures."""
-    cups = [w + f for w in range(int(ml / cup_ml) + 2) for f in (0, 0.25, 1 / 3, 0.5, 2 / 3, 0.75)]
+    near = range(max(0, int(ml / cup_ml) - 1), int(ml / cup_ml) + 2)
+    cups = [w + f for w in near for f in (0, 0.25, 1 / 3, 0.5, 2 / 3, 0.75)]
     below = max((c for c in cups if c * cup_ml <= 1.01 * ml + 2.5), default=0.0)
     spoons = round((ml - below * cup_ml) / tbsp_ml)
     cups_text = _mixed(below, (3, 4))

@@ -1,0 +1,87 @@
+"""A book of twenty thousand batches and five million readings: how fast it is listed and opened.
+
+Run inside ``checks.throwaway``. The rows are made by the store itself from the demo kitchen's own.
+"""
+
+import sys
+import time
+import urllib.parse
+from collections.abc import Callable
+
+from ops.base import say
+from ops.demo_server import demo_server
+from ops.fuzz import Asker
+
+BATCHES, READINGS_EACH = 20_000, 250
+
+
+def _fill() -> None:
+    from django.db import connection
+
+    with connection.cursor() as store:
+        store.execute("SELECT id, started_at FROM batches_batch ORDER BY started_at DESC LIMIT 1")
+        one, _ = store.fetchone()
+        columns = "kitchen_id, version_id, cook_id, time_scale, prediction, cook_name, " \
+                  "predicted_class, peak_cc"  # fmt: skip
+        store.execute(
+            f"INSERT INTO batches_batch (id, started_at, ended_at, {columns}) "
+            "SELECT REPLACE(UUID(), '-', ''), b.started_at - INTERVAL seq HOUR, "
+            f"b.started_at - INTERVAL seq HOUR + INTERVAL 20 MINUTE, {columns} "
+            f"FROM batches_batch b JOIN seq_1_to_{BATCHES} WHERE b.id = %s",
+            [one],
+        )
+        store.execute(
+            "INSERT INTO batches_reading (batch_id, client_id, at, cook_ms, temp_cc, channel) "
+            "SELECT b.id, REPLACE(UUID(), '-', ''), b.started_at + INTERVAL 4 * seq SECOND, "
+            "4000 * seq, 2000 + 30 * seq, 1 "
+            f"FROM batches_batch b JOIN seq_1_to_{READINGS_EACH} "
+            "WHERE NOT EXISTS (SELECT 1 FROM batches_reading r WHERE r.batch_id = b.id)"
+        )
+        store.execute("ANALYZE TABLE batches_batch, batches_reading")
+
+
+def _row(what: str, job: Callable[[], object], times: int = 40) -> float:
+    job()
+    took = []
+    for _ in range(times):
+        began = time.perf_counter()
+        job()
+        took.append((time.perf_counter() - began) * 1000)
+    took.sort()
+    p95 = took[int(0.95 * len(took))]
+    say(f"| {what} | {took[len(took) // 2]:.0f} | {p95:.0f} |")
+    return p95
+
+
+def main() -> None:
+    """Fill it and measure."""
+    with demo_server() as server:
+        from batches.models import Batch, Reading
+        from kitchen import demo
+
+        began = time.monotonic()
+        _fill()
+        say(f"{Batch.objects.count()} batches, {Reading.objects.count()} readings, "
+            f"made in {time.monotonic() - began:.0f} s\n")  # fmt: skip
+        who = Asker(server.url, demo.CHEF, demo.PASSWORD)
+        k = f"/k/{who.kid}"
+        batches = who.call("GET", f"{k}/batches?take=200")
+        deep = str(Batch.objects.order_by("started_at")[500].started_at.isoformat())
+        dessert = batches[0]["dessert_id"]
+        say("| what | median ms | p95 ms |\n|---|---:|---:|")
+        slow = [
+            _row("the first page of 60", lambda: who.call("GET", f"{k}/batches?take=60")),
+            _row("two hundred at once", lambda: who.call("GET", f"{k}/batches?take=200")),
+            _row("the far end", lambda: who.call(
+                "GET", f"{k}/batches?take=60&before={urllib.parse.quote(deep)}")),
+            _row("one dessert", lambda: who.call("GET", f"{k}/batches?take=60&dessert={dessert}")),
+            _row("cooks going on", lambda: who.call("GET", f"{k}/batches?going=true")),
+            _row("a batch page", lambda: who.call("GET", f"{k}/batches/{batches[7]['id']}")),
+            _row("the shelf", lambda: who.call("GET", f"{k}/desserts")),
+            _row("devices", lambda: who.call("GET", f"{k}/devices")),
+        ]  # fmt: skip
+    sys.exit(1 if max(slow) > 300 else 0)
+
+
+if __name__ == "__main__":
+    main()
