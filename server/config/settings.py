@@ -89,7 +89,11 @@ DATABASES = {
             "ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION', time_zone='+00:00'",
             "connect_timeout": 3,
         },
-        "TEST": {"CHARSET": "utf8mb4", "COLLATION": "utf8mb4_uca1400_as_ci"},
+        "TEST": {
+            "CHARSET": "utf8mb4",
+            "COLLATION": "utf8mb4_uca1400_as_ci",
+            "NAME": os.environ.get("CRUMB_TEST_DB"),
+        },
     }
 }
 # The store keeps what is remembered for a while, or a Redis that several servers share.

@@ -76,7 +76,8 @@ class KitchenSetUp:
             content_type="application/json",
             headers=headers,
         )
-        return answer.status_code, (answer.json() if answer.content else None)
+        raw = answer.getvalue()
+        return answer.status_code, (json.loads(raw) if raw else None)
 
     def k(self, method, path, body=None):
         return self.call(method, f"/k/{self.kid}{path}", body)
