@@ -147,7 +147,7 @@ class BrowserCase(StaticLiveServerTestCase):
         return answer.json()
 
     def cook_until(self, headline, *devices, step_s=1.0, most=150):
-        """Let time pass, devices measuring, until the guide says this; then the page says it too."""
+        """Let time pass, devices measuring, until the guide says this; then the page does too."""
         for _ in range(most):
             said = self.live()["moment"]["headline"]
             if said == headline:

@@ -1,4 +1,4 @@
-"""Who comes in and what they may: an empty kitchen's first hour, an invitation, a reader, a cook."""
+"""Who comes in and what they may: a first hour, an invitation, a reader, a cook."""
 
 import re
 

@@ -2,16 +2,14 @@
 
 import os
 import subprocess
-import time
-import urllib.request
 import uuid
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 
-from ops.base import HOME, Stop
+from ops.base import HOME
 from ops.mariadb import free_port
-from ops.serve import gunicorn
+from ops.serve import await_served, gunicorn
 
 
 @dataclass(frozen=True)
@@ -50,14 +48,7 @@ def demo_server() -> Iterator[DemoServer]:
     url = f"http://127.0.0.1:{port}"
     server = gunicorn(dict(os.environ), f"127.0.0.1:{port}", HOME / "demo.log")
     try:
-        for _ in range(100):
-            try:
-                urllib.request.urlopen(f"{url}/api/session", timeout=2).read()
-                break
-            except OSError:
-                time.sleep(0.1)
-        else:
-            raise Stop((HOME / "demo.log").read_text()[-2000:])
+        await_served(f"{url}/api/session", server, None, HOME / "demo.log")
         from kitchen import demo
 
         yield DemoServer(url, server, token, demo.NAME, demo.CHEF, demo.PASSWORD)

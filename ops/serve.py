@@ -71,17 +71,20 @@ def install(*, tests: bool = False) -> None:
     needs.front_end()
 
 
-def _wait_until_served(url: str, web: subprocess.Popen[bytes], ca: Path | None) -> None:
+def await_served(
+    url: str, web: subprocess.Popen[bytes], ca: Path | None, log: Path = RUN / "web.log"
+) -> None:
+    """Wait until an application server answers. Raises Stop when it does not."""
     context = ssl.create_default_context(cafile=str(ca)) if ca else None
     for _ in range(600):
         if web.poll() is not None:
-            raise Stop(f"The application does not start; its log is {RUN / 'web.log'}.")
+            raise Stop(f"The application does not start; its log is {log}.")
         try:
             urllib.request.urlopen(url, timeout=2, context=context).read()
             return
         except (urllib.error.URLError, OSError):
             time.sleep(0.05)
-    raise Stop(f"The application does not answer; its log is {RUN / 'web.log'}.")
+    raise Stop(f"The application does not answer; its log is {log}.")
 
 
 def gunicorn(
@@ -219,7 +222,7 @@ def _start(*, empty: bool, port: int, lan: bool, plain: bool) -> int:
         scheme, ca = ("https", tls.cert) if tls else ("http", None)
         url = f"{scheme}://127.0.0.1:{port}"
         assert web.process
-        _wait_until_served(f"{url}/api/session", web.process, ca)
+        await_served(f"{url}/api/session", web.process, ca)
         if "demo probe" in prepared.stdout:
             kept.keep("The demo probe",
                       lambda: stand_in(url, own["probe"], RUN / "probe.log", ca=ca))  # fmt: skip

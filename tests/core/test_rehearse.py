@@ -91,7 +91,7 @@ class SpoiledTest(unittest.TestCase):
 
 
 class ReplayTest(unittest.TestCase):
-    @settings(max_examples=12, deadline=None)
+    @settings(max_examples=12)
     @given(
         st.sampled_from([e.key for e in EXERCISES]),
         st.integers(0, 99),

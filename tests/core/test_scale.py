@@ -62,7 +62,7 @@ class ScaleLineTest(unittest.TestCase):
                 self.assertEqual(self.scaled(text, factor), expected)
 
     @given(factor=st.floats(0.1, 40))
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     def test_mass_is_kept_through_scaling_and_reading_again(self, factor):
         before = understand_all(LINES, None, US_LARGE)
         text = scale_text("\n".join(LINES), before, factor)
@@ -80,7 +80,7 @@ class WholeEggTest(unittest.TestCase):
         grade=st.sampled_from(["US large", "EU M", "EU L", "AU jumbo"]),
         factor=st.floats(0.3, 8),
     )
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     def test_choices_crack_whole_eggs_on_either_side(self, yolk, grade, factor):
         g = egg_grade(grade)
         mix = ask("1 l milk", f"{yolk} g yolk").mix

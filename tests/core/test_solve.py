@@ -36,7 +36,7 @@ class SolveTest(unittest.TestCase):
         ),
         wished=st.sampled_from(["spoon", "pipe", "slice"]),
     )
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=25)
     def test_a_wished_set_is_reached_or_said_and_the_liquid_stays(self, key, wished):
         fam = families()[key]
         mix = Mix.of((shipped().key(k), g) for k, g in fam.centre.items())
@@ -73,7 +73,7 @@ class SolveTest(unittest.TestCase):
         self.assertNotIn("gluten", allergens)
 
     @given(starch=st.floats(5, 110), yolk=st.floats(20, 300))
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=25)
     def test_the_point_put_by_hand_is_where_the_map_shows_it(self, starch, yolk):
         out = bend(FLOUR, family="pastry_cream", starch_per_1000=starch, egg_per_1000=yolk)
         there = compute("formula", {"lines": out["lines"], "family": "pastry_cream"})["map"]

@@ -67,7 +67,7 @@ class TemperTest(unittest.TestCase):
         self.assertTrue(any("enzyme" in w for w in ladder.warnings))
 
     @given(hot=st.floats(60, 99), cold=st.floats(2, 25), ladle=st.floats(20, 600))
-    @settings(max_examples=80, deadline=None)
+    @settings(max_examples=80)
     def test_the_ladder_only_climbs_and_keeps_the_heat(self, hot, cold, ladle):
         ladder = temper(LIQUID, hot, EGGS, cold, ladle)
         temps = [cold, *(r.mix_temp_c for r in ladder.rungs)]
@@ -107,7 +107,7 @@ class PotTest(unittest.TestCase):
             self.assertTrue(4 <= run.thickens_s / 60 <= 11, run.thickens_s / 60)
 
     @given(st.floats(150, 1500), st.floats(1.05, 2.0))
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=25)
     def test_hotter_is_never_slower_and_more_is_never_faster(self, power, factor):
         cream, pot = self.pastry(1)
         bigger, _ = self.pastry(factor)

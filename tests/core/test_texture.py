@@ -53,7 +53,7 @@ class SetIndexTest(unittest.TestCase):
         what=st.sampled_from(["corn_starch", "gelatine", "egg_yolk", "choc_dark_70"]),
         grams=st.floats(1, 40),
     )
-    @settings(max_examples=150, deadline=None)
+    @settings(max_examples=150)
     def test_setters_never_soften(self, family, what, grams):
         style = families()[family].style
         more = centre(family) + Mix((Portion(shipped().key(what), grams),))
@@ -65,7 +65,7 @@ class SetIndexTest(unittest.TestCase):
         what=st.sampled_from(["water", "sugar", "milk_skim"]),
         grams=st.floats(1, 200),
     )
-    @settings(max_examples=150, deadline=None)
+    @settings(max_examples=150)
     def test_water_milk_and_sugar_never_firm(self, family, what, grams):
         style = families()[family].style
         more = centre(family) + Mix((Portion(shipped().key(what), grams),))
@@ -92,7 +92,7 @@ class FamilyTest(unittest.TestCase):
             self.assertEqual(standings(centre(key))[0].family.key, key)
 
     @given(factor=st.floats(0.01, 1000))
-    @settings(max_examples=30, deadline=None)
+    @settings(max_examples=30)
     def test_scaling_a_batch_changes_nothing_it_is_judged_by(self, factor):
         one, many = centre("pastry_cream"), centre("pastry_cream").scaled(factor)
         style = families()["pastry_cream"].style

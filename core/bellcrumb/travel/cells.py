@@ -1,6 +1,6 @@
-"""Cells that a spreadsheet would take for a formula: marked as text, and unmarked again.
+"""Cells a spreadsheet would take for a formula: marked as text, and unmarked again.
 
-A cell that begins with ``= + - @`` or a tab is written with an apostrophe before it, as spreadsheets
+A cell that begins with ``= + - @`` or a tab gets an apostrophe before it, as spreadsheets
 themselves mark text (OWASP, CSV injection); reading takes exactly that one apostrophe off.
 """
 
