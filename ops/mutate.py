@@ -162,7 +162,8 @@ def _python(source: str) -> Iterator[tuple[int, int, str, str]]:
             )
 
 
-_SWAPS = (("===", "!=="), ("!==", "==="), ("&&", "||"), ("||", "&&"), (" + ", " - "), (" - ", " + "),
+_SWAPS = (("===", "!=="), ("!==", "==="), ("&&", "||"), ("||", "&&"), (" + ", " - "),
+          (" - ", " + "),
           (" * ", " / "), (" / ", " * "), (" < ", " >= "), (" >= ", " < "), (" > ", " <= "),
           ("=== undefined", "!== undefined"))  # fmt: skip
 
@@ -201,7 +202,7 @@ def _copy(number: int, base: Path) -> Path:
     shutil.copytree(
         ROOT,
         copy,
-        ignore=shutil.ignore_patterns("var", "node_modules", ".git", "dist"),
+        ignore=shutil.ignore_patterns("var", "node_modules", ".git"),
         symlinks=True,
     )
     (copy / "web" / "node_modules").symlink_to(ROOT / "web" / "node_modules")
@@ -253,7 +254,8 @@ def _run(subjects: list[Subject], tree: Path) -> list[tuple[Mutant, bool]]:
             raise Stop(f"The tests of {subject.name} fail without any mistake planted.")
         mine = [(mutant, _noticed(mutant, tree)) for mutant in mutants(subject)]
         seen = sum(noticed for _, noticed in mine)
-        say(f"| {subject.name} | {subject.side} | {len(mine)} | {seen} |")
+        survivors = "; ".join(mutant.words for mutant, noticed in mine if not noticed)
+        say(f"| {subject.name} | {subject.side} | {len(mine)} | {seen} | {survivors} |")
         found += mine
     return found
 
@@ -264,17 +266,14 @@ def main() -> None:
     chosen = [s for s in SUBJECTS if wanted in ("all", s.side, s.name)]
     if not chosen:
         raise Stop(f"No such subject: {wanted}. One of core, server, web or a name of the list.")
-    say("| subject | side | planted | noticed |\n|---|---|---:|---:|")
+    say("| subject | side | planted | noticed | unnoticed |\n|---|---|---:|---:|---|")
     with tempfile.TemporaryDirectory(prefix="crumb-mutants-") as base:
         trees = [_copy(n, Path(base)) for n in range(2)]
         halves = [chosen[n::2] for n in range(2)]
         with ThreadPoolExecutor(2) as pool:
             found = [r for half in pool.map(_run, halves, trees) for r in half]
     noticed = sum(n for _, n in found)
-    say(f"\n{len(found)} planted, {noticed} noticed: {100 * noticed / len(found):.0f} %\n")
-    for mutant, seen in found:
-        if not seen:
-            say(f"- {mutant.words}")
+    say(f"\n{len(found)} planted, {noticed} noticed: {100 * noticed / len(found):.0f} %")
     sys.exit(0 if noticed >= 0.85 * len(found) else 1)
 
 

@@ -11,11 +11,15 @@ from collections.abc import Iterator
 from itertools import product
 from pathlib import Path
 
+from bellcrumb.book.curve_file import read_curve
 from bellcrumb.contract import compute
 from bellcrumb.contract.build import read_lines
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import mix_of
 from bellcrumb.formula.families import families, starters
+from bellcrumb.formula.lines import understand_all
+from bellcrumb.formula.mix import Mix
+from bellcrumb.heat.pot import pot_for
 from bellcrumb.heat.properties import (
     boiling_point_c,
     heat_capacity_j_per_gk,
@@ -25,8 +29,12 @@ from bellcrumb.heat.properties import (
     water_boils_c,
 )
 from bellcrumb.pantry.eggs import egg_grade
+from bellcrumb.pantry.ingredients import shipped
+from bellcrumb.quantities.amount import NUMBER_WORDS, read_amount
+from bellcrumb.quantities.units import SPELLINGS, unit
 from bellcrumb.safety.pasteurise import kill
-from bellcrumb.stove.thickening import Thickener, sugar_delay_k
+from bellcrumb.stove.syrup import Pan, lining_g, pour_window_s, seconds_in_cold_water
+from bellcrumb.stove.thickening import PASTING, Thickener, sugar_delay_k
 from bellcrumb.texture.coagulation import coagulation, set_temp_c
 from bellcrumb.texture.set_index import set_strength
 
@@ -197,6 +205,106 @@ def syrups() -> Iterator[Row]:
             k: found[k] for k in ("water_left_g", "solids_pct", "time_s", "stage")}}  # fmt: skip
 
 
+def caramel() -> Iterator[Row]:
+    """Off the heat: how long it pours, stands in cold water, runs on; what a lining takes."""
+    for sugar, temp in product((150, 400), (138, 150, 165, 178)):
+        pot = pot_for(sugar / 1.59)
+        pan = Pan(float(sugar), 2.0, float(temp), pot.diameter_mm, pot.mass_g)
+        yield {"sugar_g": sugar, "temp_c": temp, "pours_s": pour_window_s(pan),
+               "cold_water_s": seconds_in_cold_water(pan), "runs_on_k": pan.run_on_k(400.0),
+               "lining_g": lining_g(50.0 * sugar, 1.5)}  # fmt: skip
+
+
+def pans() -> Iterator[Row]:
+    """The pot a cook takes for so much."""
+    for ml in (300, 700, 701, 1800, 1900, 3500, 3600, 6000, 6100, 12000, 13000, 40000):
+        pot = pot_for(ml)
+        yield {"ml": ml, "diameter_mm": pot.diameter_mm, "mass_g": pot.mass_g}
+
+
+def starches() -> Iterator[Row]:
+    """Every starch on its way up, alone and sweet, and eggs without any."""
+    for key in PASTING:
+        name = shipped().key(key)
+        made = Mix.of([(shipped().key("milk_whole"), 1000.0), (name, 60.0),
+                       (shipped().key("sugar"), 150.0)])  # fmt: skip
+        thick = Thickener.of(made, families()["starch_pudding"])
+        for temp in (60, 68, 74, 80, 88, 96):
+            yield {"starch": key, "temp_c": temp, "pa_s": thick.pa_s(temp)}
+        yield {"starch": f"{key}, held", "temp_c": 96, "pa_s": thick.pa_s(96, 97, 150)}
+    for family in ("anglaise", "starch_pudding"):
+        for lines in (["1 l whole milk"], ["1 l whole milk", "300 g yolk"]):
+            thick = Thickener.of(mix(lines), families()[family])
+            yield {"starch": f"none, {family}, {len(lines)}", "temp_c": 84, "pa_s": thick.pa_s(84)}
+
+
+def words() -> Iterator[Row]:
+    """Every unit in three countries and every number written as a word."""
+    for spelling, country in product(sorted(SPELLINGS), ("us", "uk", "au")):
+        found = unit(spelling, country)  # type: ignore[arg-type]
+        yield {"word": spelling, "of": country, "is": found.size, "spread": found.spread}
+    for word, value in sorted(NUMBER_WORDS.items()):
+        amount, _ = read_amount(f"{word} eggs")
+        yield {
+            "word": word,
+            "of": "number",
+            "is": amount.value if amount else None,
+            "spread": value,
+        }
+    for text in (
+        "1 sachet of gelatine",
+        "2 bay leaves",
+        "about 3 eggs",
+        "1-2 tbsp rum",
+        "0.01 g salt",
+        "3 lemons",
+        "juice of 2 lemons",
+        "1 cup flour",
+        "1 cup packed brown sugar",
+        "5 tbsp cocoa powder",
+        "1 dash rum",
+        "2 cans coconut milk",
+        "40 eggs",
+    ):
+        line = understand_all([text], None, GRADE)[0]
+        yield {"word": text, "of": line.confidence if line else None,
+               "is": line.grams if line else None,
+               "spread": line.spread_g if line else None}  # fmt: skip
+
+
+_LOGS = {
+    "seconds, C": "t,temp\n" + "\n".join(f"{n},{20 + n}" for n in range(6)),
+    "clock, F": "Elapsed;Core °F\n" + "\n".join(f"0:{n:02d};{150 + n}" for n in range(6)),
+    "hours": "Time;Probe °C\n" + "\n".join(f"1:0{n}:30;{60 + n},5" for n in range(6)),
+    "minutes": "min\tC\n" + "\n".join(f"{n / 2}\t{40 + n}" for n in range(6)),
+    "hours as numbers": "hours,°C\n" + "\n".join(f"{n / 10},{40 + n}" for n in range(6)),
+    "millis": "ms,deg C\n" + "\n".join(f"{1000 * n},{40 + n}" for n in range(6)),
+    "dates": "date,ch1\n" + "\n".join(f"25/11/2026 10:00:{n:02d},{200 + n}" for n in range(6)),
+    "iso": "time,core,air\n"
+    + "\n".join(f"2026-11-25T10:0{n}:00+01:00,{n},{90 + n}" for n in range(6)),
+    "no heading": "\n".join(f"{n},{70 + n}" for n in range(6)),
+    "no time": "temp\n" + "\n".join(f"{70 + n}" for n in range(6)),
+    "backwards": "t,temp\n" + "\n".join(f"{9 - n},{20 + n}" for n in range(6)),
+    "odd rows": "t,temp\n0,20\nx,21\n2,900\n3,23\n4,-41\n5,301\n6,26",
+    "letters": "t,value\n" + "\n".join(f"{n},{150 + n}F" for n in range(6)),
+    "one row": "t,temp\n0,20", "no numbers": "a,b\nc,d\ne,f", "nothing": "",
+}  # fmt: skip
+
+
+def loggers() -> Iterator[Row]:
+    """Files of loggers of many makes: what was taken for what, and the curve's ends."""
+    for name, text in _LOGS.items():
+        try:
+            found = read_curve(text)
+        except CraftError as error:
+            yield {"file": name, "said": f"{error.field}: {error.message}"}
+            continue
+        yield {"file": name, "said": " ".join(found.said), "time": found.time_column,
+               "temp": found.temp_column, "unit": found.unit, "n": len(found.points),
+               "last_s": found.points[-1][0], "last_c": found.points[-1][1],
+               "began": found.began.isoformat() if found.began else ""}  # fmt: skip
+
+
 def meringues() -> Iterator[Row]:
     """Meringues by method and sugar, and cream whipped."""
     for method, sugar, temp in (
@@ -234,7 +342,8 @@ def kills() -> Iterator[Row]:
         ("whole_egg", "yolk", "sugared_yolk", "white", "mix"),
         (52, 55.5, 57, 60, 61.1, 63, 66, 70, 74, 80), (15, 60, 210, 600),
     ):  # fmt: skip
-        found = kill(what, [(t, float(temp)) for t in range(0, seconds + 1, 5)])  # type: ignore[arg-type]
+        held = [(t, float(temp)) for t in range(0, seconds + 1, 5)]
+        found = kill(what, held)  # type: ignore[arg-type]
         yield {"product": what, "temp_c": temp, "hold_s": seconds, "gap": "",
                "logs": found.log_reduction, "meets": found.meets}  # fmt: skip
     rise = [(t, 40 + 0.1 * t) for t in range(0, 401, 5)]
@@ -269,7 +378,7 @@ _CASES: tuple[tuple[str, str, dict[str, object]], ...] = (
     ("curd", "formula", {"lines": ["500 g lemon juice", "9 eggs", "575 g sugar", "300 g butter"]}),
     ("acid pie", "formula", {"lines": ["800 g condensed milk", "200 g lime juice", "6 yolks"]}),
     ("cups", "formula", {"lines": [
-        "3/4 cup sugar", "1 1/2 cups whole milk", "2-3 eggs", "1 stick butter", "2 tbsp corn starch",
+        "3/4 cup sugar", "1 1/2 cups whole milk", "2-3 eggs", "1 stick butter", "2 tbsp cornstarch",
         "a pinch of salt", "zest of 1 lemon", "2 lemons, juice and zest", "1 packet gelatine"],
         "measures": "au", "egg_grade": "EU/UK M"}),
     ("nonsense", "formula", {"lines": ["", "For the cream:", "1 l whole milk", "9 l unobtainium",
@@ -311,14 +420,31 @@ _CASES: tuple[tuple[str, str, dict[str, object]], ...] = (
         {"t_s": 0, "temp_c": 60}, {"t_s": 30, "temp_c": 64}, {"t_s": 400, "temp_c": 66}]}),
     ("white, too hot", "pasteurise", {"product": "white", "readings": [
         {"t_s": t, "temp_c": 50 + t / 20} for t in range(0, 600, 15)]}),
-    ("tray in the cold", "cool", {"mix": {"lines": PASTRY, "temp_c": 70}, "covered": False, "vessel": {
+    ("tray in the cold", "cool", {
+        "mix": {"lines": PASTRY, "temp_c": 70}, "covered": False, "vessel": {
         "shape": "rect", "length_mm": 300, "width_mm": 200, "depth_mm": 80, "fill_mm": 45},
         "method": "fridge"}),
     ("on the bench", "cool", {"mix": {"lines": HAY}, "vessel": RAMEKIN, "method": "bench"}),
     ("hay pots baked", "bake", {"mix": {"lines": HAY, "temp_c": 45}, "vessel": RAMEKIN, "count": 6,
                                 "oven": {"set_c": 150}, "bath": {"level": "half"},
                                 "after": "in_bath"}),
-    ("shell, frozen", "crust", {"school": "frozen"}), ("shell, weights", "crust", {"school": "weights"}),
+    ("swiss, scorched", "meringue", {"kind": "swiss", "whites_g": 90, "sugar_g": 120,
+                                     "swiss_c": 86}),
+    ("meringue by itself", "meringue", {"kind": "italian", "whites_g": 90, "sugar_g": 180}),
+    ("one reading", "pasteurise", {"product": "mix", "readings": [{"t_s": 0, "temp_c": 90}]}),
+    ("at the house line", "pasteurise", {"product": "mix", "readings": [
+        {"t_s": 0, "temp_c": 81.9}, {"t_s": 2, "temp_c": 82.1}]}),
+    ("a wide bottom", "formula", {"lines": HAY, "vessel": {
+        "shape": "round", "top_diameter_mm": 80, "bottom_diameter_mm": 130, "depth_mm": 50}}),
+    ("curd, high", "pot", {"lines": ["500 g lemon juice", "9 eggs", "575 g sugar"],
+                           "ring": "low", "target": 80, "altitude_m": 1500}),
+    ("hay pots into ice", "bake", {"mix": {"lines": HAY}, "vessel": RAMEKIN, "count": 4,
+                                   "oven": {"set_c": 160}, "bath": {"level": "half"},
+                                   "after": "ice"}),
+    ("cold by our rule", "cool", {"mix": {"lines": PASTRY}, "vessel": RAMEKIN, "method": "blast",
+                                  "rule": {"mid_c": 10, "mid_min": 90}}),
+    ("shell, frozen", "crust", {"school": "frozen"}),
+    ("shell, weights", "crust", {"school": "weights"}),
 )  # fmt: skip
 # Curves and drawings are held by their ends elsewhere; times of solving are no law.
 _NOT = re.compile(r"curve|frames|map|centres|solve_ms|cells|reasons|why|points|suggestions")
@@ -351,7 +477,8 @@ def answers() -> Iterator[Row]:
 TABLES = {
     law.__name__: law
     for law in (water, setting, family, set_index, viscosity, bakes, baths, cooling, pots, syrups,
-                meringues, tempers, kills, keeping, answers)
+                meringues, tempers, kills, keeping, answers, caramel, pans, starches, words,
+                loggers)
 }  # fmt: skip
 
 

@@ -1,4 +1,6 @@
+import csv
 import unittest
+from importlib.resources import files
 from pathlib import Path
 
 from bellcrumb.errors import CraftError
@@ -84,7 +86,7 @@ class LineTest(unittest.TestCase):
             "1/0 cup sugar": "cannot be read",
             "sugar": "How much",
             "200 g blorp": "label",
-            "½ cup malted milk powder": "label",
+            "½ cup roasted chicory powder": "label",
         }
         for text, words in cases.items():
             with self.subTest(text):
@@ -104,14 +106,14 @@ class LineTest(unittest.TestCase):
     def test_the_kitchens_own_entry_comes_first(self):
         malt = from_label(
             "own_malt",
-            "malted milk powder",
+            "roasted chicory powder",
             fat_pct=8,
             sugars_pct=60,
             protein_pct=12,
             starch_pct=14,
             g_per_us_cup=110,
         )
-        line = read("½ cup malted milk powder", Pantry([malt]))
+        line = read("½ cup roasted chicory powder", Pantry([malt]))
         self.assertEqual((line.ingredient.key, round(line.grams)), ("own_malt", 55))
 
     def test_the_kitchens_own_milk_and_starch_do_what_they_are(self):
@@ -169,11 +171,51 @@ class CountryTest(unittest.TestCase):
 class CorpusTest(unittest.TestCase):
     """Lines as cooks write them in four languages, with what they mean."""
 
-    def rows(self):
-        for row in (Path(__file__).parent / "corpus.txt").read_text("utf8").splitlines():
+    def rows(self, name="corpus.txt"):
+        for row in (Path(__file__).parent / name).read_text("utf8").splitlines():
             if row and not row.startswith("#"):
                 text, key, grams = (part.strip() for part in row.split("|"))
                 yield text, key, float(grams)
+
+    def test_ordinary_lines_of_five_languages_are_understood(self):
+        grade = egg_grade("EU/UK M")
+        rows = list(self.rows("corpus_five.txt"))
+        self.assertGreater(len(rows), 140)
+        for text, key, grams in rows:
+            with self.subTest(text):
+                line = understand(text, shipped(), grade)
+                self.assertEqual(line.ingredient.key, key)
+                self.assertAlmostEqual(line.grams, grams, delta=max(0.05 * grams, 0.02))
+
+    def test_every_name_of_the_table_is_found_again(self):
+        text = files("bellcrumb.pantry").joinpath("data/names.csv").read_text("utf8")
+        rows = [row for row in csv.DictReader(text.splitlines()) if row["language"]]
+        self.assertGreater(len(rows), 3000)
+        lost = [r["name"] for r in rows if shipped().find(r["name"]).ingredient.key != r["key"]]
+        self.assertEqual(lost, [])
+
+    def test_a_percentage_is_read_wherever_it_stands_and_the_nearest_is_said(self):
+        for text in (
+            "100 g dark chocolate 70%",
+            "100 g 70 % dark chocolate",
+            "100 g de chocolat noir à 70 %",
+            "100 g cioccolato fondente al 70 %",
+        ):
+            self.assertEqual(read(text).ingredient.key, "choc_dark_70", text)
+        line = read("100 g dark chocolate 63%")
+        self.assertEqual((line.ingredient.key, line.confidence), ("choc_dark_60", "likely"))
+        self.assertIn("taken as", line.message)
+        self.assertEqual(read("100 g cream 32%").ingredient.key, "cream_30")
+        self.assertNotEqual(read("100 g cream 3%").confidence, "sure")
+
+    def test_sums_in_a_line_are_added(self):
+        for text, grams in (
+            ("1/4 cup plus 1 tablespoon sugar", 62.5),
+            ("100 g + 20 g sugar", 120),
+            ("1 cup and 2 tbsp sugar", 225),
+        ):
+            self.assertAlmostEqual(read(text).grams, grams, delta=0.01 * grams, msg=text)
+        self.assertNotEqual(read("2 eggs plus 1 cup sugar").confidence, "sure")
 
     def test_almost_all_are_right_and_none_is_silently_wrong(self):
         rows = list(self.rows())

@@ -6,6 +6,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import transaction
 from django.test import Client
 
+from kitchen.access import prices_of
 from kitchen.models import Member
 from kitchen.roles import NEEDS, RANK
 from tests.server.base import PASSWORD, KitchenCase, new_id
@@ -139,6 +140,10 @@ class AccessTest(KitchenCase):
                     else:
                         self.assertNotIn(status, (401, 403, 500), said)
                     transaction.set_rollback(True)
+
+    def test_a_price_is_paid_by_the_kilogram(self):
+        self.k("PUT", f"/prices/{new_id()}", {"line": "2 kg sugar", "price": 5})
+        self.assertEqual(prices_of(self.kitchens["weir"]), {"sugar": 2.5})
 
     def test_an_operation_nobody_wrote_into_the_table_is_refused_to_all(self):
         with mock.patch.dict(NEEDS, clear=True):

@@ -44,6 +44,9 @@ class InviteTest(KitchenCase):
         made = self.invite(role="cook")
         status, said = Browser().call("GET", f"/join/{made['secret']}")
         self.assertEqual((status, said["kitchen"], said["role"]), (200, "weir", "cook"))
+        lasts = datetime.fromisoformat(said["ends_at"]) - datetime.now(UTC)
+        self.assertAlmostEqual(lasts.total_seconds() / 86_400, 7, delta=0.01)
+        self.assertEqual(len(made["secret"]), 32)  # 24 random bytes
         status, session = self.join(made["secret"])
         self.assertEqual((status, session["kitchens"][0]["role"]), (200, "cook"))
         status, said = self.join(made["secret"], email="other@weir.example")
@@ -57,10 +60,24 @@ class InviteTest(KitchenCase):
         self.assertEqual([self.join(i["secret"])[0] for i in (old, gone)], [404, 404])
         self.assertEqual(self.k("GET", "/invites")[1], [])
 
+    def test_a_kitchen_has_at_most_fifty_open_at_once(self):
+        for n in range(50):
+            Invite.objects.create(
+                kitchen=self.kitchens["weir"], role="cook", name="x", secret_hash=str(n),
+                ends_at=datetime.now(UTC) + timedelta(days=1),
+            )  # fmt: skip
+        status, said = self.k("POST", "/invites", {"id": new_id(), "name": "one more"})
+        self.assertEqual((status, "50" in said["message"]), (422, True))
+        Invite.objects.update(ends_at=datetime.now(UTC) - timedelta(days=1))
+        self.invite()
+
     def test_bad_input_is_said_at_its_field_and_the_link_stays_good(self):
         secret = self.invite()["secret"]
         for field, more in (
             ("password", {"password": "short"}),
+            ("password", {"password": "x" * 201}),
+            ("name", {"name": ""}),
+            ("name", {"name": "x" * 81}),
             ("password", {"password": "password1234"}),
             ("email", {"email": "nobody"}),
             ("password", {"email": "cook@mill.example"}),  # an account whose password this is not
@@ -174,4 +191,6 @@ class SelfTest(KitchenCase):
             ["role", "restored", "invited", "signed_in", "refused"],
         )
         self.assertIn("viewer to cook", lines[0]["detail"])
+        self.assertEqual(len(self.k("GET", "/security?take=2")[1]), 2)
+        self.assertEqual(self.k("GET", "/security?take=501")[0], 422)
         self.assertNotIn("mill", str(lines))

@@ -18,7 +18,7 @@ from bellcrumb.quantities.units import TBSP_ML, US_CUP_ML, Measures
 
 Confidence = Literal["sure", "likely", "doubtful", "unknown"]
 # What a pack of a thing holds when a piece of it is something else. Source: trade packs.
-_PACK_G = {"gelatine": 7.0, "vanilla_sugar": 8.0}
+_PACK_G = {"gelatine": 7.0, "vanilla_sugar": 8.0, "coconut_milk": 400.0, "coconut_cream": 400.0}
 ABSURD_G = 100_000.0
 # Longer is no line but a text; more of them is no formula.
 LONGEST_LINE, MOST_LINES = 300, 200
@@ -209,6 +209,12 @@ def _weigh(
             tuple(i.name for i in near),
         )
     ingredient = match.ingredient
+    if ingredient.key == "vanilla_pod" and amount.unit and amount.unit.kind == "volume":
+        # Nobody measures a pod by the spoon.
+        ingredient = pantry.key("vanilla_extract")
+        match = replace(match, ingredient=ingredient, sureness="likely", note="taken as extract")
+    if ingredient.key == "cinnamon" and (amount.unit is None or amount.unit.kind == "count"):
+        ingredient = pantry.key("cinnamon_stick")
     size = _SIZES.search(name)
     if size and ingredient.category == "egg":
         wanted = _SIZE_GRADE.get(size.group(1), size.group(1))

@@ -186,13 +186,40 @@ def from_label(
     )
 
 
+# "70 %", "à 70 %", "al 70%", "mit 70 % Kakao", "70% cocoa": how much of it, however it is said.
+_PERCENT = re.compile(
+    r"\b(?:(?:a|al|de|of|mit|with)\s+)?(\d{1,3})(?:[.,]\d+)?\s*"
+    r"(?:%|per ?cent\b|percent\b|prozent\b)"
+    r"(?:\s*(?:de |di |of )?(?:min\.? )?(?:cocoa solids|cocoa|cacao|kakaoanteil|kakao|fat|"
+    r"fettgehalt|fett|grassi|grasa|m\.? ?g)\b\.?)?"
+)
+
+
 def fold(text: str) -> str:
     """``text`` for matching: no accents, no punctuation, plain spaces, lower case."""
     bare = unicodedata.normalize("NFKD", text.lower().replace("œ", "oe").replace("ß", "ss"))
     bare = "".join(ch for ch in bare if not unicodedata.combining(ch))
+    bare = _PERCENT.sub(lambda found: f" {found.group(1)}% ", bare)
     return re.sub(r"[^a-z0-9%]+", " ", bare).strip()
 
 
+# What differs by its percentage, and by which: kinds that are told apart by it.
+_SHELVES: dict[str, tuple[str, tuple[tuple[str, ...], ...]]] = {
+    "chocolate": (
+        "cocoa_solids_pct",
+        (
+            ("choc_dark_55", "choc_dark_60", "choc_dark_65", "choc_dark_70", "choc_dark_75",
+             "choc_dark_80", "choc_dark_85", "choc_dark_90", "choc_semisweet", "choc_bittersweet"),
+            ("choc_milk", "choc_milk_40"),
+        ),
+    ),
+    "cream": (
+        "fat_pct",
+        (("cream_15", "cream_light", "cream_single", "cream_cooking_20", "cream_30", "cream_35",
+          "cream_heavy", "cream_double"),),
+    ),
+}  # fmt: skip
+_FARTHEST_SHARE = 6.0
 LONGEST_NAME = 60  # a name longer than this is compared by its beginning
 _IRREGULAR = {"leaves": "leaf", "halves": "half", "loaves": "loaf"}
 
@@ -210,7 +237,10 @@ def _singular(word: str) -> str:
 
 
 def _stem(text: str) -> str:
-    return " ".join(_singular(word) for word in fold(text).split())
+    """A name as it is looked up: singular words, a percentage always last."""
+    words = [_singular(word) for word in fold(text).split()]
+    shares = [word for word in words if word.endswith("%")]
+    return " ".join([word for word in words if not word.endswith("%")] + shares)
 
 
 _IGNORED = frozenset(
@@ -283,6 +313,9 @@ class Pantry:
         if hit:
             return Match(hit[0], hit[1], hit[2])
         words = kept.split()
+        by_share = self._by_share(words)
+        if by_share:
+            return by_share
         # A known name at the start or end: "whole milk from the dairy", "garden honey". Never in
         # the middle, where it is part of another thing ("malted milk powder").
         for size in range(len(words) - 1, 0, -1):
@@ -296,6 +329,25 @@ class Pantry:
         if near and near[0][1] >= 88 and kept[:1] == near[0][2][:1]:
             return Match(near[0][0], "likely", f"spelled like {near[0][0].name}")
         return None
+
+    def _by_share(self, words: list[str]) -> Match | None:
+        """A chocolate or cream by a percentage that the table does not have: the nearest one."""
+        if not words or not words[-1].endswith("%") or not words[-1][:-1].isdigit():
+            return None
+        hit = self._by_name.get(" ".join(words[:-1]))
+        shelf = _SHELVES.get(hit[0].category) if hit else None
+        if not hit or not shelf:
+            return None
+        wanted, part, keys = float(words[-1][:-1]), *shelf
+        row = next((row for row in keys if hit[0].key in row), ())
+        known = [self._by_key[key] for key in row]
+        if not known:
+            return None
+        best = min(known, key=lambda i: abs(float(getattr(i, part)) - wanted))
+        off = abs(float(getattr(best, part)) - wanted)
+        if off > _FARTHEST_SHARE:
+            return None
+        return Match(best, "sure" if off < 1 else "likely", f"taken as {best.name.lower()}")
 
     def _nearest(self, stem: str, limit: int) -> list[tuple[Ingredient, float, str]]:
         from rapidfuzz import fuzz, process

@@ -5,12 +5,12 @@ A small grammar of our own: the known library for ingredient lines needs a downl
 
 import re
 import unicodedata
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from bellcrumb.quantities.units import SPELLINGS, Measures, Unit, unit
 
 LONGEST_NUMBER = 20
-_WORDS = {
+NUMBER_WORDS = {
     "a": 1.0, "an": 1.0, "one": 1.0, "two": 2.0, "three": 3.0, "four": 4.0, "five": 5.0,
     "six": 6.0, "seven": 7.0, "eight": 8.0, "nine": 9.0, "ten": 10.0, "eleven": 11.0,
     "twelve": 12.0, "dozen": 12.0, "half": 0.5, "quarter": 0.25, "un": 1.0, "une": 1.0,
@@ -22,20 +22,29 @@ _WORDS = {
     "medio": 0.5,
     "mezza": 0.5,
     "mezzo": 0.5,
-    "demi": 0.5,
+    "demi": 0.5, "demie": 0.5, "ein": 1.0, "eine": 1.0, "einen": 1.0, "einem": 1.0, "einer": 1.0,
+    "zwei": 2.0, "drei": 3.0, "vier": 4.0, "fünf": 5.0, "sechs": 6.0, "sieben": 7.0, "acht": 8.0,
+    "neun": 9.0, "zehn": 10.0, "zwölf": 12.0, "halbe": 0.5, "halber": 0.5, "halbes": 0.5,
+    "halben": 0.5, "quattro": 4.0, "cinque": 5.0, "sei": 6.0, "sette": 7.0, "otto": 8.0,
+    "nove": 9.0, "dieci": 10.0, "cuatro": 4.0, "cinco": 5.0, "seis": 6.0, "siete": 7.0,
+    "ocho": 8.0, "nueve": 9.0, "diez": 10.0, "sept": 7.0, "huit": 8.0, "neuf": 9.0, "dix": 10.0,
+    "douze": 12.0, "couple": 2.0,
 }  # fmt: skip
 _DECIMAL = r"\d+(?:[.,]\d+)*"
 _PLAIN = rf"(?:{_DECIMAL}\s+\d+/\d+|\d+/\d+|{_DECIMAL})"
-_NUMBER = re.compile(rf"(-?\s*{_PLAIN})(?:\s*(?:-|to|à|or)\s*({_PLAIN}))?(?![\d/])")
+_NUMBER = re.compile(rf"(-?\s*{_PLAIN})(?:\s*(?:-|to|à|or|bis|oder|ou|o)\s*({_PLAIN}))?(?![\d/])")
 _WORD_NUMBER = re.compile(
-    rf"(?:(half|quarter)\s+(?:a|an|of\s+a)|({'|'.join(_WORDS)}))\b(?:\s+(dozen)\b)?"
+    rf"(?:(half|quarter)\s+(?:a|an|of\s+a)|({'|'.join(NUMBER_WORDS)}))\b(?:\s+(dozen)\b)?"
 )
 _UNIT = re.compile(
     rf"\s*(fl\.?\s?oz\.?|{'|'.join(sorted(map(re.escape, SPELLINGS), key=len, reverse=True))})"
     r"(?![\w'])\.?"
 )
 _BARE = re.compile(r"(?:pinch|dash|splash|knob|drop|pincée|pizzico|pizca|noix)\b")
-_OF = re.compile(r"\s*(?:of|de|du|des|di)\s+|\s*d['’]\s*")
+_PLUS = re.compile(r"(?:plus|\+|and|&|et|e|più|y|más|und)\s*(?=\d|½|a |one |half )")
+_OF = re.compile(
+    r"\s*(?:of the|of|de la|de l'|del|della|dello|dei|degli|de|du|des|di|von|vom|an)\s+|\s*d['’]\s*"
+)
 _PAREN_MASS = re.compile(
     rf"\(\s*(?:about|ca\.?)?\s*({_PLAIN})\s*(g|kg|ml|oz|lb|cl|l)\s*(?:each)?\s*\)"
 )
@@ -126,6 +135,7 @@ def read_amount(text: str, measures: Measures = "us") -> tuple[Amount | None, st
             rest = name
     if head is None:
         return None, text
+    head, rest = _with_more(head, rest, measures)
     stated = _PAREN_MASS.search(rest)
     if stated:
         per = unit(stated.group(2))
@@ -144,6 +154,21 @@ def read_amount(text: str, measures: Measures = "us") -> tuple[Amount | None, st
             doubt=head.doubt,
         )
     return head, re.sub(r"\s+", " ", rest).strip(" ,.;:-")
+
+
+def _with_more(head: Amount, rest: str, measures: Measures) -> tuple[Amount, str]:
+    """A sum in a line ("1/4 cup plus 1 tablespoon", "1 cup + 2 tbsp") as one amount in g or ml."""
+    plus = _PLUS.match(rest)
+    if not (plus and head.unit and head.unit.kind != "count"):
+        return head, rest
+    more, left = _read_head(rest[plus.end() :], measures)
+    if not (more and more.unit and more.unit.kind == head.unit.kind):
+        return head, rest
+    base = unit("g" if head.unit.kind == "mass" else "ml")
+    low, high = (a * head.unit.size + b * more.unit.size for a, b in
+                 ((head.low, more.low), (head.high, more.high)))  # fmt: skip
+    spread = max(head.unit.spread, more.unit.spread)
+    return Amount(low, high, replace(base, spread=spread), doubt=head.doubt or more.doubt), left
 
 
 def _read_head(text: str, measures: Measures) -> tuple[Amount | None, str]:
@@ -165,7 +190,7 @@ def _read_head(text: str, measures: Measures) -> tuple[Amount | None, str]:
         word = _WORD_NUMBER.match(text)
         if not word:
             return None, text
-        low = _WORDS[word.group(1) or word.group(2)] * (12 if word.group(3) else 1)
+        low = NUMBER_WORDS[word.group(1) or word.group(2)] * (12 if word.group(3) else 1)
         high = low
         rest = text[word.end() :]
     if high < low:

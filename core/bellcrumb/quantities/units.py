@@ -27,36 +27,49 @@ class Unit:
 
 # name, kind, size in g, ml or pieces, spread, spellings
 _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
-    ("g", "mass", 1, 0.003, "g gr gm gms gram grams gramme grammes grammi gramos grs"),
-    ("kg", "mass", 1000, 0.003, "kg kgs kilo kilos kilogram kilograms"),
+    ("g", "mass", 1, 0.003,
+     "g gr gm gms gram grams gramme grammes grammi grammo gramo gramos grs gramm"),
+    ("kg", "mass", 1000, 0.003, "kg kgs kilo kilos kilogram kilograms kilogramm chilo chili"),
     ("mg", "mass", 0.001, 0.02, "mg"),
-    ("oz", "mass", 28.349523125, 0.01, "oz ozs ounce ounces"),
-    ("lb", "mass", 453.59237, 0.01, "lb lbs pound pounds"),
-    ("ml", "volume", 1, 0.01, "ml mls millilitre millilitres milliliter milliliters cc"),
+    ("oz", "mass", 28.349523125, 0.01, "oz ozs ounce ounces once onces onza onzas oncia once"),
+    ("lb", "mass", 453.59237, 0.01, "lb lbs pound pounds libra libras"),
+    ("ml", "volume", 1, 0.01,
+     "ml mls millilitre millilitres milliliter milliliters cc mililitros millilitri"),
     ("cl", "volume", 10, 0.01, "cl"),
     ("dl", "volume", 100, 0.015, "dl"),
     ("l", "volume", 1000, 0.01, "l lt ltr litre litres liter liters litro litros litri"),
-    ("cup", "volume", 236.5882365, 0.03, "cup cups c tasse tasses taza tazas tazza tazze"),
+    ("cup", "volume", 236.5882365, 0.03, "cup cups c tasse tasses tassen taza tazas tazza tazze"),
     ("tbsp", "volume", 14.78676478125, 0.06,
-     "tbsp tbsps tbs tblsp tablespoon tablespoons cas cucchiaio cucchiai cucharada cucharadas"),
+     "tbsp tbsps tbs tblsp tablespoon tablespoons cas cucchiaio cucchiai cucharada cucharadas cda "
+     "cdas el essl esslöffel"),
     ("tsp", "volume", 4.92892159375, 0.08,
-     "tsp tsps teaspoon teaspoons cac cucchiaino cucchiaini cucharadita cucharaditas"),
+     "tsp tsps teaspoon teaspoons cac cucchiaino cucchiaini cucharadita cucharaditas cdta cdtas tl "
+     "teel teelöffel"),
     ("fl oz", "volume", 29.5735295625, 0.02, "floz fl.oz"),
     ("pint", "volume", 473.176473, 0.02, "pint pints pt pts"),
     ("quart", "volume", 946.352946, 0.02, "quart quarts qt qts"),
     ("gallon", "volume", 3785.411784, 0.02, "gallon gallons"),
     ("drop", "volume", 0.05, 0.4, "drop drops goutte gouttes"),
     ("dash", "volume", 0.6, 0.5, "dash dashes splash splashes"),
-    ("pinch", "mass", 0.4, 0.5, "pinch pinches pincée pincees pizzico pizzica pizca pizcas"),
-    ("knob", "mass", 15, 0.4, "knob knobs noix"),
+    ("pinch", "mass", 0.4, 0.5,
+     "pinch pinches pincée pincées pincees pizzico pizzichi pizzica pizca pizcas prise prisen msp "
+     "messerspitze messerspitzen pellizco"),
+    ("knob", "mass", 15, 0.4, "knob knobs noix noce nuez"),
+    ("glass", "volume", 200, 0.15, "bicchiere bicchieri vaso vasos verre verres glas becher"),
+    ("pound", "mass", 500, 0.02, "pfund"),
     ("stick", "mass", 113.4, 0.01, "stick sticks"),
     ("piece", "count", 1, 0.0,
      "piece pieces pc pcs whole pod pods bean beans leaf leaves sheet sheets gousse gousses "
-     "feuille feuilles"),
-    ("can", "count", 1, 0.02, "can cans tin tins boîte boites lata latas"),
+     "feuille feuilles foglio fogli hoja hojas stück stücke stk blatt blätter scheibe scheiben "
+     "fetta fette tranche tranches rodaja rodajas bacca bacche baccello baccelli vaina vainas rama "
+     "ramas stange stangen schote schoten stecca stecche unidad unidades"),
+    ("can", "count", 1, 0.02,
+     "can cans tin tins boîte boîtes boite boites lata latas dose dosen scatola lattina bote botes"),
     ("pack", "count", 1, 0.05,
      "pack packs packet packets sachet sachets envelope envelopes box boxes carton cartons bottle "
-     "bottles jar jars"),
+     "bottles jar jars paquet paquets brique briques bustina bustine confezione confezioni vasetto "
+     "sobre sobres paquete paquetes päckchen pck pkg pckg packung packungen pack beutel tüte rolle "
+     "rotolo rouleau tarro brik bouteille bottiglia flasche"),
 )  # fmt: skip
 
 
