@@ -14,7 +14,7 @@ import time
 import urllib.request
 import uuid
 from collections.abc import Callable
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from itertools import count
 from pathlib import Path
 from typing import Any
@@ -195,6 +195,39 @@ def over_http(server: DemoServer, in_core: dict[str, float]) -> None:
         times_ms(lambda: client.call("GET", f"{path}?after_ms={last - 2000}")),
     )
     row("the same, every reading again", times_ms(lambda: client.call("GET", path)))
+    behind(client, kid)
+
+
+def behind(client: Client, kid: str) -> None:
+    """A device that has two hours to catch up with: posts of 500, one after the other."""
+    device = client.call("POST", f"/k/{kid}/devices", {"id": str(uuid.uuid4()), "name": "behind"})
+    card = client.call("GET", f"/k/{kid}/desserts?search=Bay")["cards"][0]
+    version = client.call("GET", f"/k/{kid}/desserts/{card['id']}")["parts"][0]["versions"][-1]
+    client.call("POST", f"/k/{kid}/batches", {
+        "id": str(uuid.uuid4()), "version_id": version["id"], "device_id": device["id"]})  # fmt: skip
+    begin = datetime.now(UTC)
+
+    def post() -> object:
+        readings = [
+            {"id": str(uuid.uuid4()), "at": (begin + timedelta(milliseconds=n)).isoformat(),
+             "temp_c": 60.0 + n / 1000}
+            for n in range(500)
+        ]  # fmt: skip
+        request = urllib.request.Request(
+            f"{client.base}/api/device/readings",
+            method="POST",
+            data=json.dumps({"readings": readings}).encode(),
+            headers={
+                "Content-Type": "application/json",
+                "Authorization": f"Bearer {device['token']}",
+            },
+        )
+        with urllib.request.urlopen(request, timeout=20) as answer:
+            return json.loads(answer.read())
+
+    found = times_ms(post, 30)
+    one("readings a device behind delivers, one process", 500_000 / statistics.median(found),
+        "a s", "5 000")  # fmt: skip
 
 
 def baking(client: Client, kid: str, in_core: dict[str, float]) -> None:

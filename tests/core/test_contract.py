@@ -53,7 +53,7 @@ class ComputeTest(unittest.TestCase):
     def test_pot_and_temper_answer(self):
         pot = compute("pot", {"lines": PASTRY, "temp_c": 60, "ring": 400, "hold_s": 60})
         self.assertLess(pot["thickens_s"], pot["reaches_s"])
-        self.assertAlmostEqual(pot["target_c"], 100.6, delta=0.2)
+        self.assertAlmostEqual(pot["target_c"], 100.3, delta=0.2)
         nappe = compute(
             "pot",
             {"lines": ["1 l milk", "10 yolks", "180 g sugar"], "temp_c": 70, "target": "nappe"},

@@ -81,7 +81,7 @@ class SyrupTest(unittest.TestCase):
         self.assertAlmostEqual(out["lining"]["each_g"], 15.3, delta=0.3)
         self.assertAlmostEqual(lining_g(1000, 3), 4.35)
         self.assertLess(out["pull_c"], 172)
-        self.assertTrue(3 <= 172 - out["pull_c"] <= 12)
+        self.assertTrue(3 <= 172 - out["pull_c"] <= 14)
 
     def test_what_makes_no_syrup_is_said_at_its_field(self):
         base = {"sugar_g": 100, "water_g": 30}

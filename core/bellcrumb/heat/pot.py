@@ -29,13 +29,16 @@ _FUELS: dict[Fuel, tuple[float, float, float, float]] = {
     "induction": (0.85, 350.0, 5.0, 0.0),
     "ceramic": (0.70, 900.0, 18.0, 1.0),
 }
-# Wall-to-cream film, W/m2K, thin mix. Source: prototype's wall excess 15/26/89 K at 265 W.
-_FILM = {"whisk": 700.0, "spatula": 400.0, "none": 117.0}
+# Wall-to-cream film, W/m2K, thin mix. Our estimate from practice: a stirred litre of milk on a
+# medium ring does not catch (wall 20 to 30 K above it at 600 W), one left alone does.
+_FILM = {"whisk": 1100.0, "spatula": 800.0, "none": 260.0}
 _THICK_FILM = 0.6  # share of the film left once the cream has thickened
 _EVAPORATION = 0.38  # share of free-water evaporation; fitted to the prototype's times to boil
 _STEEL_J_PER_GK = 0.50
 _LID = 0.15  # what still leaves under a lid; estimate
-SETTINGS = {"low": 0.25, "medium": 0.45, "high": 1.0}
+# What cooks call low, medium and high, as shares of the rating. Our estimate: a litre of milk from
+# the refrigerator boils on "medium" in 8 to 14 minutes.
+SETTINGS = {"low": 0.3, "medium": 0.8, "high": 1.0}
 
 
 @dataclass(frozen=True)
@@ -135,7 +138,9 @@ def step(
     """
     _, element_j_k, coupling, through = _FUELS[fuel]
     film = _FILM[stirring] * (_THICK_FILM if state.thickened else 1.0) * pot.base_m2
-    wall_loss = 9.0 * pot.base_m2 * 2.0
+    # What the wall gives to the room is in the share of the rating that reaches the pot: a burner's
+    # efficiency is measured by boiling water in a pot that loses too. Off the heat it counts.
+    wall_loss = 9.0 * pot.base_m2 * 2.0 * (1.0 if power_w <= 0 else 0.0)
     wall_j_k = pot.mass_g * _STEEL_J_PER_GK
     cream_j_k = state.mass_g * cream.cp_j_per_gk
     steam_w = _steam_w(state.cream_c, pot, state.thickened) * (_LID if lid else 1.0)

@@ -10,13 +10,16 @@ _CP = {
     "water": 4.18, "protein": 2.05, "fat": 2.03, "sugars": 1.62, "starch": 1.62,
     "other_carb": 1.62, "ash": 1.15, "alcohol": 2.6,
 }  # fmt: skip
-# Boiling point of sucrose in water, mass % -> degC at sea level. Source: Browne's table to 80 %,
-# standard confectionery table above (medium confidence).
+# Boiling point of sucrose in water, mass % -> degC at sea level. Source: ICUMSA's elevations (as in
+# Bubník et al., Sugar Technologists Manual) to 60 %, Browne's table to 80 %, the usual table of the
+# confectionery trade above (medium confidence).
 _SUCROSE_BOIL = (
     (0.0, 100.0),
-    (10.0, 100.4),
-    (30.0, 101.0),
-    (50.0, 102.0),
+    (10.0, 100.1),
+    (20.0, 100.3),
+    (30.0, 100.6),
+    (40.0, 101.0),
+    (50.0, 101.8),
     (60.0, 103.0),
     (70.0, 106.5),
     (80.0, 112.0),

@@ -64,7 +64,8 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
      "fetta fette tranche tranches rodaja rodajas bacca bacche baccello baccelli vaina vainas rama "
      "ramas stange stangen schote schoten stecca stecche unidad unidades"),
     ("can", "count", 1, 0.02,
-     "can cans tin tins boîte boîtes boite boites lata latas dose dosen scatola lattina bote botes"),
+     "can cans tin tins boîte boîtes boite boites lata latas dose dosen scatola lattina bote "
+     "botes"),
     ("pack", "count", 1, 0.05,
      "pack packs packet packets sachet sachets envelope envelopes box boxes carton cartons bottle "
      "bottles jar jars paquet paquets brique briques bustina bustine confezione confezioni vasetto "
