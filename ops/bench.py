@@ -202,9 +202,10 @@ def behind(client: Client, kid: str) -> None:
     """A device that has two hours to catch up with: posts of 500, one after the other."""
     device = client.call("POST", f"/k/{kid}/devices", {"id": str(uuid.uuid4()), "name": "behind"})
     card = client.call("GET", f"/k/{kid}/desserts?search=Bay")["cards"][0]
-    version = client.call("GET", f"/k/{kid}/desserts/{card['id']}")["parts"][0]["versions"][-1]
-    client.call("POST", f"/k/{kid}/batches", {
-        "id": str(uuid.uuid4()), "version_id": version["id"], "device_id": device["id"]})  # fmt: skip
+    dessert = client.call("GET", f"/k/{kid}/desserts/{card['id']}")
+    version = dessert["parts"][0]["versions"][-1]
+    start = {"id": str(uuid.uuid4()), "version_id": version["id"], "device_id": device["id"]}
+    client.call("POST", f"/k/{kid}/batches", start)
     begin = datetime.now(UTC)
 
     def post() -> object:
