@@ -146,6 +146,14 @@ class BrowserCase(StaticLiveServerTestCase):
         answer = client.get(f"/api/k/{batch.kitchen_id}/batches/{batch.pk}/live")
         return answer.json()
 
+    def in_step(self, key):
+        """Wait until the server has heard that the cook is in this step: only then time goes on."""
+        for _ in range(1000):
+            if self.live()["step"] == key:
+                return
+            self.page.wait_for_timeout(20)
+        self.fail(f"the cook never came to “{key}”; it is in “{self.live()['step']}”")
+
     def cook_until(self, headline, *devices, step_s=1.0, most=150):
         """Let time pass, devices measuring, until the guide says this; then the page does too."""
         for _ in range(most):

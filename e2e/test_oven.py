@@ -67,6 +67,7 @@ class OvenTest(BrowserCase):
         page.get_by_test_id("onward").click()
         expect(page.get_by_test_id("onward")).to_contain_text("In the oven")
         page.keyboard.press("Space")
+        self.in_step("cook")
         refit = page.get_by_test_id("refit")
         for _ in range(30):
             self.clock.forward(1)  # a minute of baking

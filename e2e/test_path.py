@@ -60,10 +60,12 @@ class WholePathTest(BrowserCase):
 
         expect(page.get_by_test_id("headline")).to_have_text("before the heat")
         page.keyboard.press("Space")
+        self.in_step("heat")
         self.cook_until("there", probe)
         page.keyboard.press("ArrowRight")
         self.pour_all()
         page.keyboard.press("Enter")
+        self.in_step("cook")
         self.cook_until("held", probe)
         expect(page.get_by_test_id("next-move")).to_have_text("Off the heat now")
         self.assertGreaterEqual(self.figure_px(), 96)

@@ -41,6 +41,7 @@ class StoveTest(BrowserCase):
         page.get_by_text("Bowl of cold water ready").click()
         expect(page.get_by_text("1 of 3")).to_be_visible()
         page.get_by_test_id("onward").click()
+        self.in_step("cook")
         self.cook_until("the slow stretch", probe, step_s=0.5)
         expect(page.get_by_text("burns deeply").first).to_be_visible()
         self.cook_until("there", probe, step_s=0.25)
@@ -89,6 +90,7 @@ class StoveTest(BrowserCase):
         page.get_by_role("button", name="Cook it").click()
         page.get_by_test_id("onward").click()
         page.get_by_test_id("onward").click()
+        self.in_step("temper")
         for _ in range(60):
             self.clock.forward(1)
             scale.tick()
