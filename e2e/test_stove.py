@@ -58,7 +58,9 @@ class StoveTest(BrowserCase):
         expect(page.get_by_test_id("sugar-clock")).to_contain_text("Whisk within")
         first = page.url
         page.get_by_test_id("onward").click()
+        self.in_step("heat")
         page.get_by_test_id("onward").click()
+        self.in_step("temper")
         self.pour_all()
         page.get_by_test_id("onward").click()
         for temp in ("60", "72", "78"):
@@ -89,6 +91,9 @@ class StoveTest(BrowserCase):
         page.get_by_label("Scale under the bowl").select_option(label=f"{demo.SCALE} (simulated)")
         page.get_by_role("button", name="Cook it").click()
         page.get_by_test_id("onward").click()
+        self.in_step("heat")
+        self.clock.forward(10)  # the scale weighs the bowl before anything is poured
+        scale.tick()
         page.get_by_test_id("onward").click()
         self.in_step("temper")
         for _ in range(60):

@@ -52,7 +52,7 @@ def _web(name: str, file: str, count: int) -> Subject:
 
 
 SUBJECTS = (
-    _core("safety", "safety/pasteurise.py", 14, "test_texture", "test_stove"),
+    _core("safety", "safety/pasteurise.py", 14, "test_texture", "test_sugar"),
     _core("set temperature", "texture/coagulation.py", 12, "test_texture"),
     _core("set index", "texture/set_index.py", 12, "test_texture"),
     _core("cook endpoint", "texture/endpoint.py", 8, "test_texture"),

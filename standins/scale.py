@@ -34,7 +34,8 @@ class Scale:
         bowl: float = scene["bowl_g"] or 0.0
         rungs: list[float] = scene["rungs_g"]
         if scene["step"] == "temper" and rungs:
-            poured = int((now_s - scene["step_entered_s"]) / LADLE_EVERY_S)
+            # Who began it may have a clock a little ahead of this one.
+            poured = max(0, int((now_s - scene["step_entered_s"]) / LADLE_EVERY_S))
             # A ladle is never exactly full.
             up = rungs[min(poured, len(rungs)) - 1] if poured else 0.0
             bowl += up * (1 + self.noise.uniform(-0.01, 0.01))

@@ -172,6 +172,15 @@ def add_events(request: HttpRequest, kid: UUID, batch_id: UUID, given: Events) -
     return live_out(batch_of(member, batch_id), -1, refused)
 
 
+def _free_moment(batch: Batch, moment: int) -> int:
+    """The first millisecond from `moment` on without an event: moves keep the order they came in."""
+    taken = set(
+        Event.objects.filter(batch=batch, cook_ms__gte=moment, cook_ms__lt=moment + 1000)
+        .values_list("cook_ms", flat=True)
+    )  # fmt: skip
+    return next((at for at in range(moment, moment + 1000) if at not in taken), moment + 1000)
+
+
 def _take(batch: Batch, member: Member, event: EventIn, steps: set[str]) -> RefusedEvent | None:
     """Keep one event; what is wrong with it otherwise."""
     now = clock_now()
@@ -184,7 +193,7 @@ def _take(batch: Batch, member: Member, event: EventIn, steps: set[str]) -> Refu
             id=str(event.id),
             message="This device's clock is more than a day ahead. Set it right.",
         )
-    at = min(event.at, now) if event.at > now + AHEAD else event.at
+    at = min(event.at, now + AHEAD)
     value = event.value
     if event.kind == "ladle":
         value = float(min(int(value or 0), 200))
@@ -195,7 +204,7 @@ def _take(batch: Batch, member: Member, event: EventIn, steps: set[str]) -> Refu
                 "batch": batch,
                 "kind": event.kind,
                 "step": event.step,
-                "cook_ms": cook_ms(batch, at),
+                "cook_ms": _free_moment(batch, cook_ms(batch, at)),
                 "value": value,
                 "by": member.user,
             },

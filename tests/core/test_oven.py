@@ -389,6 +389,7 @@ class CoolingTest(unittest.TestCase):
             self.assertTrue(cool(25, method)["complies"])
             self.assertFalse(cool(100, method)["complies"])
         self.assertFalse(cool(25, "bench")["complies"])
+        self.assertIn("57 to 21 °C in 2 h", str(cool(25, "fridge")))
 
     def test_hours_near_an_independent_computation(self):
         # hours to 21 and 5 degC with h = 7: the heat reference, section 7

@@ -80,6 +80,7 @@ class SyrupTest(unittest.TestCase):
                                 "lining_vessel": "ramekin_120", "lining_count": 10})  # fmt: skip
         self.assertAlmostEqual(out["lining"]["each_g"], 15.3, delta=0.3)
         self.assertAlmostEqual(lining_g(1000, 3), 4.35)
+        self.assertGreater(out["lining"]["sugar_g"], out["lining"]["total_g"])  # some burns off
         self.assertLess(out["pull_c"], 172)
         self.assertTrue(3 <= 172 - out["pull_c"] <= 14)
 
@@ -148,6 +149,10 @@ class SafetyTest(unittest.TestCase):
             self.assertFalse(kill("mix", held[: len(held) // 2]).meets, temp)
         rising = [(70 * n, c) for n, c in enumerate((45, 56, 66, 71, 76, 80, 82))]
         self.assertEqual(kill("mix", rising).log_reduction, 12)
+        for gap_s, counted in ((120, "straight"), (121, "colder")):
+            seen = kill("mix", [(0, 62), (gap_s, 66)]).log_reduction
+            cold = kill("mix", [(0, 62), (gap_s / 2, 62), (gap_s, 62)]).log_reduction
+            self.assertEqual("straight" if seen > 1.1 * cold else "colder", counted)
 
     @given(st.lists(st.floats(20, 85), min_size=2, max_size=30), st.floats(0, 5))
     def test_hotter_and_longer_never_kill_less(self, temps, more):

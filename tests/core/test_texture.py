@@ -107,6 +107,8 @@ class CookingTest(unittest.TestCase):
         self.assertIsNone(pastry.coagulation.curdle_c)
         flour = ask("1 l whole milk", "9 yolks", "200 g sugar", "120 g flour", "50 g butter")
         self.assertEqual(flour.endpoint.hold_s, 120)
+        self.assertIn("60-180 s", pastry.endpoint.why)
+        self.assertIn("120-240 s", flour.endpoint.why)
         anglaise = ask("750 g whole milk", "250 g cream 35%", "200 g yolk", "180 g sugar")
         self.assertEqual(anglaise.endpoint.mode, "nappe")
         self.assertTrue(82 <= anglaise.endpoint.temp_c <= 84)

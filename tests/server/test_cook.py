@@ -76,6 +76,16 @@ class CookTest(KitchenCase):
         heat = next(t for t in shown["timings"] if t["key"] == "heat")
         self.assertAlmostEqual(heat["left_s"] - heat["entered_s"], 120, delta=2)
 
+    def test_moves_at_one_moment_keep_the_order_they_were_made_in(self):
+        batch = self.start()
+        keys = ("heat", "temper", "cook") * 4
+        ahead = datetime.now(UTC) + timedelta(minutes=9)  # a tablet whose clock runs ahead
+        for at in (ahead, ahead - timedelta(minutes=2)):
+            for key in keys:
+                move = {"id": new_id(), "kind": "step", "at": at.isoformat(), "step": key}
+                _, live = self.events(batch, move)
+                self.assertEqual(live["step"], key)
+
     def test_nonsense_events_are_refused_with_a_sentence(self):
         batch = self.start()
         bad = (
