@@ -173,7 +173,7 @@ def add_events(request: HttpRequest, kid: UUID, batch_id: UUID, given: Events) -
 
 
 def _free_moment(batch: Batch, moment: int) -> int:
-    """The first millisecond from `moment` on without an event: moves keep the order they came in."""
+    """The first free millisecond from `moment` on: moves keep the order they came in."""
     taken = set(
         Event.objects.filter(batch=batch, cook_ms__gte=moment, cook_ms__lt=moment + 1000)
         .values_list("cook_ms", flat=True)
