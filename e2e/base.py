@@ -170,8 +170,11 @@ class BrowserCase(StaticLiveServerTestCase):
     def pour_all(self, page=None):
         page = page or self.page
         onward = page.get_by_test_id("onward")
+        expect(onward).to_contain_text("Ladle")
         for _ in range(40):
-            if "Ladle" not in onward.inner_text():
+            said = onward.inner_text()
+            if "Ladle" not in said:
                 return
             page.keyboard.press("Space")
+            expect(onward).not_to_have_text(said, use_inner_text=True)
         self.fail("the ladder never ends")
