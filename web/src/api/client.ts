@@ -21,6 +21,10 @@ export class ApiError extends Error {
   }
 }
 
+/** What was refused about one field of a form; null when the refusal is about something else. */
+export const saidAt = (error: unknown, field: string): string | null =>
+  error instanceof ApiError && error.field === field ? error.message : null;
+
 export const AWAY = "The kitchen’s server is not answering. What you type is kept here.";
 
 /** The token as the cookie has it now: it changes at sign-in, also while something is waiting. */

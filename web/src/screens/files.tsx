@@ -1,10 +1,11 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 
-import { ApiError, client, must, type Shapes } from "@/api/client";
+import { client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { newId } from "@/keep/id";
 import { Button } from "@/ui/button";
+import { Refused } from "@/ui/states";
 
 type Read = Shapes["ReadDessert"];
 const FORMS = [
@@ -145,11 +146,7 @@ function TakeIn() {
           onStop={() => stop?.abort()}
         />
       )}
-      {error instanceof ApiError && (
-        <p role="alert" className="mt-3 text-burnt">
-          {error.message}
-        </p>
-      )}
+      <Refused error={error} className="mt-3" />
       {found && (
         <Report
           found={found}

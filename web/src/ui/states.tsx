@@ -22,6 +22,23 @@ export function Failed({ error, again }: { error: unknown; again?: () => void })
   );
 }
 
+interface RefusedProps {
+  error: unknown;
+  /** Fields that say what is wrong with them themselves. */
+  besides?: string[];
+  className?: string;
+}
+
+/** Why something asked for was not done, in the server's sentence. */
+export function Refused({ error, besides = [], className = "" }: RefusedProps) {
+  if (!(error instanceof ApiError) || besides.includes(error.field ?? "")) return null;
+  return (
+    <p role="alert" className={`text-burnt ${className}`}>
+      {error.message}
+    </p>
+  );
+}
+
 export function Empty({ title, children }: { title: string; children: ReactNode }) {
   return (
     <div className="mx-auto max-w-[34rem] py-10">

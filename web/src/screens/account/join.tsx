@@ -2,11 +2,11 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 
-import { ApiError, client, must } from "@/api/client";
+import { client, must, saidAt } from "@/api/client";
 import { ROLES } from "@/screens/account/roles";
 import { Button } from "@/ui/button";
 import { Input } from "@/ui/field";
-import { Failed, Loading } from "@/ui/states";
+import { Failed, Loading, Refused } from "@/ui/states";
 import { day, time } from "@/units";
 
 /** An invitation taken up: a name, an address, a password, and in. */
@@ -36,8 +36,6 @@ export default function Join({ secret }: { secret: string }) {
   });
   if (invitation.isPending) return <Loading what="the invitation" />;
   if (invitation.isError) return <Failed error={invitation.error} />;
-  const error = join.error instanceof ApiError ? join.error : null;
-  const at = (field: string) => (error?.field === field ? error.message : null);
   const { kitchen, role, ends_at } = invitation.data;
   return (
     <main className="mx-auto max-w-[34rem] px-6 py-12">
@@ -68,7 +66,7 @@ export default function Join({ secret }: { secret: string }) {
           required
           value={email}
           hint="To sign in with. No mail is sent."
-          error={at("email")}
+          error={saidAt(join.error, "email")}
           onChange={(event) => setEmail(event.target.value)}
         />
         <Input
@@ -78,14 +76,10 @@ export default function Join({ secret }: { secret: string }) {
           required
           value={password}
           hint="At least twelve characters. If you have an account here already, its password."
-          error={at("password")}
+          error={saidAt(join.error, "password")}
           onChange={(event) => setPassword(event.target.value)}
         />
-        {error && !error.field && (
-          <p role="alert" className="text-burnt">
-            {error.message}
-          </p>
-        )}
+        <Refused error={join.error} besides={["email", "password"]} />
         <Button kind="act" type="submit" disabled={join.isPending}>
           Come in
         </Button>

@@ -1,9 +1,10 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { ApiError, client, must } from "@/api/client";
+import { client, must, saidAt } from "@/api/client";
 import { Button } from "@/ui/button";
 import { Input } from "@/ui/field";
+import { Refused } from "@/ui/states";
 
 const HINT = "At least twelve characters; three words nobody expects together do well.";
 
@@ -22,8 +23,6 @@ export function NewPassword({ word, onDone }: { word: string; onDone?: () => voi
       onDone?.();
     },
   });
-  const error = change.error instanceof ApiError ? change.error : null;
-  const at = (field: string) => (error?.field === field ? error.message : null);
   return (
     <form
       className="max-w-md space-y-4"
@@ -38,7 +37,7 @@ export function NewPassword({ word, onDone }: { word: string; onDone?: () => voi
         autoComplete="current-password"
         required
         value={old}
-        error={at("old")}
+        error={saidAt(change.error, "old")}
         onChange={(event) => setOld(event.target.value)}
       />
       <Input
@@ -48,14 +47,10 @@ export function NewPassword({ word, onDone }: { word: string; onDone?: () => voi
         required
         value={next}
         hint={HINT}
-        error={at("new")}
+        error={saidAt(change.error, "new")}
         onChange={(event) => setNext(event.target.value)}
       />
-      {error && !error.field && (
-        <p role="alert" className="text-burnt">
-          {error.message}
-        </p>
-      )}
+      <Refused error={change.error} besides={["old", "new"]} />
       <Button kind="act" type="submit" disabled={change.isPending || !old || !next}>
         {word}
       </Button>

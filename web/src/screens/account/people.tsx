@@ -1,11 +1,12 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { ApiError, client, must, type Shapes } from "@/api/client";
+import { client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { ROLES, type Role } from "@/screens/account/roles";
 import { Button } from "@/ui/button";
 import { Select } from "@/ui/field";
+import { Refused } from "@/ui/states";
 
 /** Everybody in the kitchen and what they do; a chef gives roles and takes people out. */
 export function People() {
@@ -90,11 +91,7 @@ export function People() {
           </li>
         ))}
       </ul>
-      {error instanceof ApiError && (
-        <p role="alert" className="mt-2 text-burnt">
-          {error.message}
-        </p>
-      )}
+      <Refused error={error} className="mt-2" />
       <p className="caption mt-2">Batches stay in the book under the name of who cooked them.</p>
     </section>
   );

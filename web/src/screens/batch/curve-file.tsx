@@ -1,9 +1,10 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
 
-import { ApiError, client, must, type Shapes } from "@/api/client";
+import { client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { Button } from "@/ui/button";
+import { Refused } from "@/ui/states";
 
 /** Lay the file of any logger into the batch: its columns and units are found, and said. */
 export function CurveFile({ batch }: { batch: Shapes["BatchOut"] }) {
@@ -51,11 +52,7 @@ export function CurveFile({ batch }: { batch: Shapes["BatchOut"] }) {
           {read.said.join(" ")}
         </p>
       )}
-      {send.error instanceof ApiError && (
-        <p role="alert" className="text-burnt">
-          {send.error.message}
-        </p>
-      )}
+      <Refused error={send.error} />
     </div>
   );
 }

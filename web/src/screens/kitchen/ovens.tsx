@@ -5,6 +5,7 @@ import { ApiError, client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { Button } from "@/ui/button";
 import { Input, NumberField, Select } from "@/ui/field";
+import { Refused } from "@/ui/states";
 import { degrees, fromCelsius, kelvins, said, toCelsius, type Units } from "@/units";
 
 type Oven = Shapes["OvenOut"];
@@ -219,11 +220,7 @@ function Walk({ oven }: { oven: Oven }) {
       <p className="caption">
         {readings.length} {readings.length === 1 ? "reading" : "readings"} understood
       </p>
-      {walk.error instanceof ApiError && (
-        <p role="alert" className="text-burnt">
-          {walk.error.message}
-        </p>
-      )}
+      <Refused error={walk.error} />
       {walk.data && (
         <p role="status" className="border-l-[3px] border-leaf pl-3" data-testid="walked">
           {said(walk.data.found.says, units)}

@@ -8,6 +8,7 @@ import { BathPlate } from "@/figures/bath";
 import { AFTER, bakingOf, DONENESS, type Baking } from "@/screens/oven/baking";
 import { Button } from "@/ui/button";
 import { NumberField, Select } from "@/ui/field";
+import { Refused } from "@/ui/states";
 import { Why } from "@/ui/why";
 import { degrees, kelvins, litres, said } from "@/units";
 
@@ -191,11 +192,7 @@ function Choose({
       <Button className="mt-3" disabled={ask.isPending} onClick={() => ask.mutate()}>
         {ask.isPending ? "Trying twenty ways …" : "Try them"}
       </Button>
-      {ask.error instanceof ApiError && (
-        <p role="alert" className="mt-2 text-burnt">
-          {ask.error.message}
-        </p>
-      )}
+      <Refused error={ask.error} className="mt-2" />
       {ask.data && (
         <>
           <p className="mt-2 text-lg">{said(ask.data.says, units)}</p>

@@ -2,12 +2,12 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 
-import { ApiError, client, must } from "@/api/client";
+import { client, must } from "@/api/client";
 import { useBench } from "@/bench";
 import { newId } from "@/keep/id";
 import { Button } from "@/ui/button";
 import { Select } from "@/ui/field";
-import { Failed, Loading } from "@/ui/states";
+import { Failed, Loading, Refused } from "@/ui/states";
 
 /** The exercises: spoil ten batches for nothing. */
 export default function Rehearse() {
@@ -60,11 +60,7 @@ export default function Rehearse() {
           </Select>
         </div>
       </div>
-      {start.error instanceof ApiError && (
-        <p role="alert" className="mb-3 text-burnt">
-          {start.error.message}
-        </p>
-      )}
+      <Refused error={start.error} className="mb-3" />
       <ol className="grid gap-x-10 md:grid-cols-2">
         {list.data.map((e) => (
           <li

@@ -2,13 +2,14 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 
-import { ApiError, client, must, type Shapes } from "@/api/client";
+import { client, must, type Shapes } from "@/api/client";
 import { useGoing, useDevices } from "@/api/queries";
 import { useBench } from "@/bench";
 import { newId } from "@/keep/id";
 import type { Today } from "@/screens/stove/today";
 import { Button } from "@/ui/button";
 import { Select } from "@/ui/field";
+import { Refused } from "@/ui/states";
 
 /** Choose a probe and begin: at the stove or in the oven. */
 export function StartCook({
@@ -124,11 +125,7 @@ export function StartCook({
       >
         {unsaved ? "Saving the formula first …" : place === "oven" ? "Bake it" : "Cook it"}
       </Button>
-      {start.error instanceof ApiError && (
-        <p role="alert" className="mt-2 text-burnt">
-          {start.error.message}
-        </p>
-      )}
+      <Refused error={start.error} className="mt-2" />
     </div>
   );
 }
