@@ -3,6 +3,7 @@ import "fake-indexeddb/auto";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 
 import { client } from "@/api/client";
+import { hearServerClock } from "@/keep/clock";
 import { keepMoves, waitingMoves, type CookEvent } from "@/keep/durable";
 import { Outbox } from "@/keep/outbox";
 
@@ -68,6 +69,21 @@ describe("an outbox", () => {
     await settled(second);
     expect(posts[0]?.map((event) => event.step)).toEqual(["heat", "temper", "cook"]);
     expect(new Set(posts[0]?.map((event) => event.id)).size).toBe(3);
+  });
+
+  it("stamps no move before the one it follows, also when an answer sets the clock back", async () => {
+    answers = () => problem(0);
+    const first = new Outbox("k", batch);
+    hearServerClock(new Date(Date.now() + 9_000).toISOString());
+    await first.add("step", { step: "heat" });
+    hearServerClock(new Date().toISOString());
+    await first.add("step", { step: "temper" });
+    const second = new Outbox("k", batch); // the page was loaded again
+    await second.ready;
+    await second.add("step", { step: "cook" });
+    const stamps = (await waitingMoves(batch)).map((move) => Date.parse(move.event.at));
+    expect(stamps).toEqual([...new Set(stamps)].sort((a, b) => a - b));
+    expect(stamps).toHaveLength(3);
   });
 
   it("drops nothing behind an event that is refused", async () => {

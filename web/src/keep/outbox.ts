@@ -23,7 +23,7 @@ export class Outbox {
   private sending: Promise<void> | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private delayMs = FIRST_DELAY_MS;
-  private lastPlace = 0;
+  private lastAtMs = 0;
   /** A refusal that sending again cannot mend. */
   refused: string | null = null;
   /** Done when what an earlier page left has been taken up. */
@@ -41,6 +41,7 @@ export class Outbox {
     const here = new Set(this.waiting.map((event) => event.id));
     const older = left.map((move) => move.event).filter((event) => !here.has(event.id));
     if (older.length) this.show([...older, ...this.waiting]);
+    for (const event of older) this.lastAtMs = Math.max(this.lastAtMs, Date.parse(event.at));
     void this.flush();
   }
 
@@ -57,22 +58,27 @@ export class Outbox {
     return () => this.hearers.delete(listener);
   }
 
+  /** Later than the move before, also when a fresh answer has just set the server's clock back. */
+  private nextAt(): string {
+    this.lastAtMs = Math.max(serverNow().getTime(), this.lastAtMs + 1);
+    return new Date(this.lastAtMs).toISOString();
+  }
+
   /** Done when the move is on the disk. */
   async add(kind: CookEvent["kind"], more: { step?: string; value?: number } = {}): Promise<void> {
     const event: CookEvent = {
       id: newId(),
       kind,
       step: more.step ?? "",
-      at: serverNow().toISOString(),
+      at: this.nextAt(),
       value: more.value ?? null,
     };
     this.show([...this.waiting, event]);
-    this.lastPlace = Math.max(Date.now(), this.lastPlace + 1);
     const move: Waiting = {
       id: event.id,
       kid: this.kid,
       batchId: this.batchId,
-      place: this.lastPlace,
+      place: this.lastAtMs,
       event,
     };
     await keepMoves([move]);

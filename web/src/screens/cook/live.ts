@@ -53,6 +53,8 @@ export function useCourse(kid: string, batchId: string): Course {
   useEffect(
     () =>
       outbox.hear((live) => {
+        // A poll on its way knows nothing of this move: it would put the page a step back.
+        void store.cancelQueries({ queryKey: key });
         store.setQueryData<Watch>(key, take(live, true));
       }),
     [key, outbox, store, take],
