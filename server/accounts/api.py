@@ -115,6 +115,21 @@ def _sprayed(request: HttpRequest) -> bool:
     return bool(tried.values("username").distinct().count() >= most)
 
 
+def proven(request: HttpRequest, email: str, password: str) -> User | None:
+    """The account an address and password belong to. Wherever passwords can be tried, they are
+    tried through here: guessing is written down, and slowed (HttpError 429).
+
+    Call it outside a transaction, or what it wrote down goes with the refusal."""
+    if _sprayed(request):
+        note(request, Kind.SLOWED, who=email)
+        raise HttpError(429, LOCKED)
+    user = authenticate(request, username=email, password=password)
+    if isinstance(user, User):
+        return user
+    note(request, Kind.REFUSED, who=email)
+    return None
+
+
 @router.get("/session", response={200: SessionOut, **PROBLEMS}, auth=anyone)
 def read_session(request: HttpRequest) -> SessionOut:
     """Who is signed in."""
@@ -125,13 +140,8 @@ def read_session(request: HttpRequest) -> SessionOut:
 def sign_in(request: HttpRequest, given: SignIn) -> SessionOut:
     """Sign in. After six wrong passwords an address waits six minutes; so does one that tries many
     accounts."""
-    email = given.email.strip().lower()
-    if _sprayed(request):
-        note(request, Kind.SLOWED, who=email)
-        raise HttpError(429, LOCKED)
-    user = authenticate(request, username=email, password=given.password)
-    if not isinstance(user, User):
-        note(request, Kind.REFUSED, who=email)
+    user = proven(request, given.email.strip().lower(), given.password)
+    if user is None:
         raise HttpError(401, "This address and password do not belong together.")
     enter(request, user)
     return session_out(request)

@@ -34,7 +34,7 @@ EACH = 6  # of one person, working and waiting together
 def turn(who: object, patience_s: float = PATIENCE_S) -> Iterator[None]:
     """Wait for the process's one turn at heavy work.
 
-    Raises HttpError 429 for somebody who has two asks there already, or when it takes too long.
+    Raises HttpError 429 for somebody who has six asks there already, or when it takes too long.
     """
     with _counting:
         if _waiting[who] >= EACH:

@@ -16,7 +16,16 @@ from ninja import Query, Router, Schema
 from ninja.errors import HttpError
 from pydantic import Field
 
-from accounts.api import Role, SameSite, SessionOut, anyone, enter, good_password, session_out
+from accounts.api import (
+    Role,
+    SameSite,
+    SessionOut,
+    anyone,
+    enter,
+    good_password,
+    proven,
+    session_out,
+)
 from accounts.log import Kind, note
 from accounts.models import SecurityEvent, User
 from bellcrumb.errors import CraftError
@@ -147,12 +156,13 @@ def join(request: HttpRequest, secret: str, given: Join) -> SessionOut:
         validate_email(email)
     except ValidationError:
         raise CraftError("email", "This is no e-mail address.") from None
+    _invitation(secret)  # nobody tries passwords without one
+    known = User.objects.filter(email=email).exists()
+    user = proven(request, email, given.password) if known else None
+    if known and not user:
+        raise CraftError("password", "There is an account of this address: give its password.")
     with transaction.atomic():
         found = _invitation(secret, lock=True)
-        user = User.objects.filter(email=email).first()
-        if user and not user.check_password(given.password):
-            note(request, Kind.REFUSED, who=email, detail="joining")
-            raise CraftError("password", "There is an account of this address: give its password.")
         if not user:
             good_password(given.password, User(email=email, name=given.name), "password")
             user = User.objects.create_user(email, given.password, given.name)

@@ -87,6 +87,14 @@ class InviteTest(KitchenCase):
         self.assertEqual(self.join(secret, email="cook@mill.example", password=PASSWORD)[0], 200)
         self.assertEqual(Member.objects.filter(user__email="cook@mill.example").count(), 2)
 
+    def test_an_invitation_is_no_way_to_guess_somebodys_password(self):
+        secret = self.invite()["secret"]
+        codes = [self.join(secret, email="cook@mill.example")[0] for _ in range(7)]
+        self.assertEqual((codes[:5], codes[-1]), ([422] * 5, 429))
+        self.assertEqual(self.join(secret, email="cook@mill.example", password=PASSWORD)[0], 429)
+        refused = SecurityEvent.objects.filter(kind="refused", who="cook@mill.example")
+        self.assertGreaterEqual(refused.count(), 5)
+
 
 class RolesTest(KitchenCase):
     def place(self, who):
