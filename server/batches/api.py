@@ -10,6 +10,7 @@ from ninja import Query
 from ninja.errors import HttpError
 
 from batches.bakes import refit_now
+from batches.begin import begin
 from batches.book import batch_of, batch_out, router, thinned
 from batches.clock import (
     Course,
@@ -39,7 +40,6 @@ from config.now import now as clock_now
 from config.shapes import PROBLEMS
 from formulas.api import version_of
 from formulas.content import Content, check, content_of, formula_of
-from formulas.models import Version
 from formulas.oven import bake_plan_of
 from formulas.stove import plan_of
 from kitchen.access import member_of
@@ -64,30 +64,16 @@ def start_batch(request: HttpRequest, kid: UUID, given: Start) -> BatchOut:
     planned = bake_plan_of if given.place == "oven" else plan_of
     plan = planned(member.kitchen, content, version.part.kind)
     found = formula_of(member.kitchen, content, version.part.kind)
-    now = clock_now()
     with transaction.atomic():
         device = take(member.kitchen, given.device_id, "probe", "probe")
         scale = take(member.kitchen, given.scale_id, "scale", "scale")
         if given.time_scale > 1 and not (device and device.simulated):
             raise HttpError(422, "Only a simulated probe can run faster than the clock.")
-        Version.objects.filter(pk=version.pk, cooked_at__isnull=True).update(cooked_at=now)
         # The same id at once: the store refuses the second, which is then asked again (above).
-        Batch.objects.create(
-            id=given.id,
-            kitchen=member.kitchen,
-            version=version,
-            cook=member.user,
-            cook_name=member.user.name,
-            device=device,
-            scale=scale,
-            started_at=now,
-            time_scale=given.time_scale,
-            predicted_class=found.set.class_ if found.set else "",
-            prediction={
-                "plan": plan.model_dump(mode="json"),
-                "formula": found.model_dump(mode="json", by_alias=True),
-            },
-        )
+        begin(
+            member.kitchen, version, member.user, plan, found, clock_now(),
+            id=given.id, device=device, scale=scale, time_scale=given.time_scale,
+        )  # fmt: skip
     return batch_out(batch_of(member, given.id))
 
 

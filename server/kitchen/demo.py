@@ -7,7 +7,9 @@ from datetime import UTC, datetime, timedelta
 from django.db import transaction
 
 from accounts.models import User
-from batches.models import Batch, Event, Reading, Verdict
+from batches.begin import begin
+from batches.clock import raise_peak
+from batches.models import Event, Reading, Verdict
 from bellcrumb.heat.pot import Cream, Pot, start, step
 from devices.models import Device
 from formulas.content import VESSEL_FIELDS, content_of, formula_of
@@ -148,20 +150,7 @@ def _cook(
     content = content_of(version)
     plan = plan_of(kitchen, content, version.part.kind)
     found = formula_of(kitchen, content, version.part.kind)
-    batch = Batch.objects.create(
-        kitchen=kitchen,
-        version=version,
-        cook=cook,
-        device=probe,
-        started_at=began,
-        prediction={
-            "plan": plan.model_dump(mode="json"),
-            "formula": found.model_dump(mode="json", by_alias=True),
-        },
-    )
-    if version.cooked_at is None:
-        version.cooked_at = began
-        version.save(update_fields=["cooked_at"])
+    batch = begin(kitchen, version, cook, plan, found, began, device=probe)
     noise = random.Random(seed)
     readings: list[tuple[float, float]] = []
     events: list[tuple[str, str, float, float | None]] = []
@@ -180,19 +169,19 @@ def _cook(
             for kind, step, at, value in events
         ]
     )
-    Reading.objects.bulk_create(
-        [
-            Reading(
-                batch=batch,
-                device=probe,
-                client_id=uuid.uuid4(),
-                at=began + timedelta(seconds=at),
-                cook_ms=round(at * 1000),
-                temp_cc=round(100 * (temp + noise.gauss(0, 0.12))),
-            )
-            for at, temp in readings
-        ]
-    )
+    rows = [
+        Reading(
+            batch=batch,
+            device=probe,
+            client_id=uuid.uuid4(),
+            at=began + timedelta(seconds=at),
+            cook_ms=round(at * 1000),
+            temp_cc=round(100 * (temp + noise.gauss(0, 0.12))),
+        )
+        for at, temp in readings
+    ]
+    Reading.objects.bulk_create(rows)
+    raise_peak(batch, max(row.temp_cc for row in rows))
     batch.ended_at = began + timedelta(seconds=t)
     batch.save(update_fields=["ended_at"])
     Verdict.objects.create(batch=batch, texture=texture, faults=faults, note=note, by=cook)

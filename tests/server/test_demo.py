@@ -38,3 +38,7 @@ class DemoKitchenTest(TestCase):
         demo.load("token")
         found = [batch_out(b).findings[0].key for b in Batch.objects.order_by("started_at")]
         self.assertEqual(found, ["short_hold", "boil_held"])
+        # Its rows stand in the book as those of a cook at the stove do.
+        for batch in Batch.objects.all():
+            self.assertEqual((batch.cook_name, batch.predicted_class), (batch.cook.name, "pipe"))
+            self.assertAlmostEqual(batch.peak_cc / 100, 99.5, delta=2)
