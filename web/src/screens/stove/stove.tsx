@@ -201,7 +201,7 @@ function PotWords({ plan }: { plan: Shapes["PlanOut"] }) {
     return (
       <p className="mt-2 text-lg" data-testid="pot-words">
         There in <b>{minutes(run?.reaches_s)}</b> on {plan.ring}.{" "}
-        <span className="caption">±20 % until this ring is known.</span>
+        <span className="caption">±20&nbsp;% until this ring is known.</span>
       </p>
     );
   }
@@ -220,7 +220,7 @@ function PotWords({ plan }: { plan: Shapes["PlanOut"] }) {
       <span className="caption">
         {plan.cold_class &&
           `Thin while hot is normal: cold it ${DOES[plan.cold_class].toLowerCase()}. `}
-        Scorch risk {plan.scorch}, on {plan.ring}. ±20 % until this ring is known; thickens near{" "}
+        Scorch risk {plan.scorch}, on {plan.ring}. ±20&nbsp;% until this ring is known; thickens near{" "}
         {degrees(plan.thickens_c, units)}.
       </span>
     </p>
