@@ -220,8 +220,8 @@ function PotWords({ plan }: { plan: Shapes["PlanOut"] }) {
       <span className="caption">
         {plan.cold_class &&
           `Thin while hot is normal: cold it ${DOES[plan.cold_class].toLowerCase()}. `}
-        Scorch risk {plan.scorch}, on {plan.ring}. ±20&nbsp;% until this ring is known; thickens near{" "}
-        {degrees(plan.thickens_c, units)}.
+        Scorch risk {plan.scorch}, on {plan.ring}. ±20&nbsp;% until this ring is known; thickens
+        near {degrees(plan.thickens_c, units)}.
       </span>
     </p>
   );
