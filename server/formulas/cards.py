@@ -12,7 +12,7 @@ from ninja import Schema
 from bellcrumb.contract.build import points_out
 from bellcrumb.contract.formulas import answered
 from bellcrumb.contract.shapes import FormulaIn, PointsOut
-from formulas.content import content_of, lines_of
+from formulas.content import beaten_of, content_of, lines_of
 from formulas.models import Brief, Dessert, Version
 from kitchen.access import pantry_of
 from kitchen.models import Kitchen
@@ -49,6 +49,7 @@ def _glance(kitchen: Kitchen, version: Version) -> Glance:
     given = FormulaIn.model_validate({
         **lines_of(kitchen, content),
         "family": content.family or None,
+        "beaten": beaten_of(content),
         "part_kind": version.part.kind,
         "altitude_m": kitchen.altitude_m,
     })  # fmt: skip
@@ -64,14 +65,14 @@ def _glance(kitchen: Kitchen, version: Version) -> Glance:
         sugar_g=per.sugar_g if per else None,
         mass_g=found.mix.mass_g,
         cook=found.endpoint.mode if found.endpoint else None,
-        points=points_out(found.mix, found.family),
+        points=points_out(found),
     )
 
 
 def _key(kitchen: Kitchen, version: Version) -> str:
     inputs = (
         kitchen.id, kitchen.pantry_rev, kitchen.altitude_m, kitchen.measures, version.part.kind,
-        version.family, version.egg_grade, version.lines_text,
+        version.family, version.beaten, version.egg_grade, version.lines_text,
     )  # fmt: skip
     return hashlib.sha256(repr(inputs).encode()).hexdigest()
 

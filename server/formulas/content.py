@@ -68,6 +68,9 @@ class Content(Schema):
     lines_text: str = Field(default="", max_length=20_000)
     egg_grade: str = Field(default="US large", max_length=40)
     family: str = Field(default="", max_length=40, description="empty: guessed from the lines")
+    beaten: Literal["", "yes", "no"] = Field(
+        default="", description="worked smooth after it set; empty: not said"
+    )
     vessel_key: str = Field(default="", max_length=60, description="empty: no vessel chosen")
     vessel_count: int = Field(default=8, ge=1, le=2000)
     fill_by: Literal["share", "below_rim", "weight"] = "share"
@@ -145,6 +148,11 @@ def ring_of(kitchen: Kitchen, content: Content) -> Ring:
     return ring
 
 
+def beaten_of(content: Content) -> bool | None:
+    """Whether it is beaten after it set; None where nobody said."""
+    return {"yes": True, "no": False}.get(content.beaten)
+
+
 def lines_of(kitchen: Kitchen, content: Content) -> dict[str, Any]:
     """The lines of a version and how its eggs and cups are meant, as the core's input."""
     lines = content.lines_text.split("\n")
@@ -168,6 +176,7 @@ def given_of(
     return {
         **lines_of(kitchen, content),
         "family": content.family or None,
+        "beaten": beaten_of(content),
         "vessel": there.get("vessel_key"),
         "count": content.vessel_count,
         "fill_by": content.fill_by,

@@ -81,6 +81,7 @@ class Version(models.Model):
     lines_text = models.TextField(max_length=20_000, blank=True)
     egg_grade = models.CharField(max_length=40, default="US large")
     family = models.CharField(max_length=40, blank=True)
+    beaten = models.CharField(max_length=3, blank=True)
     vessel_key = models.CharField(max_length=60, blank=True)
     vessel_count = models.PositiveSmallIntegerField(default=8)
     fill_by = models.CharField(max_length=10, default="share")

@@ -35,7 +35,7 @@ from bellcrumb.stove.plan import Plan, plan
 from bellcrumb.stove.steps import Cue, Step
 from bellcrumb.stove.works import BATH_W_K, USUAL_C, WorkKind, work, work_kind
 from bellcrumb.vessels.geometry import library
-from formulas.content import Content, ring_of
+from formulas.content import Content, beaten_of, ring_of
 from kitchen.access import pantry_of, vessels_of
 from kitchen.models import Kitchen
 from kitchen.models import Ring as KitchenRing
@@ -177,7 +177,9 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
     grade = egg_grade(content.egg_grade)
     measures = cast(Measures, kitchen.measures)
     lines = understand_all(content.lines_text.split("\n"), pantry_of(kitchen), grade, measures)
-    result = answer(lines, grade, content.family or None, kitchen.altitude_m)
+    result = answer(
+        lines, grade, content.family or None, kitchen.altitude_m, beaten=beaten_of(content)
+    )
     ring = ring_of(kitchen, content)
     if not result.mix.mass_g:
         raise CraftError("lines_text", "Nothing to cook yet: write the formula first.")

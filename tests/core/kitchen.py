@@ -13,5 +13,6 @@ def mix(**grams: float) -> Mix:
     return Mix.of((shipped().key(key), g) for key, g in grams.items())
 
 
-def ask(*lines: str, family: str | None = None) -> Answer:
-    return answer(understand_all(list(lines), None, US_LARGE), US_LARGE, family)
+def ask(*lines: str, family: str | None = None, beaten: bool | None = None) -> Answer:
+    read = understand_all(list(lines), None, US_LARGE)
+    return answer(read, US_LARGE, family, beaten=beaten)

@@ -40,7 +40,7 @@ class SolveTest(unittest.TestCase):
     def test_a_wished_set_is_reached_or_said_and_the_liquid_stays(self, key, wished):
         fam = families()[key]
         mix = Mix.of((shipped().key(k), g) for k, g in fam.centre.items())
-        found = solve(mix, fam, Wishes(wished), shipped(), US_LARGE)
+        found = solve(mix, fam, lambda _: fam.style, Wishes(wished), shipped())
         reached = set_strength(found.mix, fam.style).klass
         self.assertTrue(reached == wished or found.unmet, f"{key} {reached}")
         self.assertAlmostEqual(fam.liquid_g(found.mix) / fam.liquid_g(mix), 1, places=3)
@@ -101,7 +101,9 @@ class SolveTest(unittest.TestCase):
     def test_a_wish_that_cannot_be_met_says_which_one_blocks(self):
         starchless = bend(PUDDING, without=["starch"])
         self.assertIn("no starch stands in the way", starchless["unmet"][0])
-        beaten = bend(FLOUR, family="pastry_cream", set_class="slice")
+        beaten = compute(
+            "solve", {"lines": FLOUR, "beaten": True, "wishes": {"set_class": "slice"}}
+        )
         self.assertIn("never slices", beaten["unmet"][0])
         self.assertIn(
             "to swap", bend(PUDDING, swaps=[{"old": "flour", "new": "corn starch"}])["unmet"][0]

@@ -1,10 +1,13 @@
 """Solving at the front door: from typed lines and wishes to bent lines."""
 
+from collections.abc import Callable
+
 from bellcrumb.contract import shapes
 from bellcrumb.contract.build import read_lines
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import answer, mix_of
 from bellcrumb.formula.families import Family
+from bellcrumb.formula.how_set import how_set
 from bellcrumb.formula.lines import Line, understand
 from bellcrumb.formula.mix import Mix
 from bellcrumb.formula.scale import FINE, eggs_cracked, scale_line
@@ -13,7 +16,7 @@ from bellcrumb.pantry.eggs import EggGrade, egg_grade
 from bellcrumb.pantry.ingredients import Ingredient, Pantry, shipped
 from bellcrumb.quantities.amount import plain_text, read_amount
 from bellcrumb.quantities.units import Measures
-from bellcrumb.texture.set_index import set_strength
+from bellcrumb.texture.set_index import Style, set_strength
 
 
 def bend(given: shapes.SolveIn, pantry: Pantry | None = None) -> shapes.SolveOut:
@@ -23,7 +26,7 @@ def bend(given: shapes.SolveIn, pantry: Pantry | None = None) -> shapes.SolveOut
     store = pantry or shipped()
     texts = [t if isinstance(t, str) else f"{t.grams:g} g {t.ingredient}" for t in given.lines]
     lines = read_lines(given.lines, grade, pantry, "lines", given.measures)
-    result = answer(lines, grade, given.family, given.altitude_m)
+    result = answer(lines, grade, given.family, given.altitude_m, beaten=given.beaten)
     if not result.family or not result.mix.mass_g:
         raise CraftError("lines", "There is nothing to bend yet.")
     wish = given.wishes
@@ -36,7 +39,12 @@ def bend(given: shapes.SolveIn, pantry: Pantry | None = None) -> shapes.SolveOut
         swaps=tuple((s.old, s.new) for s in wish.swaps),
         without=tuple(wish.without),
     )  # fmt: skip
-    found = solve(result.mix, result.family, wishes, store, grade)
+    chosen = result.family if given.family else None
+
+    def style_of(mix: Mix) -> Style:
+        return how_set(mix, chosen, given.beaten)
+
+    found = solve(result.mix, result.family, style_of, wishes, store)
     factor = 1.0
     if wish.have:
         have = understand(wish.have, store, bought, given.measures)
@@ -70,8 +78,8 @@ def bend(given: shapes.SolveIn, pantry: Pantry | None = None) -> shapes.SolveOut
         changes.append(shapes.ChangeOut(before="", after=added, why=why))
     bent = mix_of(read_lines(list(out), bought, pantry, "lines", given.measures))
     return shapes.SolveOut(
-        lines=out, egg_grade=bought.label, changes=changes, before=_cost(result.mix, result.family),
-        after=_cost(bent, result.family), unmet=found.unmet,
+        lines=out, egg_grade=bought.label, changes=changes, before=_cost(result.mix, result.family, style_of),
+        after=_cost(bent, result.family, style_of), unmet=found.unmet,
     )  # fmt: skip
 
 
@@ -123,8 +131,8 @@ def _use_up(have: Line | None, mix: Mix, unmet: list[str]) -> float:
     return have.grams / there
 
 
-def _cost(mix: Mix, family: Family) -> shapes.CostOut:
-    strength = set_strength(mix, family.style)
+def _cost(mix: Mix, family: Family, style_of: Callable[[Mix], Style]) -> shapes.CostOut:
+    strength = set_strength(mix, style_of(mix))
     liquid = family.liquid_g(mix)
     return shapes.CostOut.model_validate({
         "index": strength.index, "class": strength.klass, "sugar_pct": 100 * mix.share("sugars"),

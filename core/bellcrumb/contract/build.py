@@ -16,7 +16,7 @@ from bellcrumb.quantities.units import Measures
 from bellcrumb.reasons import Reason
 from bellcrumb.stove.temper import Ladder
 from bellcrumb.texture.coagulation import SPREAD_K
-from bellcrumb.texture.set_index import split_foam
+from bellcrumb.texture.set_index import CLASSES, split_foam
 from bellcrumb.texture.set_map import Plane, point, set_map
 from bellcrumb.vessels.geometry import Vessel
 
@@ -110,7 +110,7 @@ def map_out(a: Answer, plane: Plane) -> shapes.MapOut | None:
     """The set map of an answer in a plane; None where there is nothing to draw."""
     if not (a.family and a.set):
         return None
-    m = set_map(a.mix, a.family, a.set.low, a.set.high, plane)
+    m = set_map(a.mix, a.family, a.style, a.set.low, a.set.high, plane)
     if not m:
         return None
     return shapes.MapOut.model_validate(
@@ -132,12 +132,13 @@ def map_out(a: Answer, plane: Plane) -> shapes.MapOut | None:
     )
 
 
-def points_out(mix: Mix, family: Family | None) -> shapes.PointsOut | None:
-    """Where a mix stands in every plane; None without a liquid."""
+def points_out(a: Answer) -> shapes.PointsOut | None:
+    """Where an answer's mix stands in every plane; None without a liquid."""
+    mix, family = a.mix, a.family
     if family is None or family.liquid_g(mix) <= 0:
         return None
     planes: tuple[Plane, ...] = ("starch_egg", "sugar_fat", "egg_fat")
-    at = {plane: point(mix, family, plane) or (0.0, 0.0) for plane in planes}
+    at = {plane: point(mix, family, a.style, plane) or (0.0, 0.0) for plane in planes}
     return shapes.PointsOut.model_validate({p: {"x": x, "y": y} for p, (x, y) in at.items()})
 
 
@@ -207,7 +208,7 @@ def worth_out(
 
 def air_ml(a: Answer, volume_ml: float, overrun_pct: float) -> float:
     """Air folded in by the family's foam, and whipped in besides, in millilitres."""
-    _, foam = split_foam(a.mix, a.family.style) if a.family else (None, None)
+    _, foam = split_foam(a.mix, a.style) if a.family else (None, None)
     folded = foam.air_ml_per_g * foam.mass_g if foam else 0.0
     return folded + volume_ml * overrun_pct / 100
 
@@ -238,17 +239,20 @@ def formula_out(
     strength = None
     if a.set:
         s = a.set
+        low = s.class_at(s.low)
+        low_beaten = a.beaten.klass if a.beaten else low
         strength = shapes.SetOut.model_validate(
             {
                 "index": s.index,
                 "low": s.low,
                 "high": s.high,
                 "class": s.klass,
-                "low_class": s.class_at(s.low),
+                "low_class": min(low, low_beaten, key=CLASSES.index),
                 "high_class": s.class_at(s.high),
                 "borderline": s.borderline,
                 "position": s.position,
-                "worked": s.worked,
+                "beaten": None if a.beaten else s.beaten,
+                "beaten_class": a.beaten.klass if a.beaten else None,
             }
         )
     air = air_ml(a, mix.volume_ml, given.overrun_pct)
@@ -281,7 +285,7 @@ def formula_out(
         taste_pct=_taste(mix),
         set=strength,
         map=map_out(a, given.plane),
-        points=points_out(mix, a.family),
+        points=points_out(a),
         cook=shapes.CookOut(**vars(a.endpoint)) if a.endpoint else None,
         coagulation=shapes.CoagulationOut(**vars(a.coagulation), spread_k=SPREAD_K)
         if a.coagulation

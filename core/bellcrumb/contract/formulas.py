@@ -30,7 +30,10 @@ def answered(given: shapes.FormulaIn, pantry: Pantry | None) -> tuple[Answer, Eg
     grade = egg_grade(given.egg_grade)
     lines = read_lines(given.lines, grade, pantry, "lines", given.measures)
     custard = given.part_kind not in NOT_CUSTARD
-    return answer(lines, grade, given.family, given.altitude_m, custard=custard), grade
+    found = answer(
+        lines, grade, given.family, given.altitude_m, custard=custard, beaten=given.beaten
+    )
+    return found, grade
 
 
 def formula(

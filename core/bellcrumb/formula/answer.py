@@ -1,15 +1,17 @@
 """Everything the numbers of a formula decide before an egg is cracked."""
 
-from dataclasses import dataclass
+import math
+from dataclasses import dataclass, replace
 
 from bellcrumb.formula.families import Family, Standing, family, standings
+from bellcrumb.formula.how_set import beating_matters, how_set
 from bellcrumb.formula.lines import Line
 from bellcrumb.formula.mix import Mix, Portion
 from bellcrumb.pantry.eggs import EggGrade
 from bellcrumb.reasons import Reason
 from bellcrumb.texture.coagulation import Coagulation, coagulation
 from bellcrumb.texture.endpoint import Endpoint, endpoint
-from bellcrumb.texture.set_index import SetStrength, set_strength
+from bellcrumb.texture.set_index import MODEL_SPREAD, SetStrength, Style, set_strength
 
 
 @dataclass(frozen=True)
@@ -33,7 +35,9 @@ class Answer:
     guesses: list[Standing]
     liquid_g: float
     ratios: Ratios | None
+    style: Style
     set: SetStrength | None
+    beaten: SetStrength | None
     endpoint: Endpoint | None
     coagulation: Coagulation | None
     whites_left_g: float
@@ -46,7 +50,7 @@ def mix_of(lines: list[Line | None]) -> Mix:
     """The mix of the lines that have an ingredient and a weight."""
     return Mix(
         tuple(
-            Portion(each.ingredient, each.grams)
+            Portion(each.ingredient, each.grams, each.whipped)
             for line in lines
             if line
             for each in (line, *line.also)
@@ -66,18 +70,18 @@ def eggs_left(mix: Mix, grade: EggGrade) -> tuple[float, float]:
     return (cracked - whites) * grade.white_g, (cracked - yolks) * grade.yolk_g
 
 
-def measure_spread(lines: list[Line | None], fam: Family) -> float:
+def measure_spread(lines: list[Line | None], style: Style) -> float:
     """How much S could move because the amounts are only so sure (root sum of squares)."""
     mix = mix_of(lines)
     if not mix.mass_g:
         return 0.0
-    at = set_strength(mix, fam.style).index
+    at = set_strength(mix, style).index
     total = 0.0
     for line in lines:
         if not (line and line.ingredient and line.grams and line.spread_g > 0.02 * line.grams):
             continue
         more = mix + Mix((Portion(line.ingredient, line.spread_g),))
-        total += (set_strength(more, fam.style).index - at) ** 2
+        total += (set_strength(more, style).index - at) ** 2
     return float(total**0.5)
 
 
@@ -88,8 +92,12 @@ def answer(
     altitude_m: float = 0.0,
     *,
     custard: bool = True,
+    beaten: bool | None = None,
 ) -> Answer:
     """The whole answer for understood lines; ``family_key`` None guesses the family.
+
+    ``beaten`` says whether a starch cream is worked smooth after it set; None is not known: both
+    sets are answered. The family guessed gives windows and words, never the strength.
 
     ``custard`` False is for a crust, a caramel, a meringue: no family is guessed.
 
@@ -100,6 +108,7 @@ def answer(
     guess = custard or family_key is not None
     guesses = [s for s in standings(mix) if s.distance < 90] if mix.mass_g and guess else []
     fam = family(family_key) if family_key else (guesses[0].family if guesses else None)
+    style = how_set(mix, fam if family_key else None, beaten)
     whites, yolks = eggs_left(mix, grade)
     liquid = fam.liquid_g(mix) if fam else 0.0
     if mix.mass_g and not liquid and guess:
@@ -112,6 +121,8 @@ def answer(
             guesses,
             liquid,
             None,
+            style,
+            None,
             None,
             None,
             None,
@@ -121,14 +132,19 @@ def answer(
             {},
         )
     ratios = _ratios(mix, liquid) if liquid else None
-    spread = measure_spread(lines, fam)
-    strength = set_strength(mix, fam.style, spread)
+    spread = measure_spread(lines, style)
+    distance = next((s.distance for s in guesses if s.family is fam), 99.0)
+    outside = bool(liquid) and distance > 1.5
+    doubt = math.sqrt(3) * MODEL_SPREAD if outside else 0.0  # twice the spread of the model
+    strength = set_strength(mix, style, math.hypot(spread, doubt))
+    worked = None
+    if beaten is None and beating_matters(mix, style):
+        worked = set_strength(mix, replace(style, beaten=True), math.hypot(spread, doubt))
     stop = endpoint(mix, fam, altitude_m)
     egg = coagulation(mix, fam)
-    distance = next((s.distance for s in guesses if s.family is fam), 99.0)
-    if liquid and distance > 1.5:
+    if outside:
         warnings.append(
-            f"Outside the usual windows of {fam.name.lower()}: the set is less sure than shown."
+            f"Outside what we know of {fam.name.lower()}: the set is shown twice as unsure."
         )
     if ratios and ratios.corn_starch_equivalent_g > 110:
         warnings.append("More starch than any of these creams carry: it will be pasty.")
@@ -139,7 +155,9 @@ def answer(
         guesses,
         liquid,
         ratios,
+        style,
         strength,
+        worked,
         stop,
         egg,
         whites,
@@ -178,12 +196,21 @@ def _ratios(mix: Mix, liquid_g: float) -> Ratios:
     )
 
 
+def _how(style: Style) -> str:
+    """How the egg and the starch were taken to set, in words."""
+    if style.still >= 1:
+        return "set still in the oven"
+    if style.still > 0:
+        return f"with {100 * style.still:.0f} % of a chance that it is baked, not stirred"
+    return "beaten after it set" if style.beaten else "cooked on the stove and left to set"
+
+
 def _reasons(a: Answer, grade: EggGrade) -> dict[str, Reason]:
     assert a.family and a.set and a.endpoint
     found = {
         "set": Reason(
-            f"S = {a.set.index:.2f}, between {a.set.low:.2f} and {a.set.high:.2f}, as a "
-            f"{a.family.name.lower()} ({a.family.style.mode.replace('_', ' ')}).",
+            f"S = {a.set.index:.2f}, between {a.set.low:.2f} and {a.set.high:.2f}, "
+            f"{_how(a.style)}.",
             "S adds starch, egg, milk protein, gelatine and crystal fat per 100 g of mix; sugar "
             "softens, beating and stirring weaken. Cuts: 1.25, 2.65, 4.10, 4.90, 7.05.",
             "Set index calibrated on 31 family centres and 11 anchors (docs/science.md)",

@@ -9,7 +9,7 @@ from importlib.resources import files
 
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.mix import Mix
-from bellcrumb.texture.set_index import Style, style_of
+from bellcrumb.texture.set_index import Style
 
 
 @dataclass(frozen=True)
@@ -24,6 +24,16 @@ class Window:
         """How far ``value`` is from the centre in half-widths (at least ``floor`` wide)."""
         side = self.high - self.centre if value > self.centre else self.centre - self.low
         return abs(value - self.centre) / max(side, floor)
+
+
+_WHITES = frozenset({"egg_white", "egg_white_past"})
+_CREAMS = frozenset({"cream_30", "cream_35", "cream_heavy", "cream_au_pure", "cream_double"})
+# What a family folds in as foam: keys, S of the foam (None: baked in), ml of air per gram.
+_FOAMS: dict[str, tuple[frozenset[str], float | None, float]] = {
+    "diplomat": (_CREAMS, 3.4, 0.7),
+    "chiboust": (_WHITES | {"sugar_caster"}, 3.2, 2.0),
+    "cheesecake_ricotta": (_WHITES, None, 1.5),
+}
 
 
 @dataclass(frozen=True)
@@ -54,9 +64,15 @@ class Family:
     confidence: str
 
     @property
+    def usually_beaten(self) -> bool:
+        """Whether kitchens work it smooth again after it has set, before they pipe or fill it."""
+        return self.texture_mode == "worked"
+
+    @property
     def style(self) -> Style:
-        """How this family is set, for the set index."""
-        return style_of(self.key, self.texture_mode)
+        """How this family is set as kitchens usually make it. Source: set-index reference, a."""
+        still = 1.0 if self.texture_mode == "baked" else 0.0
+        return Style(still, self.usually_beaten, *_FOAMS.get(self.key, ()))
 
     @property
     def on_the_stove(self) -> bool:
@@ -73,14 +89,14 @@ class Family:
 
 
 _POWDERS = {"milk_powder_skim", "milk_powder_whole", "dulce_de_leche", "condensed_milk"}
-_JUICES = {"lemon_juice", "lime_juice", "orange_juice", "grapefruit_juice", "passion_pulp",
+JUICES = {"lemon_juice", "lime_juice", "orange_juice", "grapefruit_juice", "passion_pulp",
            "raspberry_puree", "mango_puree"}  # fmt: skip
 
 
 @lru_cache(maxsize=8192)
 def _is_liquid(family_key: str, basis: str, key: str, category: str) -> bool:
     if basis in ("citrus juice", "water + juice", "condensed milk + juice"):
-        if key in _JUICES:
+        if key in JUICES:
             return True
         return (basis.startswith("water") and key == "water") or (
             basis.startswith("condensed") and key == "condensed_milk"
@@ -151,7 +167,7 @@ def _marks(mix: Mix) -> dict[str, float]:
         "ricotta": mix.grams_of_key("ricotta_whole", "ricotta_part") / mass,
         "pulp": mix.grams_of_key("pumpkin_puree", "sweet_potato", "banana", "chestnut_sweet")
         / mass,
-        "juice": mix.grams_of_key(*_JUICES) / mass,
+        "juice": mix.grams_of_key(*JUICES) / mass,
         "condensed": mix.grams_of_key("condensed_milk") / mass,
         "buttermilk": mix.grams_of_key("buttermilk_low", "buttermilk_whole") / mass,
         "gelatine": mix.grams_of("setter") / mass,

@@ -44,6 +44,15 @@ _BOTH_PARTS = re.compile(
 )
 
 
+# "whipped", "beaten stiff", "to soft peaks"; montée, fouettée, en neige; montata, a neve; montada,
+# a punto de nieve; geschlagen, steif
+_WHIPPED = re.compile(
+    r"\b(whipped|whisked|(?:beaten|whipped) stiff|(?:soft|firm|stiff) peaks?|mont[ée]e?s?"
+    r"|fouett[ée]e?s?|en neige|montat[aei]|a neve|montad[ao]s?|punto de nieve|geschlagene?n?"
+    r"|aufgeschlagene?n?|steif)\b"
+)
+
+
 @dataclass(frozen=True)
 class Line:
     """One understood line.
@@ -64,6 +73,14 @@ class Line:
     impossible: bool = False
     us: str = ""
     also: tuple["Line", ...] = ()
+
+    @property
+    def whipped(self) -> bool:
+        """Whether it goes in as foam: cream or whites that the line says are whipped."""
+        foams = self.ingredient is not None and (
+            self.ingredient.category == "cream" or self.ingredient.key.startswith("egg_white")
+        )
+        return foams and bool(_WHIPPED.search(self.text.lower()))
 
     @property
     def metric(self) -> str:

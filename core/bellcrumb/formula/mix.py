@@ -17,10 +17,11 @@ _DENSITY = {
 
 @dataclass(frozen=True)
 class Portion:
-    """Some grams of one ingredient."""
+    """Some grams of one ingredient; ``whipped`` when the line says it goes in as foam."""
 
     ingredient: Ingredient
     grams: float
+    whipped: bool = False
 
 
 @dataclass(frozen=True)
@@ -39,7 +40,7 @@ class Mix:
 
     def scaled(self, factor: float) -> "Mix":
         """The same mix, ``factor`` times as much."""
-        return Mix(tuple(Portion(p.ingredient, p.grams * factor) for p in self.portions))
+        return Mix(tuple(Portion(p.ingredient, p.grams * factor, p.whipped) for p in self.portions))
 
     def only(self, keep: "Iterable[str]") -> "Mix":
         """The portions whose ingredient key is in ``keep``."""

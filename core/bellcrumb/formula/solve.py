@@ -8,7 +8,8 @@ stays, and sugar and fat stay near what they were.
 
 import math
 import re
-from dataclasses import dataclass, field
+from collections.abc import Callable
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,9 +17,15 @@ from numpy.typing import NDArray
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.families import Family
 from bellcrumb.formula.mix import Mix, Portion
-from bellcrumb.pantry.eggs import EggGrade
 from bellcrumb.pantry.ingredients import Ingredient, Pantry
-from bellcrumb.texture.set_index import CLASSES, factors_of, set_strength, split_foam, strength
+from bellcrumb.texture.set_index import (
+    CLASSES,
+    Style,
+    factors_of,
+    set_strength,
+    split_foam,
+    strength,
+)
 from bellcrumb.work import checkpoint
 
 # How dear a change of each kind of ingredient is; what is not here is left alone.
@@ -76,11 +83,13 @@ class Solution:
         return Mix(tuple(p for p in self.portions if p.grams > 0))
 
 
-def solve(mix: Mix, family: Family, wishes: Wishes, pantry: Pantry, grade: EggGrade) -> Solution:
-    """Bend ``mix`` to ``wishes``. Raises CraftError for an empty mix or an unknown ingredient."""
+def solve(
+    mix: Mix, family: Family, style_of: Callable[[Mix], Style], wishes: Wishes, pantry: Pantry
+) -> Solution:
+    """Bend ``mix`` to ``wishes``; ``style_of`` says how a mix is set. Raises CraftError for an empty mix or an unknown ingredient."""
     if mix.mass_g <= 0:
         raise CraftError("lines", "There is nothing to bend yet.")
-    before = set_strength(mix, family.style)
+    before = set_strength(mix, style_of(mix))
     out = Solution(list(mix.portions), ["" for _ in mix.portions])
     for old, new in wishes.swaps:
         _swap(out, old, new, pantry)
@@ -94,21 +103,21 @@ def solve(mix: Mix, family: Family, wishes: Wishes, pantry: Pantry, grade: EggGr
     if wishes.starch_g is not None or wishes.egg_g is not None:
         _put_point(out, family.liquid_g(mix), wishes, pantry)
         return out
-    low, high = _aim(wishes.set_class, before.index, before.cuts, out, worked=before.worked)
-    _fit_set(out, mix, family, wishes, (low, high), pantry, no_starch=no_starch)
+    low, high = _aim(wishes.set_class, before.index, before.cuts, out, beaten=before.beaten)
+    _fit_set(out, mix, family, style_of, wishes, (low, high), pantry, no_starch=no_starch)
     if wishes.less_eggy and not mix.grams_of("egg"):
         out.unmet.append("There is no egg in it to take away.")
     return out
 
 
 def _aim(
-    wished: str | None, index: float, cuts: tuple[float, ...], out: Solution, *, worked: bool
+    wished: str | None, index: float, cuts: tuple[float, ...], out: Solution, *, beaten: bool
 ) -> tuple[float, float]:
     """The range of S to reach."""
     if wished is None:
         return index - 0.05, index + 0.05
     number = CLASSES.index(wished)
-    if worked and number > 3:
+    if beaten and number > 3:
         out.unmet.append(
             f"A beaten cream never {'slices' if number == 4 else 'stands'}: judge it as one that "
             "sets undisturbed (cream pie), or leave it at pipe."
@@ -222,7 +231,7 @@ def _put_point(out: Solution, liquid_g: float, wishes: Wishes, pantry: Pantry) -
             continue
         for n in mine:
             p = out.portions[n]
-            out.portions[n] = Portion(p.ingredient, p.grams * want / have)
+            out.portions[n] = replace(p, grams=p.grams * want / have)
             out.why[n] = "by hand on the map"
 
 
@@ -237,6 +246,7 @@ def _fit_set(
     out: Solution,
     original: Mix,
     family: Family,
+    style_of: Callable[[Mix], Style],
     wishes: Wishes,
     aim: tuple[float, float],
     pantry: Pantry,
@@ -251,7 +261,7 @@ def _fit_set(
     if (
         not no_starch
         and not any(p.ingredient.corn_equivalent for p in out.portions)
-        and (family.on_the_stove and wishes.set_class in ("spoon", "pipe", "slice", "unmould"))
+        and (style_of(original).still < 0.5 and wishes.set_class in ("spoon", "pipe", "slice", "unmould"))
     ):
         _add(out, pantry.key("corn_starch"), 20.0, "starch to carry the set")
     if no_starch and not any(p.ingredient.category == "egg" for p in out.portions):
@@ -268,7 +278,6 @@ def _fit_set(
                 dear[n] = np.inf
                 out.why[n] = "a quarter less egg"
     free = np.flatnonzero(np.isfinite(dear))
-    style = family.style
     sugar0, fat0 = original.share("sugars"), original.share("fat")
     liquid = np.array([1.0 if family.liquid_g(Mix((Portion(p.ingredient, 1.0),))) else 0.0
                        for p in out.portions])  # fmt: skip
@@ -281,11 +290,13 @@ def _fit_set(
 
     def mixed(moved: NDArray[np.float64]) -> Mix:
         pairs = zip(out.portions, moved, strict=True)
-        return Mix.of((p.ingredient, float(g)) for p, g in pairs)
+        return Mix(tuple(replace(p, grams=float(g)) for p, g in pairs if g > 0))
 
     def index(logs: NDArray[np.float64]) -> float:
         checkpoint()
-        total, foam = split_foam(mixed(at(logs)), style)
+        mix = mixed(at(logs))
+        style = style_of(mix)
+        total, foam = split_foam(mix, style)
         return float(strength(total, style, foam)[0])
 
     def cost(logs: NDArray[np.float64]) -> float:
@@ -324,7 +335,7 @@ def _fit_set(
         if p.grams and abs(g / p.grams - 1) > 0.01:
             moved = _move(p.ingredient, g > p.grams, wishes)
             out.why[n] = f"{out.why[n]}; {moved}" if out.why[n] else moved
-        out.portions[n] = Portion(p.ingredient, float(g))
+        out.portions[n] = replace(p, grams=float(g))
 
 
 def _move(i: Ingredient, more: bool, wishes: Wishes) -> str:

@@ -7,7 +7,7 @@ and warns; it does not predict pascals. Coefficients, cuts and their basis are i
 
 from dataclasses import dataclass
 from functools import cache
-from typing import Any, Literal
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,16 +15,24 @@ from numpy.typing import NDArray
 from bellcrumb.formula.mix import Mix
 from bellcrumb.pantry.ingredients import JUICE_EQUIVALENT, Ingredient
 
-Mode = Literal["stirred", "still", "worked", "baked", "boiled_baked"]
 Array = NDArray[np.float64]
 
 CLASSES = ("pour", "nappe", "spoon", "pipe", "slice", "unmould")
 CUTS = (1.25, 2.65, 4.10, 4.90, 7.05)
 MODEL_SPREAD = 0.6
 BORDER = 0.35
-_WORKED = 0.66
+_BEATEN = 0.66
 _STIRRED_EGG = 0.46
-_WHIPPED_CREAM_S, _MERINGUE_S = 3.4, 3.2
+# Raw starch stays half cooked in a still bake that stops below about 80 degC, which is what a bake
+# of this much fresh cheese does, in % of the mix: none of it below the first, all above the second.
+_HALF_COOKED = (10.0, 30.0)
+# S per % of a setter in the mix. Gelatine: fitted to panna cotta; the gums: from the doses at
+# which a milk gel unmoulds (agar 0.4 %, kappa 0.3 %, iota 0.6 %, pectin 0.9 %), good to a third.
+SETTER_S = {
+    "gelatine": 6.5, "gelatine_gold": 6.5, "gelatine_silver": 5.6, "gelatine_bronze": 5.0,
+    "gelatine_titanium": 4.0, "agar": 15.0, "agar_flakes": 15.0, "carrageenan_kappa": 20.0,
+    "carrageenan_iota": 10.0, "pectin": 6.5,
+}  # fmt: skip
 
 FACTORS = (
     "mass",
@@ -40,6 +48,7 @@ FACTORS = (
     "gelatine",
     "pulp",
     "acid",
+    "fresh_cheese",
 )
 _AT = {name: i for i, name in enumerate(FACTORS)}
 
@@ -55,38 +64,19 @@ class Foam:
 
 @dataclass(frozen=True)
 class Style:
-    """How the mix is set: mode, whether raw starch stays half cooked, and what is folded in.
+    """How a mix is set.
 
+    ``still`` is 1 for egg that sets undisturbed in the oven, 0 for egg that is stirred or boiled,
+    and the chance of the first where nobody said. ``beaten`` is a cream worked smooth after it set.
     ``foam_keys`` are ingredients that go in as foam, ``foam_strength`` its S (None: baked in, so
     only the air counts).
     """
 
-    mode: Mode
-    raw_starch: bool = False
+    still: float = 0.0
+    beaten: bool = False
     foam_keys: frozenset[str] = frozenset()
     foam_strength: float | None = None
     air_ml_per_g: float = 0.0
-
-
-_BAKED_FOAM = frozenset({"egg_white", "egg_white_past"})
-
-
-def style_of(family_key: str, texture_mode: str) -> Style:
-    """The style in which a family is set. Source: set-index reference, section a."""
-    mode: Mode = texture_mode  # type: ignore[assignment]
-    if family_key == "diplomat":
-        creams = frozenset({"cream_30", "cream_35", "cream_heavy", "cream_au_pure", "cream_double"})
-        return Style(mode, foam_keys=creams, foam_strength=_WHIPPED_CREAM_S, air_ml_per_g=0.7)
-    if family_key == "chiboust":
-        return Style(
-            mode,
-            foam_keys=_BAKED_FOAM | {"sugar_caster"},
-            foam_strength=_MERINGUE_S,
-            air_ml_per_g=2.0,
-        )
-    if family_key == "cheesecake_ricotta":
-        return Style(mode, raw_starch=True, foam_keys=_BAKED_FOAM, air_ml_per_g=1.5)
-    return Style(mode, raw_starch=family_key.startswith("cheesecake"))
 
 
 @cache
@@ -118,15 +108,16 @@ def factors_of(ingredient: Ingredient) -> Array:
             milk_protein / 100,
             acid_protein / 100,
             i.sugars_pct / 100,
-            1.0 if i.key == "gelatine" else 0.0,
+            SETTER_S.get(i.key, 0.0) / SETTER_S["gelatine"],
             pulp / 100,
             JUICE_EQUIVALENT.get(i.key, 0.0),
+            1.0 if i.category == "fresh_cheese" else 0.0,
         ]
     )
 
 
 def totals(mix: Mix) -> Array:
-    """Grams of each of ``FACTORS`` in a mix, shape (13,)."""
+    """Grams of each of ``FACTORS`` in a mix, shape (14,)."""
     total = np.zeros(len(FACTORS))
     for portion in mix.portions:
         total += portion.grams * factors_of(portion.ingredient)
@@ -134,29 +125,31 @@ def totals(mix: Mix) -> Array:
 
 
 def _base(total: Array, style: Style) -> tuple[Array, Array]:
-    """S and the share of it carried by elastic gels, for totals of shape (..., 13)."""
+    """S and the share of it carried by elastic gels, for totals of shape (..., 14)."""
     per = 100 * total / np.maximum(total[..., :1], 1e-9)
     v: dict[str, Any] = {name: per[..., i] for name, i in _AT.items()}
     soft = np.maximum(0.55, 1 - 0.006 * np.maximum(0, v["sugar"] - 12))
-    cooked = 0.5 if style.raw_starch else 1.0
+    low, high = _HALF_COOKED
+    raw = style.still * np.clip((v["fresh_cheese"] - low) / (high - low), 0, 1)
+    cooked = 1 - 0.5 * raw
     boiled_together = 1 - np.minimum(0.30, 0.003 * v["acid"])
     starch = cooked * v["starch"] * boiled_together
-    still_egg = style.mode == "baked"
-    egg = 2.8 * (v["white_protein"] + 0.36 * v["yolk_protein"]) * (1 if still_egg else _STIRRED_EGG)
+    network = style.still + (1 - style.still) * _STIRRED_EGG
+    egg = 2.8 * (v["white_protein"] + 0.36 * v["yolk_protein"]) * network
     sweet = v["sweet_milk_protein"]
     clotted = np.where((sweet > 0.5) & (v["acid"] > 0), v["acid"] / np.maximum(2 * sweet, 1e-9), 0)
     clotted = np.minimum(1, clotted)
     milk = 0.06 * sweet * (1 - clotted) + 0.59 * (sweet * clotted + v["acid_milk_protein"])
     gelatine = 6.5 * v["gelatine"]
     fat = 0.06 * v["milk_fat"] + 0.12 * v["cocoa_butter"] + 0.13 * v["cocoa_nonfat"]
-    worked = _WORKED if style.mode == "worked" else 1.0
-    strength = (starch + egg) * soft * worked + milk + gelatine * worked + v["pulp"] + fat
-    elastic = (egg * soft if still_egg else 0.0) + gelatine * worked
+    beaten = _BEATEN if style.beaten else 1.0
+    strength = (starch + egg) * soft * beaten + milk + gelatine * beaten + v["pulp"] + fat
+    elastic = style.still * egg * soft + gelatine * beaten
     return strength, elastic / np.maximum(strength, 1e-9)
 
 
 def strength(total: Array, style: Style, foam: Foam | None = None) -> tuple[Array, Array]:
-    """S and the slice/unmould cut for totals of shape (..., 13).
+    """S and the slice/unmould cut for totals of shape (..., 14).
 
     ``total`` is everything but a folded-in ``foam`` (None: nothing folded in). Elastic gels
     release earlier than starch or cheese gels, which is why the top cut moves.
@@ -169,7 +162,7 @@ def strength(total: Array, style: Style, foam: Foam | None = None) -> tuple[Arra
         whole = mass + foam.mass_g
         s = (s * mass + foam.strength * foam.mass_g) / np.maximum(whole, 1e-9)
         gelatine = 6.5 * 100 * total[..., _AT["gelatine"]] / np.maximum(whole, 1e-9)
-        gelatine = gelatine * (_WORKED if style.mode == "worked" else 1.0)
+        gelatine = gelatine * (_BEATEN if style.beaten else 1.0)
         s = s + gelatine
         elastic = gelatine / np.maximum(s, 1e-9)
     else:
@@ -182,15 +175,29 @@ def strength(total: Array, style: Style, foam: Foam | None = None) -> tuple[Arra
     return s, top
 
 
+# Foams by what is whipped: S of the foam, ml of air per gram after folding. Source: overrun of
+# 35 % cream (about 90 %) and of Italian meringue, less what folding costs; our estimate.
+_WHIPPED = {"cream": (3.4, 0.7), "egg": (3.2, 2.0)}
+
+
 def split_foam(mix: Mix, style: Style) -> tuple[Array, Foam | None]:
     """The totals a style sets as one mass, and what it folds in as foam."""
-    foam_mass = mix.grams_of_key(*style.foam_keys) if style.foam_keys else 0.0
-    if not foam_mass:
+    foam = [p for p in mix.portions if p.whipped or p.ingredient.key in style.foam_keys]
+    mass = sum(p.grams for p in foam)
+    if not mass:
         return totals(mix), None
-    if style.foam_strength is None:
-        return totals(mix), Foam(foam_mass, -1.0, style.air_ml_per_g)
-    rest = Mix(tuple(p for p in mix.portions if p.ingredient.key not in style.foam_keys))
-    return totals(rest), Foam(foam_mass, style.foam_strength, style.air_ml_per_g)
+    baked_in = style.still > 0.5
+    told = style.foam_strength, style.air_ml_per_g
+    each = [
+        _WHIPPED.get(p.ingredient.category, (3.4, 0.7)) if p.whipped and not style.foam_keys
+        else (told[0] or 0.0, told[1])
+        for p in foam
+    ]  # fmt: skip
+    air = sum(p.grams * a for p, (_, a) in zip(foam, each, strict=True)) / mass
+    if baked_in:
+        return totals(mix), Foam(mass, -1.0, air)
+    own = sum(p.grams * s for p, (s, _) in zip(foam, each, strict=True)) / mass
+    return totals(Mix(tuple(p for p in mix.portions if p not in foam))), Foam(mass, own, air)
 
 
 @dataclass(frozen=True)
@@ -201,12 +208,12 @@ class SetStrength:
     low: float
     high: float
     cuts: tuple[float, ...]
-    worked: bool
+    beaten: bool
 
     def class_at(self, s: float) -> str:
         """The class of a strength; a beaten cream is never called more than pipe."""
         number = sum(s >= cut for cut in self.cuts)
-        return CLASSES[min(number, 3) if self.worked else number]
+        return CLASSES[min(number, 3) if self.beaten else number]
 
     @property
     def klass(self) -> str:
@@ -237,5 +244,5 @@ def set_strength(mix: Mix, style: Style, spread: float = 0.0) -> SetStrength:
     half = float(np.hypot(MODEL_SPREAD, spread))
     index = float(s)
     return SetStrength(
-        index, max(0.0, index - half), index + half, (*CUTS[:4], float(top)), style.mode == "worked"
+        index, max(0.0, index - half), index + half, (*CUTS[:4], float(top)), style.beaten
     )

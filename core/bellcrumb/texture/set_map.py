@@ -72,17 +72,22 @@ class _Axis:
     top: float
 
 
-def point(mix: Mix, family: Family, plane: Plane) -> tuple[float, float] | None:
+def point(mix: Mix, family: Family, style: Style, plane: Plane) -> tuple[float, float] | None:
     """Where a mix stands in a plane, in g per 1000 g liquid; None without liquid."""
     liquid = family.liquid_g(mix)
     if liquid <= 0:
         return None
-    x, y = _axes(mix, family, plane, liquid)
+    x, y = _axes(mix, family, style, plane, liquid)
     return x.here, y.here
 
 
 def set_map(
-    mix: Mix, family: Family, low: float, high: float, plane: Plane = "starch_egg"
+    mix: Mix,
+    family: Family,
+    style: Style,
+    low: float,
+    high: float,
+    plane: Plane = "starch_egg",
 ) -> SetMap | None:
     """The map for a mix with everything held but the two ratios of the plane; None without liquid.
 
@@ -93,8 +98,7 @@ def set_map(
     liquid = family.liquid_g(mix)
     if liquid <= 0:
         return None
-    style = family.style
-    x, y = _axes(mix, family, plane, liquid)
+    x, y = _axes(mix, family, style, plane, liquid)
     per = liquid / 1000
     total, foam = split_foam(mix, style)
     base = total - per * (x.here * x.unit + y.here * y.unit)
@@ -108,7 +112,7 @@ def set_map(
     falling = plane == "sugar_fat"
     cuts = [np.full_like(s, cut) for cut in CUTS[:4]] + [top]
     classes = list(CLASSES)
-    if style.mode == "worked":  # a beaten cream is never more than pipe
+    if style.beaten:  # a beaten cream is never more than pipe
         cuts, classes = cuts[:3], classes[:4]
     edges = [_crossings(s - cut, columns, falling=falling) for cut in cuts]
     if falling:
@@ -134,14 +138,16 @@ def _crossings(over: Array, columns: Array, *, falling: bool) -> list[float]:
     return found
 
 
-def _axes(mix: Mix, family: Family, plane: Plane, liquid: float) -> tuple[_Axis, _Axis]:
+def _axes(
+    mix: Mix, family: Family, style: Style, plane: Plane, liquid: float
+) -> tuple[_Axis, _Axis]:
     makers: dict[Plane, tuple[Callable[[Mix, Style, float], _Axis], ...]] = {
         "starch_egg": (_starch, _egg),
         "sugar_fat": (_sugar, _fat),
         "egg_fat": (_egg, _fat),
     }
     x, y = makers[plane]
-    return x(mix, family.style, 1000 / liquid), y(mix, family.style, 1000 / liquid)
+    return x(mix, style, 1000 / liquid), y(mix, style, 1000 / liquid)
 
 
 def _unit(portions: list[Portion]) -> Array:

@@ -33,6 +33,9 @@ class FormulaIn(MixIn):
         "none", description="water in the tray: up to half or just under the rim, or mm"
     )
     plane: Plane = "starch_egg"
+    beaten: bool | None = Field(
+        None, description="worked smooth after it set (piped, filled), or left as it set (cut)"
+    )
     part_kind: PartKind | None = Field(
         None, description="a crust, caramel, meringue, glaze or garnish is judged as no custard"
     )
@@ -104,7 +107,8 @@ class SetOut(Shape):
     high_class: SetClass
     borderline: SetClass | None
     position: float
-    worked: bool
+    beaten: bool | None = Field(description="null: nobody said, and it makes a difference")
+    beaten_class: SetClass | None = Field(description="the class when beaten, where nobody said")
 
     model_config = ConfigDict(populate_by_name=True)
 

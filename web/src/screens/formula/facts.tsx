@@ -42,6 +42,9 @@ export function Facts({ found, earlier, draft, readOnly }: Props) {
           </p>
         )}
       </div>
+      {set && (set.beaten === null || draft.content.beaten) && (
+        <Beaten set={set} draft={draft} readOnly={readOnly} />
+      )}
       {per && (
         <div className="rule-t mt-2 flex flex-wrap items-center gap-x-6">
           <dl className="flex flex-wrap gap-x-5" data-testid="ratios">
@@ -194,6 +197,53 @@ export function Facts({ found, earlier, draft, readOnly }: Props) {
         </label>
       )}
     </div>
+  );
+}
+
+const BEATEN = [
+  ["no", "left as it sets", "cut, spooned, unmoulded"],
+  ["yes", "beaten smooth after", "piped, filled, folded"],
+] as const;
+
+/** Whether a starch cream is worked after it set: it softens by a third, and only a cook knows. */
+function Beaten({
+  set,
+  draft,
+  readOnly,
+}: {
+  set: Shapes["SetOut"];
+  draft: Draft;
+  readOnly: boolean;
+}) {
+  const chosen = draft.content.beaten ?? "";
+  const classes = { no: chosen ? null : set.class, yes: chosen ? null : set.beaten_class };
+  return (
+    <fieldset className="mt-1 flex flex-wrap items-center gap-2" data-testid="beaten">
+      <legend className="sr-only">Is it beaten after it has set?</legend>
+      {BEATEN.map(([value, word, use]) => (
+        <label
+          key={value}
+          className="flex min-h-11 cursor-pointer items-center gap-2 border border-rule px-3 has-checked:border-ink has-checked:bg-ink/5 has-disabled:cursor-default"
+        >
+          <input
+            type="radio"
+            name="beaten"
+            value={value}
+            checked={chosen === value}
+            disabled={readOnly}
+            onChange={() => draft.change({ beaten: value })}
+          />
+          <span>
+            {word}
+            <span className="caption">
+              {" "}
+              {classes[value] ? DOES[classes[value]].toLowerCase() : use}
+            </span>
+          </span>
+        </label>
+      ))}
+      {!chosen && <span className="caption">Not said yet: both are shown.</span>}
+    </fieldset>
   );
 }
 

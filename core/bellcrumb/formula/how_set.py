@@ -1,0 +1,70 @@
+"""How a part is set: in the oven or on the stove, beaten or left, with what folded in.
+
+The set index takes this as given. A cook says it, or the family they chose does; where nobody
+said, egg that might be baked or stirred is taken at the chance of each, so that a mix never turns
+softer because a gram more made another family nearer.
+"""
+
+from bellcrumb.formula.families import JUICES, Family, family
+from bellcrumb.formula.mix import Mix
+from bellcrumb.texture.set_index import Style
+
+# Corn starch (equivalent) per 1000 g of liquid between which egg creams pass from the oven to the
+# boil; nearly all below are baked or kept off the boil, all above are boiled. Our estimate from the
+# windows of the families; wide enough that starch gains more than the egg's network loses.
+_BAKED_BELOW_G, _BOILED_ABOVE_G = 12.0, 62.0
+_MORE_PER_EGG = 0.1  # the upper end rises by this per gram of egg in 1000 g of liquid
+
+
+def _ramp(value: float, low: float, high: float) -> float:
+    return min(1.0, max(0.0, (value - low) / (high - low)))
+
+
+def still_chance(mix: Mix) -> float:
+    """The chance that the egg of a mix sets undisturbed in the oven, from the mix alone.
+
+    Fresh cheese, fruit or vegetable pulp, condensed milk and buttermilk are baked; milk and egg are
+    baked when there is whole egg or much fat and little starch; juice with butter is stirred.
+    """
+    if not mix.mass_g:
+        return 0.0
+    # Of what is neither egg nor starch, so that more of either never speaks against baking.
+    share = 1 / max(mix.mass_g - mix.grams_of("egg", "starch"), 1e-9)
+    pulp = mix.grams_of_key("pumpkin_puree", "sweet_potato", "chestnut_sweet")
+    told = max(
+        _ramp(mix.grams_of("fresh_cheese") * share, 0.10, 0.25),
+        _ramp(pulp * share, 0.10, 0.25),
+        _ramp(mix.grams_of_key("condensed_milk") * share, 0.12, 0.30),
+        _ramp(mix.grams_of_key("buttermilk_low", "buttermilk_whole") * share, 0.15, 0.35),
+    )
+    liquid = family("anglaise").liquid_g(mix)
+    sour = mix.grams_of_key(*JUICES)
+    per = 1000 / max(liquid + sour, 0.05 * mix.mass_g)
+    dairy = max(
+        _ramp(mix.whole_egg_g * per, 30, 130),
+        _ramp(mix.share("fat") * 100, 11, 19),
+    )
+    eggs = (mix.whole_egg_g + 0.4 * mix.yolk_g) * per
+    boiled = _BOILED_ABOVE_G + _MORE_PER_EGG * eggs
+    dairy *= 1 - _ramp(mix.corn_equivalent_g * per, _BAKED_BELOW_G, boiled)
+    milky = liquid - mix.grams_of_key("water")
+    dairy *= 1 - _ramp(sour / max(milky + sour, 1e-9), 0.25, 0.6)
+    return max(told, dairy)
+
+
+def how_set(mix: Mix, chosen: Family | None, beaten: bool | None) -> Style:
+    """The style of a mix: ``chosen`` is the family a cook named (None: it was guessed).
+
+    ``beaten`` None is not known and taken as left to set; whoever shows it shows both.
+    """
+    if chosen is None:
+        return Style(still_chance(mix), bool(beaten))
+    usual = chosen.style
+    return Style(
+        usual.still, bool(beaten), usual.foam_keys, usual.foam_strength, usual.air_ml_per_g
+    )
+
+
+def beating_matters(mix: Mix, style: Style) -> bool:
+    """Whether it makes a difference that a cream is beaten: a starch gel off the stove."""
+    return style.still < 0.5 and mix.mass_g > 0 and mix.corn_equivalent_g / mix.mass_g > 0.015
