@@ -40,7 +40,7 @@ _TYPES: dict[Format, tuple[str, str]] = {
 }
 # Content that names rows of one kitchen: written by name, looked up again where it is read.
 _LOCAL = ("ring_id",)
-_PART_TEXT = ("lines_text", "note", "egg_grade", "family", "beaten")
+_PART_TEXT = ("lines_text", "note", "egg_grade", "family")
 
 
 def _settings(version: Version, vessels: dict[str, str]) -> dict[str, Any]:
@@ -67,7 +67,6 @@ def _written(dessert: Dessert, vessels: dict[str, str]) -> Written:
                 note=now.note,
                 egg_grade=now.egg_grade,
                 family=now.family,
-                beaten=now.beaten,
                 settings=_settings(now, vessels),
                 earlier=[
                     {
@@ -75,7 +74,6 @@ def _written(dessert: Dessert, vessels: dict[str, str]) -> Written:
                         "note": v.note,
                         "egg_grade": v.egg_grade,
                         "family": v.family,
-                        "beaten": v.beaten,
                         **_settings(v, vessels),
                     }
                     for v in versions[:-1]

@@ -27,7 +27,8 @@ class ComputeTest(unittest.TestCase):
     def test_formula_answers_on_the_command_line(self):
         code, out = run("formula", {"lines": PASTRY, "vessel": "ramekin_150", "count": 8})
         self.assertEqual(code, 0)
-        self.assertEqual((out["family"]["key"], out["set"]["class"]), ("pastry_cream", "pipe"))
+        self.assertEqual((out["family"]["key"], out["set"]["class"]), ("pastry_cream", "slice"))
+        self.assertEqual((out["set"]["beaten_class"], out["set"]["low_class"]), ("pipe", "pipe"))
         self.assertEqual(out["cook"]["mode"], "boil_hold")
         self.assertEqual(out["fit"]["fills"], 9)
         self.assertAlmostEqual(out["mass_g"], sum(line["grams"] for line in out["lines"]))

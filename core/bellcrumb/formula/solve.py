@@ -261,7 +261,10 @@ def _fit_set(
     if (
         not no_starch
         and not any(p.ingredient.corn_equivalent for p in out.portions)
-        and (style_of(original).still < 0.5 and wishes.set_class in ("spoon", "pipe", "slice", "unmould"))
+        and (
+            style_of(original).still < 0.5
+            and wishes.set_class in ("spoon", "pipe", "slice", "unmould")
+        )
     ):
         _add(out, pantry.key("corn_starch"), 20.0, "starch to carry the set")
     if no_starch and not any(p.ingredient.category == "egg" for p in out.portions):

@@ -1895,6 +1895,13 @@ export interface components {
        */
       bath_mm: number;
       /**
+       * Beaten
+       * @description worked smooth after it set; empty: not said
+       * @default
+       * @enum {string}
+       */
+      beaten: "" | "yes" | "no";
+      /**
        * Below Rim Mm
        * @default 5
        */
@@ -3297,6 +3304,7 @@ export interface components {
        *       },
        *       "bath_level": "none",
        *       "bath_mm": 20,
+       *       "beaten": "",
        *       "below_rim_mm": 5,
        *       "cook_setting_pct": 45,
        *       "egg_grade": "US large",
@@ -3381,6 +3389,7 @@ export interface components {
        *       },
        *       "bath_level": "none",
        *       "bath_mm": 20,
+       *       "beaten": "",
        *       "below_rim_mm": 5,
        *       "cook_setting_pct": 45,
        *       "egg_grade": "US large",
@@ -4432,6 +4441,16 @@ export interface components {
      * @description The set: index with its band, class with the classes the band spans.
      */
     SetOut: {
+      /**
+       * Beaten
+       * @description null: nobody said, and it makes a difference
+       */
+      beaten: boolean | null;
+      /**
+       * Beaten Class
+       * @description the class when beaten, where nobody said
+       */
+      beaten_class: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | null;
       /** Borderline */
       borderline: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | null;
       /**
@@ -4457,8 +4476,6 @@ export interface components {
       low_class: "pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould";
       /** Position */
       position: number;
-      /** Worked */
-      worked: boolean;
     };
     /**
      * ShelfOut
@@ -5017,6 +5034,13 @@ export interface components {
        * @default 20
        */
       bath_mm: number;
+      /**
+       * Beaten
+       * @description worked smooth after it set; empty: not said
+       * @default
+       * @enum {string}
+       */
+      beaten: "" | "yes" | "no";
       /**
        * Below Rim Mm
        * @default 5
