@@ -52,6 +52,7 @@ FORMULAS: tuple[tuple[str, tuple[tuple[str, str, tuple[Content, ...]], ...]], ..
                     Content(
                         lines_text="1 l whole milk\n4 bay leaves\n10 yolks\n195 g sugar\n"
                         "80 g corn starch\n45 g butter\na pinch of salt",
+                        beaten="yes",
                         vessel_key="Tea ring 70",
                         vessel_count=18,
                         fill_pct=95,
@@ -71,6 +72,7 @@ FORMULAS: tuple[tuple[str, tuple[tuple[str, str, tuple[Content, ...]], ...]], ..
                     Content(
                         lines_text="1 l whole milk\n45 g malted barley powder\n10 yolks\n"
                         "150 g light brown sugar\n135 g flour\n60 g butter",
+                        beaten="yes",
                         vessel_key="Hatch shell 22",
                         vessel_count=2,
                         portions_per_vessel=8,

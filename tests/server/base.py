@@ -41,7 +41,9 @@ class KitchenSetUp:
         cls.oven = Oven.objects.create(kitchen=cls.kitchens["weir"], name="oven", kind="static")
         cls.dessert = Dessert.objects.create(kitchen=cls.kitchens["weir"], name="Quince cream")
         cls.part = Part.objects.create(dessert=cls.dessert, kind="cream")
-        cls.version = Version.objects.create(part=cls.part, number=1, lines_text=PASTRY)
+        cls.version = Version.objects.create(
+            part=cls.part, number=1, lines_text=PASTRY, beaten="yes"
+        )
         cls.token = Device.new_token()
         cls.device = Device.objects.create(
             kitchen=cls.kitchens["weir"],
@@ -88,7 +90,7 @@ class KitchenSetUp:
         )
 
     def content(self, **changes):
-        return {"lines_text": PASTRY, "ring_id": None, **changes}
+        return {"lines_text": PASTRY, "beaten": "yes", "ring_id": None, **changes}
 
     def start(self, **more):
         batch_id = new_id()

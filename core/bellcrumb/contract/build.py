@@ -302,6 +302,7 @@ def formula_out(
         nutrition=worth["nutrition"],
         cost=worth["cost"],
         reasons=reasons | worth["reasons"],
+        cautions=[shapes.CautionOut(**vars(c)) for c in a.cautions],
         warnings=a.warnings,
     )
 

@@ -34,7 +34,7 @@ def temper_ladder(given: shapes.TemperIn) -> shapes.TemperOut:
 def pot(given: shapes.PotIn) -> shapes.PotOut:
     """Heat a mix on a ring to a target. Raises CraftError."""
     mix, warnings = mix_asked(given, "")
-    near = standings(mix)
+    near = [s for s in standings(mix) if s.family.on_the_stove]
     fam = family(given.family) if given.family else near[0].family
     stop = endpoint(mix, fam, given.altitude_m)
     cream = Cream.of(mix, thickens_c(mix, fam), given.altitude_m)

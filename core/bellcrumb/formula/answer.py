@@ -3,7 +3,8 @@
 import math
 from dataclasses import dataclass, replace
 
-from bellcrumb.formula.families import Family, Standing, family, standings
+from bellcrumb.formula.cautions import Case, Caution, cautions
+from bellcrumb.formula.families import JUICES, Family, Standing, family, standings
 from bellcrumb.formula.how_set import beating_matters, how_set
 from bellcrumb.formula.lines import Line
 from bellcrumb.formula.mix import Mix, Portion
@@ -43,7 +44,13 @@ class Answer:
     whites_left_g: float
     yolks_left_g: float
     warnings: list[str]
+    cautions: list[Caution]
     reasons: dict[str, Reason]
+
+
+# Half-widths of a family's windows beyond which nothing is known of a mix: ordinary formulas of
+# strangers lie up to two from the nearest centre.
+FAR = 2.2
 
 
 def mix_of(lines: list[Line | None]) -> Mix:
@@ -129,12 +136,13 @@ def answer(
             whites,
             yolks,
             warnings,
+            [],
             {},
         )
     ratios = _ratios(mix, liquid) if liquid else None
     spread = measure_spread(lines, style)
     distance = next((s.distance for s in guesses if s.family is fam), 99.0)
-    outside = bool(liquid) and distance > 1.5
+    outside = bool(liquid) and distance > FAR
     doubt = math.sqrt(3) * MODEL_SPREAD if outside else 0.0  # twice the spread of the model
     strength = set_strength(mix, style, math.hypot(spread, doubt))
     worked = None
@@ -146,8 +154,9 @@ def answer(
         warnings.append(
             f"Outside what we know of {fam.name.lower()}: the set is shown twice as unsure."
         )
-    if ratios and ratios.corn_starch_equivalent_g > 110:
-        warnings.append("More starch than any of these creams carry: it will be pasty.")
+    case = Case(mix, tuple(x for x in lines if x), fam, style, stop, _pourable_g(mix))
+    found = cautions(case, chosen=family_key is not None)
+    warnings += [c.text for c in found]
     result = Answer(
         lines,
         mix,
@@ -163,10 +172,16 @@ def answer(
         whites,
         yolks,
         warnings,
+        found,
         {},
     )
     result.reasons.update(_reasons(result, grade))
     return result
+
+
+def _pourable_g(mix: Mix) -> float:
+    """Grams of milk, cream, water, plant drinks and juice, whatever the family counts."""
+    return family("anglaise").liquid_g(mix) + mix.grams_of_key(*JUICES)
 
 
 def _too_little_liquid(mix: Mix, fam: Family | None) -> str:

@@ -77,7 +77,7 @@ class Family:
     @property
     def on_the_stove(self) -> bool:
         """Whether it is finished on the stove (not baked)."""
-        return self.group in ("stirred_egg", "starch_boiled", "curd")
+        return self.group in ("stirred_egg", "starch_boiled", "curd", "cold_set")
 
     def liquid_g(self, mix: Mix) -> float:
         """Grams of what this family counts as its liquid."""
@@ -171,6 +171,7 @@ def _marks(mix: Mix) -> dict[str, float]:
         "condensed": mix.grams_of_key("condensed_milk") / mass,
         "buttermilk": mix.grams_of_key("buttermilk_low", "buttermilk_whole") / mass,
         "gelatine": mix.grams_of("setter") / mass,
+        "grain": mix.grams_of_key("rice_pudding", "arborio", "tapioca_pearl", "sago") / mass,
         "white": mix.white_g / mass,
         "butter": mix.grams_of("fat") / mass,
     }
@@ -186,7 +187,7 @@ def _centre_marks(key: str) -> dict[str, float]:
 
 
 _MARK_WEIGHT = {"chocolate": 5.0, "cheese": 5.0, "ricotta": 4.0, "pulp": 5.0, "juice": 5.0,
-                "condensed": 5.0, "buttermilk": 6.0, "gelatine": 60.0, "white": 8.0,
+                "condensed": 5.0, "buttermilk": 6.0, "gelatine": 60.0, "white": 8.0, "grain": 12.0,
                 "butter": 3.0}  # fmt: skip
 
 

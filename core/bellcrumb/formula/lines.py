@@ -18,7 +18,13 @@ from bellcrumb.quantities.units import TBSP_ML, US_CUP_ML, Measures
 
 Confidence = Literal["sure", "likely", "doubtful", "unknown"]
 # What a pack of a thing holds when a piece of it is something else. Source: trade packs.
-_PACK_G = {"gelatine": 7.0, "vanilla_sugar": 8.0, "coconut_milk": 400.0, "coconut_cream": 400.0}
+_PACK_G = {
+    "gelatine": 7.0,
+    "vanilla_sugar": 8.0,
+    "coconut_milk": 400.0,
+    "coconut_cream": 400.0,
+    "evaporated_milk": 378.0,
+}
 ABSURD_G = 100_000.0
 # Longer is no line but a text; more of them is no formula.
 LONGEST_LINE, MOST_LINES = 300, 200

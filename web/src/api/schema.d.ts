@@ -1662,6 +1662,18 @@ export interface components {
       version_id: string;
     };
     /**
+     * CautionOut
+     * @description What would spoil the batch, why, and what helps.
+     */
+    CautionOut: {
+      /** Code */
+      code: string;
+      /** Do */
+      do: string;
+      /** Says */
+      says: string;
+    };
+    /**
      * ChangeOut
      * @description One line that changed; ``before`` empty: added, ``after`` empty: taken out.
      */
@@ -2715,6 +2727,8 @@ export interface components {
       air_ml: number;
       /** Allergens */
       allergens: string[];
+      /** Cautions */
+      cautions: components["schemas"]["CautionOut"][];
       coagulation: components["schemas"]["CoagulationOut"] | null;
       composition_pct: components["schemas"]["CompositionOut"];
       cook: components["schemas"]["CookOut"] | null;
@@ -2747,7 +2761,10 @@ export interface components {
       taste_pct: components["schemas"]["TasteOut"];
       /** Volume Ml */
       volume_ml: number;
-      /** Warnings */
+      /**
+       * Warnings
+       * @description every caution and what was not counted, as a line
+       */
       warnings: string[];
       /** Whites Left Eggs */
       whites_left_eggs: number;

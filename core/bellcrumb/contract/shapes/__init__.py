@@ -45,6 +45,7 @@ from bellcrumb.contract.shapes.formula import (
     NutritionOut,
     PartKind,
     PointsOut,
+    CautionOut,
     ProblemOut,
     RatiosOut,
     ReasonOut,

@@ -227,6 +227,14 @@ class ReasonOut(Shape):
     sure: str
 
 
+class CautionOut(Shape):
+    """What would spoil the batch, why, and what helps."""
+
+    code: str
+    says: str
+    do: str
+
+
 class FormulaOut(Shape):
     """Everything the numbers of a formula decide."""
 
@@ -257,4 +265,5 @@ class FormulaOut(Shape):
     fit: FitOut | None
     fit_problem: ProblemOut | None
     reasons: dict[str, ReasonOut]
-    warnings: list[str]
+    cautions: list[CautionOut]
+    warnings: list[str] = Field(description="every caution and what was not counted, as a line")

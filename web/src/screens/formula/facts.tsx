@@ -314,6 +314,6 @@ function range(cook: Shapes["CookOut"], units: Units): string {
 function standing(distance: number): string {
   if (distance < 0.5) return "well inside its usual windows";
   if (distance < 1.1) return "inside its usual windows";
-  if (distance < 1.6) return "at the edge of its usual windows";
+  if (distance < 2.2) return "at the edge of its usual windows";
   return "outside its usual windows";
 }

@@ -1,0 +1,57 @@
+import csv
+import unittest
+from pathlib import Path
+
+from bellcrumb.contract import compute
+from tests.core.kitchen import ask
+
+CORPUS = Path(__file__).with_name("formulas.csv")
+BEATEN = {"yes": True, "no": False, "": None}
+
+
+class FormulaCorpusTest(unittest.TestCase):
+    """Formulas as five languages write them, sound and spoiled, against what practice says."""
+
+    @classmethod
+    def setUpClass(cls):
+        with CORPUS.open(newline="") as file:
+            cls.rows = [
+                (row, ask(*row["lines"].split(" / "), beaten=BEATEN[row["beaten"]]))
+                for row in csv.DictReader(file, delimiter=";")
+            ]
+
+    def share(self, field, right):
+        judged = [(row, a) for row, a in self.rows if row[field]]
+        wrong = [row["name"] for row, a in judged if not right(row[field].split(","), a)]
+        return 1 - len(wrong) / len(judged), wrong
+
+    def test_every_line_is_understood(self):
+        unread = [line.text for _, a in self.rows for line in a.lines if line and not line.grams]
+        self.assertEqual(unread, [])
+
+    def test_the_set_is_the_one_practice_knows_or_the_neighbour_that_is_named(self):
+        share, wrong = self.share(
+            "class", lambda want, a: {a.set.klass, a.set.borderline} & {*want}
+        )
+        self.assertGreaterEqual(share, 0.95, wrong)
+
+    def test_the_family_is_the_one_practice_would_name(self):
+        share, wrong = self.share("family", lambda want, a: a.family.key in want)
+        self.assertGreaterEqual(share, 0.9, wrong)
+
+    def test_every_spoiled_formula_is_warned_of_and_a_sound_one_is_left_in_peace(self):
+        missed = [
+            row["name"]
+            for row, a in self.rows
+            if row["cautions"] and row["cautions"] not in {c.code for c in a.cautions}
+        ]
+        alarmed = [row["name"] for row, a in self.rows if not row["cautions"] and a.warnings]
+        self.assertEqual(missed, [])
+        self.assertLessEqual(len(alarmed), len(self.rows) / 40, alarmed)
+
+    def test_a_caution_says_what_and_what_to_do(self):
+        found = compute("formula", {"lines": ["500 g whole milk", "4 eggs", "200 g raw kiwi"]})
+        caution = found["cautions"][0]
+        self.assertEqual(caution["code"], "enzyme")
+        self.assertIn("Boil the kiwi", caution["do"])
+        self.assertIn(f"{caution['says']} {caution['do']}", found["warnings"])
