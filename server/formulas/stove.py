@@ -29,7 +29,7 @@ from bellcrumb.formula.mix import Mix, refuse_huge
 from bellcrumb.heat.pot import Cream, Fuel, PotRun, Ring, Stirring, pot_for
 from bellcrumb.heat.properties import water_boils_c
 from bellcrumb.pantry.eggs import egg_grade
-from bellcrumb.quantities.show import grams_text
+from bellcrumb.quantities.show import cups_text, grams_text
 from bellcrumb.quantities.units import Measures
 from bellcrumb.stove.plan import Plan, plan
 from bellcrumb.stove.steps import Cue, Step
@@ -83,6 +83,10 @@ class PlaceOut(Schema):
 
     grams: float
     words: list[str]
+    us_words: list[str] = Field(
+        default_factory=list,
+        description="the same in the kitchen's cups and spoons; empty in a plan of earlier days",
+    )
 
 
 class CurveOut(Schema):
@@ -154,12 +158,20 @@ def step_of(out: StepOut) -> Step:
     return Step(**{**out.dict(), "cues": cues})
 
 
-def _place(mix: Mix) -> PlaceOut:
+def _place(mix: Mix, measures: Measures) -> PlaceOut:
+    names = [p.ingredient.name.split(",")[0].lower() for p in mix.portions]
+    weights = [grams_text(p.grams) for p in mix.portions]
+    cups = [
+        cups_text(
+            p.grams, p.ingredient.g_per_us_cup, measures,
+            stick=p.ingredient.key.startswith("butter_"),
+        )
+        for p in mix.portions
+    ]  # fmt: skip
     return PlaceOut(
         grams=mix.mass_g,
-        words=[
-            f"{grams_text(p.grams)} {p.ingredient.name.split(',')[0].lower()}" for p in mix.portions
-        ],
+        words=[f"{w} {n}" for w, n in zip(weights, names, strict=True)],
+        us_words=[f"{c} {n}" for c, n in zip(cups, names, strict=True)],
     )
 
 
@@ -209,9 +221,9 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
         ring=ring.name,
         boil_c=boil,
         thickens_c=made.thickens_c,
-        pot=_place(made.split.pot),
-        bowl=_place(made.split.bowl),
-        finish=_place(made.split.finish),
+        pot=_place(made.split.pot, measures),
+        bowl=_place(made.split.bowl, measures),
+        finish=_place(made.split.finish, measures),
         ladder=ladder_out(made.ladder) if made.ladder else None,
         steps=[StepOut.from_step(s) for s in made.steps],
         heat=_curve(made.heat_run),
@@ -241,6 +253,7 @@ def _work_out(
     which: WorkKind, result: Answer, ring: KitchenRing, content: Content, kitchen: Kitchen
 ) -> PlanOut:
     """The guide of what is no stirred custard, in the same shape."""
+    measures = cast(Measures, kitchen.measures)
     made = work(
         which,
         result.mix,
@@ -264,9 +277,9 @@ def _work_out(
         ring=ring.name,
         boil_c=boil,
         thickens_c=200,
-        pot=_place(made.pot),
-        bowl=_place(made.bowl),
-        finish=_place(made.finish),
+        pot=_place(made.pot, measures),
+        bowl=_place(made.bowl, measures),
+        finish=_place(made.finish, measures),
         ladder=None,
         steps=[StepOut.from_step(s) for s in made.steps],
         heat=curve if hot else None,

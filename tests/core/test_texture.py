@@ -60,7 +60,8 @@ class SetIndexTest(unittest.TestCase):
         style = families()[family].style
         more = centre(family) + Mix((Portion(shipped().key(what), grams),))
         before, after = set_strength(centre(family), style), set_strength(more, style)
-        if what != "egg_yolk" or before.index < before.cuts[-1]:  # past it a yolk only thins
+        dilutes = what in ("egg_yolk", "choc_dark_70")  # what is past every cut
+        if not dilutes or before.index < before.cuts[-1]:
             self.assertGreater(after.index, before.index - 1e-9)
 
     @given(

@@ -36,10 +36,17 @@ export function grams(g: number, units: Units): string {
   return g < 10 && g !== 0 ? `${g.toFixed(1)}${thin}g` : `${grouped(g)}${thin}g`;
 }
 
+export const FL_OZ_ML = 29.5735;
+
+/** What goes into the pot or the bowl, as this cook measures it. */
+export function wordsOf(place: { words: string[]; us_words?: string[] }, units: Units): string[] {
+  return units === "us" && place.us_words?.length ? place.us_words : place.words;
+}
+
 export function millilitres(ml: number, units: Units): string {
   if (units === "us") {
     const cups = ml / 236.588;
-    return cups >= 1 ? `${cups.toFixed(1)} cups` : `${(ml / 29.5735).toFixed(1)}${thin}fl oz`;
+    return cups >= 1 ? `${cups.toFixed(1)} cups` : `${(ml / FL_OZ_ML).toFixed(1)}${thin}fl oz`;
   }
   return `${grouped(ml)}${thin}ml`;
 }

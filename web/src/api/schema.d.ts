@@ -3747,6 +3747,11 @@ export interface components {
     PlaceOut: {
       /** Grams */
       grams: number;
+      /**
+       * Us Words
+       * @description the same in the kitchen's cups and spoons; empty in a plan of earlier days
+       */
+      us_words?: string[];
       /** Words */
       words: string[];
     };

@@ -7,7 +7,7 @@ import { readStored, writeStored } from "@/keep/stored";
 import type { Watch } from "@/screens/cook/live";
 import { Button } from "@/ui/button";
 import { Check } from "@/ui/check";
-import { degrees, grams, said, type Units } from "@/units";
+import { degrees, grams, said, type Units, wordsOf } from "@/units";
 
 type Batch = Shapes["BatchOut"];
 type Step = Shapes["StepOut"];
@@ -54,7 +54,7 @@ export function Ready({ batch, step, units, sugarAt, now, onSugar }: ReadyProps)
                 <dt className="display text-2xl italic">{name}</dt>
                 <dd>
                   <ul className="text-[1.3rem] leading-relaxed">
-                    {place.words.map((word) => (
+                    {wordsOf(place, units).map((word) => (
                       <li key={word}>{word}</li>
                     ))}
                   </ul>

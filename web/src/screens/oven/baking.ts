@@ -30,11 +30,11 @@ export const GHOSTS: Record<
     of: (c) => ({ ...c, bath_level: c.bath_level === "none" ? "half" : "none" }),
   },
   hotter: {
-    name: "20 °C hotter",
+    name: "20 K hotter",
     of: (c) => withBaking(c, { set_c: (c.baking?.set_c ?? 160) + 20 }),
   },
   cooler: {
-    name: "20 °C cooler",
+    name: "20 K cooler",
     of: (c) => withBaking(c, { set_c: (c.baking?.set_c ?? 160) - 20 }),
   },
   cold: { name: "poured cold, 5 °C", of: (c) => withBaking(c, { poured_c: 5 }) },

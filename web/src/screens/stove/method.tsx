@@ -5,7 +5,7 @@ import type { Content } from "@/api/queries";
 import { useBench } from "@/bench";
 import type { Today } from "@/screens/stove/today";
 import { NumberField, Select } from "@/ui/field";
-import { fromCelsius, toCelsius } from "@/units";
+import { FL_OZ_ML, fromCelsius, toCelsius } from "@/units";
 import { SCHOOLS } from "@/words";
 
 type School = keyof typeof SCHOOLS;
@@ -38,6 +38,8 @@ export function Method(props: Props) {
   const at = (field: string) => (problem?.field === field ? problem.message : null);
   const unit = units === "us" ? "°F" : "°C";
   const temp = (c: number) => Math.round(fromCelsius(c, units));
+  const us = units === "us";
+  const tenth = (value: number) => Math.round(value * 10) / 10;
   const ring = (
     <Select
       label="Ring"
@@ -156,24 +158,26 @@ export function Method(props: Props) {
         />
         <NumberField
           label="One ladle"
-          value={content.ladle_ml ?? 100}
-          low={5}
-          high={2000}
-          step={10}
-          unit="ml"
+          value={us ? tenth((content.ladle_ml ?? 100) / FL_OZ_ML) : (content.ladle_ml ?? 100)}
+          low={us ? 0.5 : 5}
+          high={us ? 64 : 2000}
+          step={us ? 0.5 : 10}
+          unit={us ? "fl oz" : "ml"}
           disabled={fixed}
-          onValue={(v) => set({ ladle_ml: Math.round(v) })}
+          onValue={(v) => set({ ladle_ml: Math.round(us ? v * FL_OZ_ML : v) })}
         />
         {content.school === "held_back_liquid" && (
           <NumberField
             label="Held back"
-            value={content.held_back_ml ?? 250}
+            value={
+              us ? tenth((content.held_back_ml ?? 250) / FL_OZ_ML) : (content.held_back_ml ?? 250)
+            }
             low={0}
-            high={20000}
-            step={25}
-            unit="ml"
+            high={us ? 670 : 20000}
+            step={us ? 1 : 25}
+            unit={us ? "fl oz" : "ml"}
             disabled={fixed}
-            onValue={(v) => set({ held_back_ml: Math.round(v) })}
+            onValue={(v) => set({ held_back_ml: Math.round(us ? v * FL_OZ_ML : v) })}
           />
         )}
       </div>

@@ -18,7 +18,7 @@ import { Button } from "@/ui/button";
 import { Failed, Loading } from "@/ui/states";
 import { WorkFacts } from "@/screens/stove/work-facts";
 import { DOES } from "@/words";
-import { degrees, grams, kelvins, minutes, said } from "@/units";
+import { degrees, grams, kelvins, minutes, said, wordsOf } from "@/units";
 
 /** The stove: how this mix is tempered and cooked on this ring, and the way into the cook. */
 export default function Stove() {
@@ -329,11 +329,7 @@ function Places({ plan }: { plan: Shapes["PlanOut"] }) {
         place.words.length ? (
           <div key={name} className="contents">
             <dt className="display italic">{name}</dt>
-            <dd>
-              {units === "metric"
-                ? place.words.join(", ")
-                : `${grams(place.grams, units)}: ${place.words.map((w) => w.replace(/^\d+ g /, "")).join(", ")}`}
-            </dd>
+            <dd>{wordsOf(place, units).join(", ")}</dd>
           </div>
         ) : null,
       )}
