@@ -13,8 +13,9 @@ from bellcrumb.errors import CraftError
 from bellcrumb.formula.families import Family, family, standings
 from bellcrumb.formula.mix import Mix
 from bellcrumb.heat.materials import food
+from bellcrumb.heat.properties import boiling_point_c
 from bellcrumb.oven.pull import Known, bake, cases_of, signs, stepped
-from bellcrumb.oven.run import STIRS, STIRS_THICK, Cases, Job
+from bellcrumb.oven.run import STIRS, STIRS_CHEESE, STIRS_THICK, Cases, Job
 from bellcrumb.oven.scene import Bath, Mould, Oven, OvenKind, Stage, mould_of
 from bellcrumb.oven.setting import BELOW_IDEAL_K
 from bellcrumb.texture.coagulation import coagulation
@@ -119,10 +120,19 @@ def job_of(
     bath, poured = None, None
     if given.bath is not None:
         bath, poured = _bath(vessel, mould, given, vessels)
-    thick = kin.group == "cheesecake" or kin.key in _THICK
-    stirs = STIRS_THICK if thick else STIRS
+    stirs = STIRS_CHEESE if kin.group == "cheesecake" else STIRS
+    stirs = STIRS_THICK if kin.key in _THICK else stirs
     more = PUREE_TOLERATES_K if kin.key in _THICK else 0.0
-    return Job(food(mix), stirs, mould, given.count, oven, bath, more), mould, poured
+    boils_c = boiling_point_c(mix, given.altitude_m)
+    job = Job(
+        food(mix), stirs, mould, given.count, oven, bath, more, boils_c, _free_water(mix, kin)
+    )
+    return job, mould, poured
+
+
+def _free_water(mix: Mix, kin: Family) -> float:
+    """Share of a mix that is water its surface can give off; a boiled cream holds half of it."""
+    return mix.share("water") * (0.5 if kin.texture_mode == "boiled_baked" else 1.0)
 
 
 def _bath(

@@ -91,9 +91,11 @@ class Field:
         self._c = 2 * self.heat / step_s
         self._2c = 2 * self._c
 
-    def step(self, floor_c: Array, side_c: Array, top_c: Array) -> None:
+    def step(
+        self, floor_c: Array, side_c: Array, top_c: Array, sink_w: Array | None = None
+    ) -> None:
         """Advance one step with outside temperatures at its middle: floor and top (cases, columns),
-        side (cases, rows)."""
+        side (cases, rows). ``sink_w`` is heat that leaves each cell by another way, W."""
         if self._right is None:
             self._right = (self._2c - self._along_z) * self.temp_c
             self._right[:, 1:, :] += self._up * self.temp_c[:, :-1, :]
@@ -102,6 +104,8 @@ class Field:
         r1[:, :, -1] += self.side_g * side_c
         r1[:, 0, :] += self.floor_g * floor_c
         r1[:, -1, :] += self.top_g * top_c
+        if sink_w is not None:
+            r1 -= sink_w
         r2 = self._2c * _solve(self._r, r1).reshape(r1.shape) - self._right
         flipped = np.ascontiguousarray(r2.transpose(0, 2, 1))
         full = _solve(self._z, flipped).reshape(flipped.shape).transpose(0, 2, 1)

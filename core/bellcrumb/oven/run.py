@@ -23,18 +23,21 @@ Strides = tuple[tuple[float, float], ...]
 STRIDES: Strides = ((30.0, 10.0), (120.0, 30.0), (480.0, 60.0), (math.inf, 180.0))
 AFTER_STRIDES: Strides = ((120.0, 60.0), (600.0, 120.0), (math.inf, 300.0))
 REFRESH_S = 120.0  # conductivities and film coefficients change slowly
-SKIN = 0.27  # share of a wet surface that gives off water; fitted
-# How many times better than still a liquid custard carries heat. Fitted for thin mixes; batters of
-# cheese, puree or starch hardly move. Confidence: medium.
-STIRS, STIRS_THICK = 2.4, 1.0
+SKIN = 0.28  # share of a wet surface that gives off water, where half of the mix is water; fitted
+_SKIN_POWER = 0.5  # how it rises with the water of the mix; our estimate
+# How many times better than still a liquid custard carries heat: thin mixes, beaten batters of
+# cheese (air and fat move in them until they set), purees and boiled creams. Fitted; medium.
+STIRS, STIRS_CHEESE, STIRS_THICK = 2.4, 1.4, 1.0
 LATENT_J_PER_KG = 2.33e6  # of water around 70 degC
+_BOIL_GAIN = 0.8  # share of what is over the boil that the next step's bubbles take
 THIN_TOP_M = 0.003  # a loose film on a set custard does not wobble
 
 
 @dataclass(frozen=True)
 class Job:
     """What is baked, in ``count`` moulds: its heat, how many times better than still it carries it
-    while liquid (``stirs``), and how much hotter than an egg custard it may get."""
+    while liquid (``stirs``), how much hotter than an egg custard it may get, where its water
+    boils and how much of it is water (0 to 1)."""
 
     food: Food
     stirs: float
@@ -43,6 +46,13 @@ class Job:
     oven: Oven
     bath: Bath | None
     tolerates_k: float = 0.0
+    boils_c: float = 100.5
+    water: float = 0.5
+
+    @property
+    def skin(self) -> float:
+        """Share of its surface that gives off water as a free one would."""
+        return min(1.0, SKIN * (self.water / 0.5) ** _SKIN_POWER)
 
 
 @dataclass(frozen=True)
@@ -100,17 +110,18 @@ class Bake:
         moulds = job.count * job.mould.times
         foot = job.mould.foot_m2 / job.mould.times
         top = job.mould.times * float(mesh.plan[0, : self.body.columns].sum())
-        wet = SKIN * job.count * top
+        wet = job.skin * job.count * top
         self.chamber = Chamber(job.oven, job.bath, cases.offset_k, moulds, foot, wet)
         self.t_s = 0.0
         depth = job.mould.fill_mm / 1000
         self.deep = max(2, round(self.cells.rows * (1 - THIN_TOP_M / depth)))
         # The wall and crust beside the custard are dry.
-        self._moist = np.where(np.arange(shape[2]) < self.body.columns, SKIN, 0.0)
+        self._moist = np.where(np.arange(shape[2]) < self.body.columns, job.skin, 0.0)
         self.trace = Trace(self.body, self.deep)
         self._k = np.broadcast_to(self.body.k_solid, shape).copy()
         self._since_refresh = REFRESH_S
         self._skin_c: Array | None = None
+        self._boiling_w = np.zeros_like(temp)
         self.setting.pass_by(self.custard_c, 0.0)
         self.trace.add(self)
 
@@ -152,17 +163,36 @@ class Bake:
         floor_c, side_c = self._below(around)
         floor, wall = self.field.temp_c[:, 0, :], self.field.temp_c[:, :, -1]
         skin_c = self.field.top_surface_c(top_c)
-        self.field.step(floor_c, side_c, top_c)
+        self.field.step(floor_c, side_c, top_c, self._boiling_w)
         self._skin_c = self.field.top_surface_c(top_c)
         steam = self._steam(top, (skin_c + self._skin_c) / 2)
+        boiled = self._boil_off(dt)
         floor = (floor + self.field.temp_c[:, 0, :]) / 2
         wall = (wall + self.field.temp_c[:, :, -1]) / 2
         taken = self._taken(around, floor_c - floor, side_c, wall)
         load = c.moulds * (self.field.inflow_w(floor_c, side_c, top_c) - taken)
-        c.advance(middle, dt, around, taken, steam, load + LATENT_J_PER_KG * steam)
+        heat = load + LATENT_J_PER_KG * steam
+        c.advance(middle, dt, around, taken, steam + boiled, heat)
         self.t_s += dt
         self.setting.pass_by(self.custard_c, dt)
         self.trace.add(self)
+
+    def _boil_off(self, dt: float) -> Array:
+        """The steam of all moulds from inside the custard, kg/s.
+
+        A wet custard at a bare wall cannot pass its boil: what comes in beyond it leaves as
+        bubbles. The heat they take is found step by step, so that the stepper is not shaken.
+        """
+        over = self.custard_c - self.job.boils_c
+        held = self._boiling_w[self._custard]
+        if not (over > 0).any() and not held.any():
+            return np.zeros(len(over))
+        heat = self.field.heat[self._custard]
+        held = np.maximum(0.0, held + _BOIL_GAIN * over * heat / dt)
+        held[:, -1, :] = 0.0  # the surface gives its steam off by itself
+        self._boiling_w[self._custard] = held
+        gone: Array = held.sum((1, 2)) * self.chamber.moulds / LATENT_J_PER_KG
+        return gone
 
     def _stride_s(self) -> float:
         """How long the next step is: short at first, never past a turn of the dial or a door."""
@@ -215,7 +245,7 @@ class Bake:
         surface = self.field.temp_c[:, -1, :] if self._skin_c is None else self._skin_c
         seen = air.radiation_h(surface, over_wall[:, None], air.FOOD_EMISSIVITY)
         lost, slope = air.evaporation_kg_m2s(surface, vapour[:, None], h_c, c.pressure)
-        lost, slope, latent = self._moist * lost, SKIN * slope, air.latent_j_per_kg(surface)
+        lost, slope, latent = self._moist * lost, self.job.skin * slope, air.latent_j_per_kg(surface)
         flux = (
             h_c * (over_air[:, None] - surface)
             + seen * (over_wall[:, None] - surface)
@@ -266,6 +296,7 @@ class Bake:
         """Go on from a moment of another run of the same job (its first case)."""
         self.t_s, temp, done, spoilt, chamber = state
         self.field.temp_c = temp.copy()
+        self._boiling_w = np.zeros_like(temp)
         self.setting.resume(done, spoilt, self.custard_c)
         self.chamber.restore(chamber)
         self._afresh()
