@@ -40,6 +40,10 @@ class WholePathTest(BrowserCase):
 
         self.tab_to("Formula, one line")
         page.keyboard.type(SMALL)
+        expect(page.get_by_test_id("set-class")).to_contain_text("Slices")
+        expect(page.get_by_test_id("beaten")).to_contain_text("pipes")
+        page.get_by_label("beaten smooth after").focus()
+        page.keyboard.press("Space")
         expect(page.get_by_test_id("set-class")).to_contain_text("Pipes")
         expect(page.get_by_test_id("cook-endpoint")).to_contain_text("Boil and hold 60 s")
         expect(page.get_by_test_id("whites")).to_contain_text("2 whites")

@@ -10,7 +10,6 @@ from bellcrumb.formula.mix import Mix
 from bellcrumb.formula.solve import Wishes, solve
 from bellcrumb.pantry.ingredients import shipped
 from bellcrumb.texture.set_index import set_strength
-from tests.core.kitchen import US_LARGE
 
 PUDDING = ["1 l whole milk", "3 yolks", "150 g sugar", "44 g corn starch", "30 g butter"]
 FLOUR = ["1 l whole milk", "9 yolks", "200 g sugar", "120 g flour", "50 g butter"]

@@ -6,7 +6,6 @@ from bellcrumb.contract import shapes
 from bellcrumb.contract.fitting import fit_out
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import Answer
-from bellcrumb.formula.families import Family
 from bellcrumb.formula.lines import Line, understand_all, weighed
 from bellcrumb.formula.mix import Mix
 from bellcrumb.formula.worth import cost, eggs_to_have, nutrition
@@ -239,15 +238,15 @@ def formula_out(
     strength = None
     if a.set:
         s = a.set
-        low = s.class_at(s.low)
-        low_beaten = a.beaten.klass if a.beaten else low
+        softest = s.class_at(s.low)
+        beaten = a.beaten.klass if a.beaten else softest
         strength = shapes.SetOut.model_validate(
             {
                 "index": s.index,
                 "low": s.low,
                 "high": s.high,
                 "class": s.klass,
-                "low_class": min(low, low_beaten, key=CLASSES.index),
+                "low_class": min(softest, beaten, key=CLASSES.index),
                 "high_class": s.class_at(s.high),
                 "borderline": s.borderline,
                 "position": s.position,

@@ -8,11 +8,12 @@ from pydantic import BaseModel, ValidationError
 
 from bellcrumb.contract import shapes
 from bellcrumb.contract.bend import bend
+from bellcrumb.contract.builds import built
 from bellcrumb.contract.crusts import crust
 from bellcrumb.contract.day import compare, day_ledger
 from bellcrumb.contract.desserts import DessertIn, TotalOut, dessert_total
 from bellcrumb.contract.formulas import scale, strict_formula
-from bellcrumb.contract.shapes import oven
+from bellcrumb.contract.shapes import build, oven
 from bellcrumb.contract.stoves import pot, temper_ladder
 from bellcrumb.contract.sugars import finished, foam, pasteurised, syrup, whipped
 from bellcrumb.contract.words import sentence
@@ -62,6 +63,7 @@ def _cool(given: oven.CoolIn) -> oven.CoolOut:
 KINDS: Mapping[str, Kind] = {
     "formula": Kind(shapes.FormulaIn, shapes.FormulaOut, strict_formula),
     "compare": Kind(shapes.CompareIn, shapes.CompareOut, compare),
+    "build": Kind(build.BuildIn, build.BuildOut, built),
     "dessert": Kind(DessertIn, TotalOut, dessert_total),
     "ledger": Kind(shapes.LedgerIn, shapes.LedgerOut, day_ledger),
     "scale": Kind(shapes.ScaleIn, shapes.ScaleOut, scale),

@@ -246,7 +246,7 @@ def _enzyme_of_yolk(c: Case) -> Iterator[Caution]:
     if (
         c.endpoint is not None
         and c.endpoint.mode == "nappe"
-        and 5 < c.starch_per_1000
+        and c.starch_per_1000 > 5
         and c.mix.yolk_g + c.mix.whole_egg_g > 0
     ):
         yield Caution(

@@ -86,7 +86,10 @@ class Solution:
 def solve(
     mix: Mix, family: Family, style_of: Callable[[Mix], Style], wishes: Wishes, pantry: Pantry
 ) -> Solution:
-    """Bend ``mix`` to ``wishes``; ``style_of`` says how a mix is set. Raises CraftError for an empty mix or an unknown ingredient."""
+    """Bend ``mix`` to ``wishes``; ``style_of`` says how a mix is set.
+
+    Raises CraftError for an empty mix or an unknown ingredient.
+    """
     if mix.mass_g <= 0:
         raise CraftError("lines", "There is nothing to bend yet.")
     before = set_strength(mix, style_of(mix))

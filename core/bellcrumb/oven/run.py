@@ -52,7 +52,7 @@ class Job:
     @property
     def skin(self) -> float:
         """Share of its surface that gives off water as a free one would."""
-        return min(1.0, SKIN * (self.water / 0.5) ** _SKIN_POWER)
+        return float(min(1.0, SKIN * (self.water / 0.5) ** _SKIN_POWER))
 
 
 @dataclass(frozen=True)
@@ -245,7 +245,11 @@ class Bake:
         surface = self.field.temp_c[:, -1, :] if self._skin_c is None else self._skin_c
         seen = air.radiation_h(surface, over_wall[:, None], air.FOOD_EMISSIVITY)
         lost, slope = air.evaporation_kg_m2s(surface, vapour[:, None], h_c, c.pressure)
-        lost, slope, latent = self._moist * lost, self.job.skin * slope, air.latent_j_per_kg(surface)
+        lost, slope, latent = (
+            self._moist * lost,
+            self.job.skin * slope,
+            air.latent_j_per_kg(surface),
+        )
         flux = (
             h_c * (over_air[:, None] - surface)
             + seen * (over_wall[:, None] - surface)

@@ -6,7 +6,7 @@ export function blankContent(kitchen: Shapes["KitchenOut"]): Shapes["Content"] {
     lines_text: "",
     egg_grade: kitchen.egg_grade,
     family: "",
-  beaten: "",
+    beaten: "",
     vessel_key: "",
     vessel_count: 8,
     fill_by: "share",

@@ -31,6 +31,7 @@ from bellcrumb.contract.shapes.day import (
 )
 from bellcrumb.contract.shapes.fit import FitOut, RestOut, TrayOut, VesselIn
 from bellcrumb.contract.shapes.formula import (
+    CautionOut,
     CoagulationOut,
     CompositionOut,
     CookOut,
@@ -45,7 +46,6 @@ from bellcrumb.contract.shapes.formula import (
     NutritionOut,
     PartKind,
     PointsOut,
-    CautionOut,
     ProblemOut,
     RatiosOut,
     ReasonOut,
@@ -82,7 +82,7 @@ from bellcrumb.contract.shapes.sugar import (
 )
 
 __all__ = [
-    "AdditionOut", "Celsius", "ChangeOut", "CoagulationOut", "CompareIn", "CompareOut",
+    "AdditionOut", "CautionOut", "Celsius", "ChangeOut", "CoagulationOut", "CompareIn", "CompareOut",
     "CompositionOut", "CookOut", "CostOut", "CurvePoint", "DessertEggsIn", "EggChoiceOut",
     "EggsOut", "FamilyOut", "FinishIn", "FinishOut", "FitOut", "FormulaIn", "FormulaOut",
     "GuideOut", "LedgerIn", "LedgerOut", "LineIn", "LineOut", "LiningOut", "MapOut", "MeringueIn",

@@ -1,0 +1,201 @@
+"""A dessert asked and answered: stand, parts, layers; what each needs, its portion, its thread."""
+
+from typing import Literal
+
+from pydantic import Field
+
+from bellcrumb.contract.shapes.base import LineIn, Shape, Strict
+from bellcrumb.contract.shapes.fit import VesselIn
+from bellcrumb.contract.shapes.formula import PartKind
+from bellcrumb.dessert.works import Kind, Lies
+from bellcrumb.quantities.units import Measures
+
+Cut = Literal["whole", "wedges", "squares", "rings"]
+
+
+class StandIn(Strict):
+    """What the dessert is built in, how many, and how each is cut."""
+
+    vessel: str | VesselIn = Field(description="a key of the vessel library, or measures")
+    count: int = Field(1, ge=1, le=2000)
+    portions_each: int = Field(1, ge=1, le=500)
+    cut: Cut = "whole"
+
+
+class BuildPartIn(Strict):
+    """A part: a formula with a name and what cannot be read from its lines."""
+
+    name: str = Field(min_length=1, max_length=80)
+    kind: PartKind = "filling"
+    lines: list[LineIn] = Field(max_length=200)
+    egg_grade: str = Field("US large", max_length=40)
+    family: str | None = Field(None, max_length=40)
+    method: Literal["", "italian", "swiss", "french"] = Field("", description="of a meringue")
+    work: Kind | None = Field(None, description="what kind of work it is; null: told from the rest")
+    beaten: bool | None = None
+    baking: bool | None = Field(None, description="baked in its stand; null: as its family is")
+    lost_pct: float | None = Field(
+        None, ge=0, le=60, description="left in pot and on the board; null: usual of its kind"
+    )
+
+
+class LayerIn(Strict):
+    """A layer from the bottom: of a part, or of something bought (``item``, as a line)."""
+
+    part: str | None = Field(None, max_length=80, description="the name of a part")
+    item: str | None = Field(
+        None, max_length=200, description="bought: a line for all of it, “200 g digestives”"
+    )
+    lies: Lies | None = Field(None, description="null: the usual of its kind")
+    value: float | None = Field(
+        None, ge=0, le=20_000,
+        description="mm (lining, mm, below_rim, dome, sheet), share 0-1, g each, or g per 100 cm²",
+    )  # fmt: skip
+    walls: bool | None = Field(None, description="a lining goes up the walls; null: dough does")
+
+
+class SchoolsIn(Strict):
+    """How it is done where schools differ."""
+
+    filling: Literal["cold", "hot"] = "cold"
+    meringue: Literal["cold", "hot"] = "cold"
+
+
+class OverruleIn(Strict):
+    """A kitchen's own minutes for a step."""
+
+    key: str = Field(max_length=200)
+    hands_min: float | None = Field(None, ge=0, le=1440)
+    wait_min: float | None = Field(None, ge=0, le=4320)
+
+
+class BuildIn(Strict):
+    """Ask what a dessert comes to."""
+
+    stand: StandIn
+    parts: list[BuildPartIn] = Field(min_length=1, max_length=20)
+    layers: list[LayerIn] = Field(
+        default_factory=list, max_length=40, description="from the bottom; empty: as parts come"
+    )
+    schools: SchoolsIn = Field(default_factory=SchoolsIn)
+    overrules: list[OverruleIn] = Field(default_factory=list, max_length=200)
+    measures: Measures = "us"
+    whole_eggs: bool = Field(True, description="scale to whole eggs where shell eggs are counted")
+
+
+class LainOut(Shape):
+    """A layer as it lies in each vessel; heights in mm over the floor of the vessel."""
+
+    name: str
+    kind: Kind
+    lies: Lies
+    mm: float
+    from_mm: float
+    to_mm: float
+    ml_each: float
+    g_each: float
+    walls: bool
+    wall_mm: float
+    width_mm: float
+    top_width_mm: float
+    kcal_each: float
+    allergens: list[str]
+
+
+class BuildPartOut(Shape):
+    """What a part must give for all vessels, and its lines scaled to it."""
+
+    name: str
+    kind: Kind
+    need_g: float
+    written_g: float
+    left_g: float = Field(description="over when made once as written; negative: short")
+    times: float
+    lost_pct: float
+    scaled_times: float
+    scaled_lines: list[str]
+
+
+class LayerShareOut(Shape):
+    """What a layer brings to one portion."""
+
+    name: str
+    g: float
+    kcal: float
+
+
+class PortionOut(Shape):
+    """One portion: what it weighs and holds, layer by layer."""
+
+    g: float
+    kcal: float
+    allergens: list[str]
+    layers: list[LayerShareOut]
+
+
+class GapOut(Shape):
+    """Minutes from the end of ``key``."""
+
+    key: str
+    at_least_min: float
+    at_most_min: float | None
+    why: str
+
+
+class BuildStepOut(Shape):
+    """A step of the thread; ``earliest_min`` and ``latest_min`` before the plate it may begin."""
+
+    key: str
+    part: str
+    code: str
+    words: str
+    hands_min: float
+    wait_min: float
+    wait_low_min: float
+    wait_high_min: float
+    uses: list[str]
+    attention: bool
+    oven_c: float | None
+    after: list[GapOut]
+    earliest_min: float
+    latest_min: float
+    critical: bool
+    source: str
+    own: bool
+
+
+class SavingOut(Shape):
+    """A wait of the deciding chain that may be shorter."""
+
+    key: str
+    saves_min: float
+
+
+class StandOut(Shape):
+    """The stand as it is drawn."""
+
+    name: str
+    shape: str
+    top_mm: float
+    bottom_mm: float
+    depth_mm: float
+    brim_ml: float
+    count: int
+    portions: int
+    cut: Cut
+    top_of_build_mm: float
+
+
+class BuildOut(Shape):
+    """A dessert whole."""
+
+    stand: StandOut
+    layers: list[LainOut]
+    parts: list[BuildPartOut]
+    portion: PortionOut
+    steps: list[BuildStepOut]
+    shortest_min: float
+    critical: list[str]
+    shorter: list[SavingOut]
+    minded: list[str]
+    warnings: list[str]

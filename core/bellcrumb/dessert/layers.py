@@ -1,0 +1,267 @@
+"""Layer on layer in one stand: how deep each lies, what it takes, and what each part must give.
+
+Everything is worked out for one vessel from the bottom up, then multiplied. Raw grams are what the
+formula makes; what stays in pots and on boards is the part's loss.
+"""
+
+import math
+from collections import Counter
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+
+from bellcrumb.dessert.stand import Room
+from bellcrumb.dessert.works import FACTS, TOPPINGS, Kind, Lies
+from bellcrumb.errors import CraftError
+from bellcrumb.vessels.geometry import Vessel
+
+_ABOVE = (*TOPPINGS, "stirred", "folded", "butter", "nut", "fruit", "poached_fruit", "choux",
+          "biscuit", "puff", "sponge", "garnish", "jam", "ganache")  # fmt: skip
+LEAST_MM = 0.05
+
+
+@dataclass(frozen=True)
+class Made:
+    """A part as it is made: its kind of work, the grams its formula gives, what a millilitre of it
+    weighs, and the share lost on the way."""
+
+    name: str
+    kind: Kind
+    batch_g: float
+    density: float
+    lost: float
+
+    @property
+    def gives_g(self) -> float:
+        """What reaches the stand from one batch."""
+        return self.batch_g * (1 - self.lost)
+
+
+@dataclass(frozen=True)
+class Layer:
+    """One layer as it is asked for, from the bottom. ``lies`` None is the usual of its kind;
+    ``walls`` None lines the wall where that kind does; ``poured`` takes all of the batch."""
+
+    part: str
+    lies: Lies | None = None
+    value: float | None = None
+    walls: bool | None = None
+
+
+@dataclass(frozen=True)
+class Lain:
+    """A layer as it lies in each vessel: heights in mm over the vessel's floor, ``mm`` its depth,
+    ``raw_g_each`` what it takes of the part as made."""
+
+    part: str
+    kind: Kind
+    lies: Lies
+    from_mm: float
+    to_mm: float
+    mm: float
+    ml_each: float
+    g_each: float
+    raw_g_each: float
+    walls: bool
+    wall_mm: float
+    width_mm: float
+    top_width_mm: float
+
+
+@dataclass(frozen=True)
+class Need:
+    """What a part has to give for all vessels, as made; ``times`` is by what to multiply it."""
+
+    part: str
+    need_g: float
+    written_g: float
+
+    @property
+    def times(self) -> float:
+        """Batches of the formula as written."""
+        return self.need_g / self.written_g if self.written_g else 0.0
+
+    @property
+    def left_g(self) -> float:
+        """Over (negative: short) when one batch is made as written."""
+        return self.written_g - self.need_g
+
+
+@dataclass(frozen=True)
+class Stack:
+    """All layers as they lie, what each part must give, and what does not go."""
+
+    layers: list[Lain]
+    needs: list[Need]
+    warnings: list[str]
+    top_mm: float
+
+
+def stack(vessel: Vessel, count: int, parts: Mapping[str, Made], layers: Sequence[Layer]) -> Stack:
+    """Build ``layers`` in each of ``count`` vessels.
+
+    Raises CraftError for a layer of no part, of a measure that makes no sense, or a lining with no
+    room left inside it.
+    """
+    if count < 1:
+        raise CraftError("stand.count", "How many? At least one.")
+    for n, layer in enumerate(layers):
+        if layer.part not in parts:
+            raise CraftError(f"layers[{n}].part", f"There is no part “{layer.part}”.")
+    shared = Counter(layer.part for layer in layers if _lies(layer, parts) in ("poured",))
+    taken = _taken(vessel, count, parts, layers)
+    room, level, top_area = Room(vessel), 0.0, 0.0
+    lain: list[Lain] = []
+    warnings: list[str] = []
+    for n, layer in enumerate(layers):
+        part = parts[layer.part]
+        lies = _lies(layer, parts)
+        room, level, one = _lay(
+            Place(room, level, top_area, vessel.depth_mm), n, layer, part, lies,
+            max(0.0, part.gives_g / count - taken.get(layer.part, 0.0)) / max(1, shared[layer.part]),
+            count, warnings,
+        )  # fmt: skip
+        top_area = room.area_mm2(level)
+        lain.append(one)
+    return Stack(lain, _needs(parts, lain, count), warnings, level)
+
+
+def _lies(layer: Layer, parts: Mapping[str, Made]) -> Lies:
+    return layer.lies or FACTS[parts[layer.part].kind].lies
+
+
+def _taken(
+    vessel: Vessel, count: int, parts: Mapping[str, Made], layers: Sequence[Layer]
+) -> dict[str, float]:
+    """Grams each of a part that its layers of a told weight take, before the rest is poured."""
+    taken: dict[str, float] = {}
+    for layer in layers:
+        part, lies = parts[layer.part], _lies(layer, parts)
+        grams = 0.0
+        if lies == "grams":
+            grams = layer.value or 0.0
+        elif lies == "share":
+            grams = (layer.value or 0.0) * part.gives_g / count
+        elif lies == "mm" and any(
+            other is not layer and other.part == layer.part and _lies(other, parts) == "poured"
+            for other in layers
+        ):
+            grams = Room(vessel).area_mm2(vessel.depth_mm / 2) * (layer.value or 0) * part.density
+            grams /= 1000
+        taken[layer.part] = taken.get(layer.part, 0.0) + grams
+    return taken
+
+
+@dataclass(frozen=True)
+class Place:
+    """Where the next layer goes: the room left, the level reached, and the rim."""
+
+    room: Room
+    level_mm: float
+    top_mm2: float
+    rim_mm: float
+
+
+def _lay(
+    at: Place, n: int, layer: Layer, part: Made, lies: Lies, rest_g: float, count: int,
+    warnings: list[str],
+) -> tuple[Room, float, Lain]:  # fmt: skip
+    facts = FACTS[part.kind]
+    value = _value(layer, lies, part, n)
+    room, level = at.room, at.level_mm
+    if lies == "lining":
+        return _line(at, n, layer, part, value)
+    area = room.area_mm2(level)
+    ml, g, to = 0.0, 0.0, level
+    if lies == "dusted":
+        g = value * area / 10_000
+        ml = g / part.density
+        to = level + max(LEAST_MM, 1000 * ml / area) if area else level
+    elif lies == "dome":
+        radius = math.sqrt(area / math.pi)
+        ml = math.pi * value * (3 * radius**2 + value**2) / 6000
+        to = level + value
+    elif lies in ("mm", "sheet"):
+        to = level + value
+        ml = room.volume_ml(level, to)
+    elif lies == "below_rim":
+        to = at.rim_mm - value
+        if to <= level:
+            raise CraftError(
+                f"layers[{n}].value",
+                f"What lies below stands at {level:.0f} mm already: {value:g} mm below the rim is "
+                "under it.",
+            )
+        ml = room.volume_ml(level, to)
+    else:
+        grams = {"poured": rest_g, "share": value * part.gives_g / count, "grams": value}[lies]
+        ml = grams / part.density
+        to = room.reaches_mm(level, ml)
+    if to > at.rim_mm + 0.5 and lies != "dome" and part.kind not in _ABOVE:
+        over = ml - max(0.0, room.volume_ml(level, at.rim_mm))
+        warnings.append(
+            f"{part.name} runs over: {over * part.density:.0f} g more than goes in, in each. "
+            f"Make {1 / (1 - over / ml) if over < ml else 2:.1f} times as many, or scale it down."
+        )
+        to, ml = at.rim_mm, ml - over
+    g = g or ml * part.density
+    short = count * g / (1 - part.lost) - part.batch_g
+    if lies in ("mm", "below_rim", "dome", "sheet", "dusted", "grams") and short > 0.02 * g * count:
+        warnings.append(
+            f"{part.name} as written gives {part.batch_g:.0f} g; "
+            f"{part.batch_g + short:.0f} g are needed."
+        )
+    width = _width(room, level)
+    one = Lain(
+        part.name, part.kind, lies, level, to, to - level, ml, g, g / (1 - part.lost),
+        False, 0.0, width, _width(room, to),
+    )  # fmt: skip
+    return room, to, one if not facts.walls else replace(one, walls=False)
+
+
+def _line(at: Place, n: int, layer: Layer, part: Made, value: float) -> tuple[Room, float, Lain]:
+    """A lining: dough under and around, crumbs pressed in, caramel on the floor."""
+    facts = FACTS[part.kind]
+    walls = facts.walls if layer.walls is None else layer.walls
+    room = at.room
+    thick = value * facts.swells
+    area = room.area_mm2(at.level_mm)
+    if walls:
+        area += room.side_mm2(at.level_mm, at.rim_mm)
+    inner = room.lined(thick, walls=walls)
+    if inner.area_mm2(at.rim_mm / 2) <= 0 or at.level_mm + thick >= at.rim_mm:
+        raise CraftError(f"layers[{n}].value", "This lining leaves no room inside the vessel.")
+    raw = area * value * part.density / 1000
+    return inner, at.level_mm + thick, Lain(
+        part.name, part.kind, "lining", at.level_mm, at.level_mm + thick, thick,
+        area * thick / 1000, raw, raw / (1 - part.lost), walls, thick if walls else 0.0,
+        _width(room, at.level_mm), _width(room, at.rim_mm if walls else at.level_mm + thick),
+    )  # fmt: skip
+
+
+def _value(layer: Layer, lies: Lies, part: Made, n: int) -> float:
+    """The measure of a layer in the unit of how it lies. Raises CraftError where it makes none."""
+    facts = FACTS[part.kind]
+    usual = {"lining": facts.lining_mm or 3.0, "mm": facts.lining_mm or 10.0, "below_rim": 5.0,
+             "dome": 15.0, "dusted": 8.0 if part.kind == "torched" else 3.0, "sheet": 8.0,
+             "share": 0.5, "poured": 0.0, "grams": 0.0}  # fmt: skip
+    value = usual[lies] if layer.value is None else layer.value
+    most = {"share": 1.0, "dusted": 200.0, "grams": 20_000.0}.get(lies, 400.0)
+    if lies == "grams" and not value:
+        raise CraftError(f"layers[{n}].value", f"How many grams of {part.name} go in each?")
+    if not 0 <= value <= most or (not value and lies not in ("poured", "below_rim")):
+        raise CraftError(
+            f"layers[{n}].value", f"{value:g} makes no layer: more than 0, to {most:g}."
+        )
+    return value
+
+
+def _width(room: Room, height_mm: float) -> float:
+    share = min(1.0, max(0.0, height_mm / room.vessel.depth_mm))
+    return max(0.0, room.vessel.across(share)[0] - 2 * room.wall_mm)
+
+
+def _needs(parts: Mapping[str, Made], lain: list[Lain], count: int) -> list[Need]:
+    return [
+        Need(name, count * sum(x.raw_g_each for x in lain if x.part == name), part.batch_g)
+        for name, part in parts.items()
+    ]

@@ -1,0 +1,395 @@
+"""The steps a dessert is made in and the gaps between them, from its parts and its layers.
+
+Minutes are recalled craft, good to a third, and hours of keeping to a factor of two: every one can
+be overruled by a kitchen. Shorter than a day's plan needs, they are no clock.
+"""
+
+import csv
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from functools import cache
+from importlib.resources import files
+
+from bellcrumb.dessert.layers import Lain, Made
+from bellcrumb.dessert.works import FACTS, Kind
+
+AT_ONCE_MIN = 10.0  # "go on at once": the longest pause that is none
+_KEEPS_LAID_H = 12.0  # what no row speaks of, once it is laid; our estimate
+_COOLS = ("cool", "chill", "cool_chill", "let_harden", "cool_then_chill", "cool_cut", "set")
+
+
+@dataclass(frozen=True)
+class Row:
+    """A step of a kind of work as the table has it."""
+
+    work: str
+    code: str
+    stage: str
+    words: str
+    hands_min: float
+    hands_min_per_kg: float
+    hands_min_per_piece: float
+    wait_low_min: float
+    wait_min: float
+    wait_high_min: float
+    uses: tuple[str, ...]
+    oven_c: float | None
+    attention: bool
+    keeps_h: float
+    source: str
+
+
+@dataclass(frozen=True)
+class Meeting:
+    """What may lie on what: the least minutes between, the most hours after, and what goes wrong.
+    ``school`` is hot or cold where both are done."""
+
+    lower: str
+    upper: str
+    school: str
+    least_min: float
+    most_h: float | None
+    lower_max_c: float | None
+    upper_min_c: float | None
+    upper_max_c: float | None
+    best_from_h: float
+    too_late: str
+    too_soon: str
+    source: str
+
+
+@dataclass(frozen=True)
+class Gap:
+    """At least and at most minutes from the end of ``key`` to a start, and why."""
+
+    key: str
+    at_least_min: float = 0.0
+    at_most_min: float | None = None
+    why: str = ""
+
+
+@dataclass(frozen=True)
+class Step:
+    """One step: ``hands_min`` takes a person, ``wait_min`` runs by itself; ``uses`` is what it
+    occupies; ``own`` says that the kitchen gave the minutes."""
+
+    key: str
+    part: str
+    code: str
+    words: str
+    hands_min: float
+    wait_min: float
+    wait_low_min: float
+    wait_high_min: float
+    uses: tuple[str, ...]
+    attention: bool
+    oven_c: float | None
+    source: str
+    after: tuple[Gap, ...] = ()
+    own: bool = False
+
+    @property
+    def minutes(self) -> float:
+        """From its start to its end."""
+        return self.hands_min + self.wait_min
+
+
+@dataclass(frozen=True)
+class Schools:
+    """How it is done where schools differ: filling and meringue ``hot`` or ``cold``."""
+
+    filling: str = "cold"
+    meringue: str = "cold"
+
+
+@dataclass(frozen=True)
+class Making:
+    """A part to be made: how much of it, and what its formula makes needless or needed."""
+
+    made: Made
+    grams: float
+    infuses: bool = False
+    gelatine: bool = False
+    beaten: bool = True
+    unmoulds: bool = False
+
+
+def _number(text: str) -> float | None:
+    return float(text) if text else None
+
+
+@cache
+def rows() -> dict[str, list[Row]]:
+    """The steps of every kind of work, in order."""
+    text = files("bellcrumb.dessert").joinpath("data/steps.csv").read_text("utf8")
+    found: dict[str, list[Row]] = {}
+    for r in csv.DictReader(text.splitlines()):
+        uses = dict.fromkeys(u for u in f"{r['uses_hands']};{r['uses_wait']}".split(";") if u)
+        found.setdefault(r["work"], []).append(
+            Row(
+                r["work"], r["code"], r["stage"], r["words"], float(r["hands_min"]),
+                float(r["hands_min_per_kg"]), float(r["hands_min_per_piece"]),
+                float(r["wait_low_min"]), float(r["wait_min"]), float(r["wait_high_min"]),
+                tuple(uses), _number(r["oven_c"]), r["attention"] == "y",
+                float(r["keeps_high_h"] or 0), r["source"],
+            )
+        )  # fmt: skip
+    return found
+
+
+@cache
+def meetings() -> tuple[Meeting, ...]:
+    """What may lie on what."""
+    text = files("bellcrumb.dessert").joinpath("data/meets.csv").read_text("utf8")
+    return tuple(
+        Meeting(
+            r["lower"], r["upper"], r["school"], float(r["least_min"]), _number(r["most_high_h"]),
+            _number(r["lower_max_c"]), _number(r["upper_min_c"]), _number(r["upper_max_c"]),
+            float(r["best_from_h"] or 0), r["too_late"], r["too_soon"], r["source"],
+        )
+        for r in csv.DictReader(text.splitlines())
+    )  # fmt: skip
+
+
+def _classes(kind: Kind, schools: Schools, *, upper: bool) -> tuple[str, ...]:
+    """The names under which a kind stands in the table of meetings, the closest first."""
+    hot = schools.filling == "hot" and kind in ("stirred", "curd", "roux")
+    names: list[str] = [kind]
+    if kind in ("stirred", "folded", "butter", "curd", "nut", "cremeux", "gelatine", "whipped"):
+        names.append("hot_cream" if hot else "cold_cream")
+    if kind in ("bath", "pie", "citrus"):
+        names.append("batter")
+    if kind == "frangipane" and upper:
+        names.append("batter")
+    if (
+        not upper
+        and not hot
+        and kind not in ("flaky", "sweet", "crumb", "puff", "choux", "caramel")
+    ):
+        names.append("set")
+    return tuple(names)
+
+
+def meeting(lower: Kind, upper: Kind, schools: Schools, *, coated: bool = False) -> Meeting | None:
+    """The row for ``upper`` laid on ``lower``; ``coated`` when a film of chocolate lies between."""
+    lowers = [f"{lower}+chocolate"] if coated else []
+    lowers += _classes(lower, schools, upper=False)
+    if lower == "biscuit":  # cream on biscuits softens them as biscuits in cream do
+        lowers, upper = [*_classes(upper, schools, upper=False)], "biscuit"
+    for low in lowers:
+        for up in _classes(upper, schools, upper=True):
+            school = (
+                schools.meringue if upper in ("italian", "swiss", "french") else schools.filling
+            )
+            for row in meetings():
+                if (row.lower, row.upper) == (low, up) and row.school in ("", school):
+                    return row
+    return None
+
+
+def _poured_hot(kind: Kind, schools: Schools) -> bool:
+    return schools.filling == "hot" and kind in ("stirred", "curd")
+
+
+def _needless(row: Row, making: Making, schools: Schools, *, above_hot: bool) -> bool:
+    """Whether this part has no such step."""
+    kind = making.made.kind
+    hot = _poured_hot(kind, schools)
+    if row.code == "heat_dairy_infuse" and kind in ("stirred", "bath"):
+        return False
+    if row.code in ("chill", "beat_smooth_before") and kind in ("stirred", "curd") and hot:
+        return True
+    if row.code == "beat_smooth_before":
+        return not making.beaten
+    if row.code == "melt_stir_gelatine":
+        return not making.gelatine
+    if row.code == "soften_cream":
+        return True  # a wait of the whole, from the cream on it to the plate
+    if row.code == "unmould":
+        return not making.unmoulds
+    if row.code in ("poach", "drain"):
+        return kind != "poached_fruit"
+    return above_hot and row.code == "torch"
+
+
+def steps_of(
+    makings: Mapping[str, Making], lain: Sequence[Lain], count: int, schools: Schools,
+    minutes: Mapping[str, tuple[float | None, float | None]] | None = None,
+) -> tuple[list[Step], list[str]]:  # fmt: skip
+    """Every step of the dessert with the gaps before it, and what is to be minded where parts meet.
+
+    ``minutes`` are a kitchen's own (hands, wait) by step key; None leaves one as it is.
+    """
+    out = _Thread(minutes or {})
+    for name, making in makings.items():
+        out.before(name, making, count, schools)
+    for place, layer in enumerate(lain):
+        out.lay(place, layer, makings[layer.part], lain, count, schools)
+    out.finish(count)
+    return out.steps, out.minded
+
+
+@dataclass
+class _Thread:
+    """The steps so far; ``last`` is the key that a part's next step follows, ``keeps`` its hours."""
+
+    own: Mapping[str, tuple[float | None, float | None]]
+    steps: list[Step] = field(default_factory=list)
+    minded: list[str] = field(default_factory=list)
+    last: dict[str, tuple[str, float]] = field(default_factory=dict)
+    built: tuple[str, float] | None = None
+    until: list[Gap] = field(default_factory=list)
+    hot: bool = False
+
+    def add(self, name: str, row: Row, making: Making, pieces: int, after: list[Gap]) -> str:
+        """Put a step in and return its key."""
+        kilos = making.grams / 1000
+        key = f"{name}/{row.code}"
+        again = sum(step.key.split("#")[0] == key for step in self.steps)
+        key = f"{key}#{again + 1}" if again else key
+        hands = row.hands_min + row.hands_min_per_kg * kilos + row.hands_min_per_piece * pieces
+        step = Step(
+            key, name, row.code, row.words, hands, row.wait_min, row.wait_low_min,
+            row.wait_high_min, row.uses, row.attention, row.oven_c, row.source, tuple(after),
+        )  # fmt: skip
+        hands_own, wait_own = self.own.get(key, (None, None))
+        if hands_own is not None or wait_own is not None:
+            step = replace(
+                step, own=True, source="this kitchen's own",
+                hands_min=hands if hands_own is None else hands_own,
+                wait_min=step.wait_min if wait_own is None else wait_own,
+            )  # fmt: skip
+        self.steps.append(step)
+        return key
+
+    def before(self, name: str, making: Making, count: int, schools: Schools) -> None:
+        """What is done to a part before it meets the others."""
+        kind = making.made.kind
+        if kind == "butter":
+            self._run(name, replace(making, beaten=False), "stirred", "before", count, schools)
+        if kind == "folded":
+            self._run(name, making, "stirred", "before", count, schools)
+        self._run(name, making, kind, "before", count, schools)
+
+    def _run(
+        self, name: str, making: Making, work: str, stage: str, count: int, schools: Schools
+    ) -> None:
+        work = "fruit" if work == "poached_fruit" else work
+        for row in rows().get(work, []):
+            if row.stage != stage or _needless(row, making, schools, above_hot=False):
+                continue
+            after = [self._following(name)] if name in self.last else []
+            key = self.add(name, row, making, count, after)
+            self.last[name] = (key, row.keeps_h)
+
+    def _following(self, name: str) -> Gap:
+        key, keeps_h = self.last[name]
+        return Gap(key, 0.0, max(60 * keeps_h, AT_ONCE_MIN), "keeps that long, or goes on at once")
+
+    def lay(
+        self, place: int, layer: Lain, making: Making, lain: Sequence[Lain], count: int,
+        schools: Schools,
+    ) -> None:  # fmt: skip
+        """Lay one layer, with what must have happened to the one below."""
+        after = [self._following(layer.part)] if layer.part in self.last else []
+        met = self._meets(place, layer, lain, schools)
+        after += self._gap_below(place, layer, lain, met)
+        work = "fruit" if layer.kind == "poached_fruit" else layer.kind
+        table = rows().get(work, [])
+        row = next((r for r in table if r.stage == "lay"), None)
+        row = row or Row(
+            work, "lay_on", "lay", "lay it on", 2, 0, 0.5, 0, 0, 0, ("bench",), None, False,
+            _KEEPS_LAID_H, "our estimate",
+        )  # fmt: skip
+        key = self.add(layer.part, row, making, count, after)
+        self.last[layer.part] = (key, row.keeps_h)
+        if met is not None and met.most_h and place:
+            softens = "biscuit" in (layer.kind, lain[place - 1].kind)
+            least = 60 * met.best_from_h if softens else 0.0
+            self.until.append(Gap(key, least, 60 * met.most_h, met.too_late))
+        self.hot |= _poured_hot(layer.kind, schools)
+        if self.last_use(place, layer, lain):
+            self._run(layer.part, making, work, "after", count, schools)
+        self.built = self.last[layer.part]
+
+    @staticmethod
+    def last_use(place: int, layer: Lain, lain: Sequence[Lain]) -> bool:
+        """Whether what happens after laying (baking, setting) comes now."""
+        return not any(other.part == layer.part for other in lain[place + 1 :])
+
+    @staticmethod
+    def _meets(place: int, layer: Lain, lain: Sequence[Lain], schools: Schools) -> Meeting | None:
+        """The row of the table for a layer and the one it lies on."""
+        if place == 0:
+            return None
+        coated = lain[place - 1].kind == "chocolate_coat" and place > 1
+        below = lain[place - 2 if coated else place - 1]
+        return meeting(below.kind, layer.kind, schools, coated=coated)
+
+    def _gap_below(
+        self, place: int, layer: Lain, lain: Sequence[Lain], found: Meeting | None
+    ) -> list[Gap]:
+        if self.built is None or place == 0:
+            return []
+        below = lain[place - 1]
+        if found is None:
+            return [Gap(self.built[0], 0.0, max(60 * self.built[1], 60.0), "")]
+        cooled = any(s.part == below.part and s.code in _COOLS for s in self.steps)
+        least = 0.0 if cooled else found.least_min
+        most = max(self._most(below, found), least + 60)
+        self.minded.append(_mind(below.part, layer.part, found))
+        return [Gap(self.built[0], least, most, found.too_soon)]
+
+    def _most(self, below: Lain, found: Meeting) -> float:
+        """How long what lies below may wait for this one."""
+        assert self.built is not None
+        keeps = max(60 * self.built[1], AT_ONCE_MIN)
+        hot = found.upper_min_c is not None and (found.lower_max_c or 0) > 60
+        return min(keeps, 10.0) if hot and FACTS[below.kind].density is None else keeps
+
+    def _set_cold(self) -> None:
+        """What was poured hot sets in the cold, whole."""
+        assert self.built is not None
+        key, keeps_h = self.built
+        least, most = 60.0, max(60 * keeps_h, 90.0)
+        hands_own, wait_own = self.own.get("set_cold", (None, None))
+        self.steps.append(
+            Step(
+                "set_cold", "", "set_cold", "chill until it is set",
+                1.0 if hands_own is None else hands_own, 240.0 if wait_own is None else wait_own,
+                180, 480, ("cold",), False, None, "trade practice; our estimate",
+                (Gap(key, least, most, "cools on the bench first"),),
+                own=hands_own is not None or wait_own is not None,
+            )
+        )  # fmt: skip
+        self.built = ("set_cold", 24.0)
+
+    def finish(self, count: int) -> None:
+        """From the last layer to the plate."""
+        if self.built is None:
+            return
+        if self.hot:
+            self._set_cold()
+        key, keeps_h = self.built
+        after = [Gap(key, 0.0, max(60 * keeps_h, AT_ONCE_MIN), "keeps that long once built")]
+        after += [gap for gap in self.until if gap.key != key]
+        if self.until and self.until[-1].key == key:
+            after[0] = self.until[-1]
+        self.steps.append(
+            Step(
+                "plate", "", "plate", "trim, cut, plate", 1 + 2.0 * count, 0, 0, 0, ("bench",),
+                False, None, "our estimate", tuple(after),
+            )
+        )  # fmt: skip
+
+
+def _mind(lower: str, upper: str, found: Meeting) -> str:
+    limits = []
+    if found.lower_max_c is not None:
+        limits.append(f"{lower} at {found.lower_max_c:.0f} °C or under")
+    if found.upper_min_c is not None and found.upper_max_c is not None:
+        limits.append(f"{upper} at {found.upper_min_c:.0f} to {found.upper_max_c:.0f} °C")
+    said = f"{upper} on {lower}: " + " and ".join(limits or ["as they are"])
+    if found.most_h:
+        said += f"; at its best for {found.most_h:g} h, then {found.too_late}"
+    return said + "."
