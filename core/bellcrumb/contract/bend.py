@@ -77,9 +77,10 @@ def bend(given: shapes.SolveIn, pantry: Pantry | None = None) -> shapes.SolveOut
         out.append(added)
         changes.append(shapes.ChangeOut(before="", after=added, why=why))
     bent = mix_of(read_lines(list(out), bought, pantry, "lines", given.measures))
+    before, after = (_cost(mix, result.family, style_of) for mix in (result.mix, bent))
     return shapes.SolveOut(
-        lines=out, egg_grade=bought.label, changes=changes, before=_cost(result.mix, result.family, style_of),
-        after=_cost(bent, result.family, style_of), unmet=found.unmet,
+        lines=out, egg_grade=bought.label, changes=changes, before=before, after=after,
+        unmet=found.unmet,
     )  # fmt: skip
 
 

@@ -115,10 +115,10 @@ def stack(vessel: Vessel, count: int, parts: Mapping[str, Made], layers: Sequenc
     for n, layer in enumerate(layers):
         part = parts[layer.part]
         lies = _lies(layer, parts)
+        left_g = max(0.0, part.gives_g / count - taken.get(layer.part, 0.0))
         room, level, one = _lay(
             Place(room, level, top_area, vessel.depth_mm), n, layer, part, lies,
-            max(0.0, part.gives_g / count - taken.get(layer.part, 0.0)) / max(1, shared[layer.part]),
-            count, warnings,
+            left_g / max(1, shared[layer.part]), count, warnings,
         )  # fmt: skip
         top_area = room.area_mm2(level)
         lain.append(one)

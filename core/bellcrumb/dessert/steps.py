@@ -231,7 +231,7 @@ def steps_of(
 
 @dataclass
 class _Thread:
-    """The steps so far; ``last`` is the key that a part's next step follows, ``keeps`` its hours."""
+    """The steps so far; ``last`` is what a part's next step follows and the hours it keeps."""
 
     own: Mapping[str, tuple[float | None, float | None]]
     steps: list[Step] = field(default_factory=list)

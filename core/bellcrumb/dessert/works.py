@@ -104,8 +104,8 @@ def kind_of_dough(mix: Mix) -> Kind:
 
 
 def kind_of_part(
-    part_kind: str, mix: Mix, family: Family | None, *, method: str = "", beaten: bool | None = None,
-    baked: bool | None = None, in_shell: bool = False,
+    part_kind: str, mix: Mix, family: Family | None, *, method: str = "",
+    beaten: bool | None = None, baked: bool | None = None, in_shell: bool = False,
 ) -> Kind:  # fmt: skip
     """What work a part is, from its kind, what is in it and how it is set.
 

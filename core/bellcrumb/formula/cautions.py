@@ -107,7 +107,7 @@ def _clots(c: Case) -> Iterator[Caution]:
             yield Caution(
                 "acid_in_milk",
                 f"{100 * share:.0f} % of juice clots milk as it warms.",
-                "Cream bears it; or cook the milk with the starch and beat the juice in at the end.",
+                "Cream bears it; or cook the milk with starch and beat the juice in at the end.",
             )
 
 

@@ -82,8 +82,8 @@ from bellcrumb.contract.shapes.sugar import (
 )
 
 __all__ = [
-    "AdditionOut", "CautionOut", "Celsius", "ChangeOut", "CoagulationOut", "CompareIn", "CompareOut",
-    "CompositionOut", "CookOut", "CostOut", "CurvePoint", "DessertEggsIn", "EggChoiceOut",
+    "AdditionOut", "CautionOut", "Celsius", "ChangeOut", "CoagulationOut", "CompareIn",
+    "CompareOut", "CompositionOut", "CookOut", "CostOut", "CurvePoint", "DessertEggsIn", "EggChoiceOut",
     "EggsOut", "FamilyOut", "FinishIn", "FinishOut", "FitOut", "FormulaIn", "FormulaOut",
     "GuideOut", "LedgerIn", "LedgerOut", "LineIn", "LineOut", "LiningOut", "MapOut", "MeringueIn",
     "MeringueOut", "MixIn", "MoneyOut", "NutritionOut", "PairOut", "PartKind", "PasteuriseIn",
