@@ -16,6 +16,8 @@ class Dessert(models.Model):
     kitchen = models.ForeignKey(Kitchen, models.CASCADE, related_name="desserts")
     name = models.CharField(max_length=120)
     archived = models.BooleanField(default=False)
+    build = models.JSONField(default=dict)
+    build_revision = models.PositiveIntegerField(default=0)
     created_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:

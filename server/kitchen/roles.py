@@ -26,6 +26,8 @@ _TABLE: dict[Role, str] = {
         POST /k/{kid}/crust
         GET /k/{kid}/desserts
         GET /k/{kid}/desserts/{dessert_id}
+        GET /k/{kid}/desserts/{dessert_id}/build
+        POST /k/{kid}/desserts/{dessert_id}/build
         GET /k/{kid}/desserts/{dessert_id}/siblings
         GET /k/{kid}/desserts/{dessert_id}/total
         GET /k/{kid}/devices
@@ -54,6 +56,8 @@ _TABLE: dict[Role, str] = {
         POST /k/{kid}/colds
         POST /k/{kid}/desserts
         PATCH /k/{kid}/desserts/{dessert_id}
+        PUT /k/{kid}/desserts/{dessert_id}/build
+        POST /k/{kid}/desserts/{dessert_id}/build/scale
         POST /k/{kid}/desserts/{dessert_id}/parts
         POST /k/{kid}/devices
         DELETE /k/{kid}/devices/{device_id}

@@ -84,6 +84,8 @@ class AccessTest(KitchenCase):
             },
             "DessertChange": {"name": "stolen"},
             "Save": {"revision": 1, "content": self.content(lines_text="stolen")},
+            "BuildContent": {"vessel_key": "springform_23_70"},
+            "BuildSave": {"revision": 0, "content": {"vessel_key": "springform_23_70"}},
             "NextVersion": {"id": new_id(), "content": self.content()},
             "PlanAsk": {"content": self.content()},
             **{

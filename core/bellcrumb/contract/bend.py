@@ -77,9 +77,9 @@ def bend(given: shapes.SolveIn, pantry: Pantry | None = None) -> shapes.SolveOut
         out.append(added)
         changes.append(shapes.ChangeOut(before="", after=added, why=why))
     bent = mix_of(read_lines(list(out), bought, pantry, "lines", given.measures))
-    before, after = (_cost(mix, result.family, style_of) for mix in (result.mix, bent))
+    was, now_is = (_cost(mix, result.family, style_of) for mix in (result.mix, bent))
     return shapes.SolveOut(
-        lines=out, egg_grade=bought.label, changes=changes, before=before, after=after,
+        lines=out, egg_grade=bought.label, changes=changes, before=was, after=now_is,
         unmet=found.unmet,
     )  # fmt: skip
 

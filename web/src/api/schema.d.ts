@@ -471,6 +471,55 @@ export interface paths {
     patch: operations["formulas_api_change_dessert"];
     trace?: never;
   };
+  "/api/k/{kid}/desserts/{dessert_id}/build": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Read Build
+     * @description How a dessert is built, layer on layer, and what it comes to.
+     */
+    get: operations["formulas_builds_read_build"];
+    /**
+     * Save Build
+     * @description Save a build. Refused with both (409) when somebody else saved in between.
+     */
+    put: operations["formulas_builds_save_build"];
+    /**
+     * Try Build
+     * @description What a build would come to; nothing is saved.
+     */
+    post: operations["formulas_builds_try_build"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/k/{kid}/desserts/{dessert_id}/build/scale": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Scale Parts
+     * @description Write every part at the size its layers need, in whole eggs: into the version at hand, or as
+     *     the next one where it has been cooked. A part whose layer takes all of it stays.
+     */
+    post: operations["formulas_builds_scale_parts"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/k/{kid}/desserts/{dessert_id}/parts": {
     parameters: {
       query?: never;
@@ -1662,6 +1711,219 @@ export interface components {
       version_id: string;
     };
     /**
+     * BuildConflict
+     * @description Somebody saved in between: theirs is what stands now.
+     */
+    BuildConflict: {
+      /** Message */
+      message: string;
+      mine: components["schemas"]["BuildContent"];
+      theirs: components["schemas"]["BuildPage"];
+    };
+    /**
+     * BuildContent
+     * @description How a dessert is built; empty layers are its parts in order, from the bottom.
+     */
+    BuildContent: {
+      /**
+       * Count
+       * @default 1
+       */
+      count: number;
+      /**
+       * Cut
+       * @default whole
+       * @enum {string}
+       */
+      cut: "whole" | "wedges" | "squares" | "rings";
+      /**
+       * Filling
+       * @default cold
+       * @enum {string}
+       */
+      filling: "cold" | "hot";
+      /** Layers */
+      layers?: components["schemas"]["LayerSaved"][];
+      /**
+       * Meringue
+       * @default cold
+       * @enum {string}
+       */
+      meringue: "cold" | "hot";
+      /** Overrules */
+      overrules?: components["schemas"]["OverruleIn"][];
+      /**
+       * Portions Each
+       * @default 1
+       */
+      portions_each: number;
+      /**
+       * Vessel Key
+       * @description empty: that of the main part
+       * @default
+       */
+      vessel_key: string;
+    };
+    /**
+     * BuildOut
+     * @description A dessert whole.
+     */
+    BuildOut: {
+      /** Critical */
+      critical: string[];
+      /** Layers */
+      layers: components["schemas"]["LainOut"][];
+      /** Minded */
+      minded: string[];
+      /** Parts */
+      parts: components["schemas"]["BuildPartOut"][];
+      portion: components["schemas"]["PortionOut"];
+      /** Shorter */
+      shorter: components["schemas"]["SavingOut"][];
+      /** Shortest Min */
+      shortest_min: number;
+      stand: components["schemas"]["StandOut"];
+      /** Steps */
+      steps: components["schemas"]["BuildStepOut"][];
+      /** Warnings */
+      warnings: string[];
+    };
+    /**
+     * BuildPage
+     * @description The build as saved (or as it would begin) and what it comes to; one of found and problem.
+     */
+    BuildPage: {
+      content: components["schemas"]["BuildContent"];
+      found: components["schemas"]["BuildOut"] | null;
+      problem: components["schemas"]["BuildProblem"] | null;
+      /**
+       * Revision
+       * @description 0: not saved yet
+       */
+      revision: number;
+    };
+    /**
+     * BuildPartOut
+     * @description What a part must give for all vessels, and its lines scaled to it.
+     */
+    BuildPartOut: {
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind:
+        | "flaky"
+        | "sweet"
+        | "crumb"
+        | "choux"
+        | "puff"
+        | "sponge"
+        | "caramel"
+        | "stirred"
+        | "folded"
+        | "butter"
+        | "roux"
+        | "curd"
+        | "citrus"
+        | "bath"
+        | "pie"
+        | "cheesecake"
+        | "french"
+        | "italian"
+        | "swiss"
+        | "whipped"
+        | "cremeux"
+        | "ganache"
+        | "jam"
+        | "nut"
+        | "fruit"
+        | "poached_fruit"
+        | "biscuit"
+        | "torched"
+        | "frangipane"
+        | "gelatine"
+        | "chocolate_coat"
+        | "garnish";
+      /**
+       * Left G
+       * @description over when made once as written; negative: short
+       */
+      left_g: number;
+      /** Lost Pct */
+      lost_pct: number;
+      /** Name */
+      name: string;
+      /** Need G */
+      need_g: number;
+      /** Scaled Lines */
+      scaled_lines: string[];
+      /** Scaled Times */
+      scaled_times: number;
+      /** Times */
+      times: number;
+      /** Written G */
+      written_g: number;
+    };
+    /**
+     * BuildProblem
+     * @description What stands in the way, at its field.
+     */
+    BuildProblem: {
+      /** Field */
+      field: string;
+      /** Message */
+      message: string;
+    };
+    /**
+     * BuildSave
+     * @description An edit made on revision ``revision``.
+     */
+    BuildSave: {
+      content: components["schemas"]["BuildContent"];
+      /** Revision */
+      revision: number;
+    };
+    /**
+     * BuildStepOut
+     * @description A step of the thread; ``earliest_min`` and ``latest_min`` before the plate it may begin.
+     */
+    BuildStepOut: {
+      /** After */
+      after: components["schemas"]["GapOut"][];
+      /** Attention */
+      attention: boolean;
+      /** Code */
+      code: string;
+      /** Critical */
+      critical: boolean;
+      /** Earliest Min */
+      earliest_min: number;
+      /** Hands Min */
+      hands_min: number;
+      /** Key */
+      key: string;
+      /** Latest Min */
+      latest_min: number;
+      /** Oven C */
+      oven_c: number | null;
+      /** Own */
+      own: boolean;
+      /** Part */
+      part: string;
+      /** Source */
+      source: string;
+      /** Uses */
+      uses: string[];
+      /** Wait High Min */
+      wait_high_min: number;
+      /** Wait Low Min */
+      wait_low_min: number;
+      /** Wait Min */
+      wait_min: number;
+      /** Words */
+      words: string;
+    };
+    /**
      * CautionOut
      * @description What would spoil the batch, why, and what helps.
      */
@@ -2793,6 +3055,20 @@ export interface components {
       unset_diameter_mm: number;
     };
     /**
+     * GapOut
+     * @description Minutes from the end of ``key``.
+     */
+    GapOut: {
+      /** At Least Min */
+      at_least_min: number;
+      /** At Most Min */
+      at_most_min: number | null;
+      /** Key */
+      key: string;
+      /** Why */
+      why: string;
+    };
+    /**
      * GuideOut
      * @description A line beyond which a mix eats differently.
      */
@@ -3026,6 +3302,126 @@ export interface components {
        * @enum {string}
        */
       role: "chef" | "cook" | "viewer";
+    };
+    /**
+     * LainOut
+     * @description A layer as it lies in each vessel; heights in mm over the floor of the vessel.
+     */
+    LainOut: {
+      /** Allergens */
+      allergens: string[];
+      /** From Mm */
+      from_mm: number;
+      /** G Each */
+      g_each: number;
+      /** Kcal Each */
+      kcal_each: number;
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind:
+        | "flaky"
+        | "sweet"
+        | "crumb"
+        | "choux"
+        | "puff"
+        | "sponge"
+        | "caramel"
+        | "stirred"
+        | "folded"
+        | "butter"
+        | "roux"
+        | "curd"
+        | "citrus"
+        | "bath"
+        | "pie"
+        | "cheesecake"
+        | "french"
+        | "italian"
+        | "swiss"
+        | "whipped"
+        | "cremeux"
+        | "ganache"
+        | "jam"
+        | "nut"
+        | "fruit"
+        | "poached_fruit"
+        | "biscuit"
+        | "torched"
+        | "frangipane"
+        | "gelatine"
+        | "chocolate_coat"
+        | "garnish";
+      /**
+       * Lies
+       * @enum {string}
+       */
+      lies:
+        "lining" | "poured" | "mm" | "below_rim" | "share" | "grams" | "dome" | "dusted" | "sheet";
+      /** Ml Each */
+      ml_each: number;
+      /** Mm */
+      mm: number;
+      /** Name */
+      name: string;
+      /** To Mm */
+      to_mm: number;
+      /** Top Width Mm */
+      top_width_mm: number;
+      /** Wall Mm */
+      wall_mm: number;
+      /** Walls */
+      walls: boolean;
+      /** Width Mm */
+      width_mm: number;
+    };
+    /**
+     * LayerSaved
+     * @description A layer from the bottom: of a part of this dessert, or of something bought.
+     */
+    LayerSaved: {
+      /**
+       * Item
+       * @description “200 g digestives”, for all of it
+       * @default
+       */
+      item: string;
+      /**
+       * Lies
+       * @description null: the usual of its kind
+       */
+      lies?:
+        | (
+            | "lining"
+            | "poured"
+            | "mm"
+            | "below_rim"
+            | "share"
+            | "grams"
+            | "dome"
+            | "dusted"
+            | "sheet"
+          )
+        | null;
+      /** Part Id */
+      part_id?: string | null;
+      /** Value */
+      value?: number | null;
+      /** Walls */
+      walls?: boolean | null;
+    };
+    /**
+     * LayerShareOut
+     * @description What a layer brings to one portion.
+     */
+    LayerShareOut: {
+      /** G */
+      g: number;
+      /** Kcal */
+      kcal: number;
+      /** Name */
+      name: string;
     };
     /**
      * LedgerAsk
@@ -3561,6 +3957,18 @@ export interface components {
       water_ml: number;
     };
     /**
+     * OverruleIn
+     * @description A kitchen's own minutes for a step.
+     */
+    OverruleIn: {
+      /** Hands Min */
+      hands_min?: number | null;
+      /** Key */
+      key: string;
+      /** Wait Min */
+      wait_min?: number | null;
+    };
+    /**
      * PairOut
      * @description Lines that answer each other; see ``bellcrumb.formula.compare.Pair``.
      */
@@ -3856,6 +4264,20 @@ export interface components {
       egg_fat: components["schemas"]["PointOut"];
       starch_egg: components["schemas"]["PointOut"];
       sugar_fat: components["schemas"]["PointOut"];
+    };
+    /**
+     * PortionOut
+     * @description One portion: what it weighs and holds, layer by layer.
+     */
+    PortionOut: {
+      /** Allergens */
+      allergens: string[];
+      /** G */
+      g: number;
+      /** Kcal */
+      kcal: number;
+      /** Layers */
+      layers: components["schemas"]["LayerShareOut"][];
     };
     /**
      * PriceIn
@@ -4323,6 +4745,16 @@ export interface components {
       revision: number;
     };
     /**
+     * SavingOut
+     * @description A wait of the deciding chain that may be shorter.
+     */
+    SavingOut: {
+      /** Key */
+      key: string;
+      /** Saves Min */
+      saves_min: number;
+    };
+    /**
      * ScaleAsk
      * @description Ask for more or less of a formula.
      */
@@ -4649,6 +5081,35 @@ export interface components {
         | "burnt";
       /** T S */
       t_s: number;
+    };
+    /**
+     * StandOut
+     * @description The stand as it is drawn.
+     */
+    StandOut: {
+      /** Bottom Mm */
+      bottom_mm: number;
+      /** Brim Ml */
+      brim_ml: number;
+      /** Count */
+      count: number;
+      /**
+       * Cut
+       * @enum {string}
+       */
+      cut: "whole" | "wedges" | "squares" | "rings";
+      /** Depth Mm */
+      depth_mm: number;
+      /** Name */
+      name: string;
+      /** Portions */
+      portions: number;
+      /** Shape */
+      shape: string;
+      /** Top Mm */
+      top_mm: number;
+      /** Top Of Build Mm */
+      top_of_build_mm: number;
     };
     /**
      * StandsIn
@@ -8256,6 +8717,443 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["DessertOut"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unauthorized */
+      401: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Request Entity Too Large */
+      413: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Too Many Requests */
+      429: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Internal Server Error */
+      500: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Service Unavailable */
+      503: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+    };
+  };
+  formulas_builds_read_build: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        kid: string;
+        dessert_id: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["BuildPage"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unauthorized */
+      401: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Request Entity Too Large */
+      413: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Too Many Requests */
+      429: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Internal Server Error */
+      500: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Service Unavailable */
+      503: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+    };
+  };
+  formulas_builds_save_build: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        kid: string;
+        dessert_id: string;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["BuildSave"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["BuildPage"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unauthorized */
+      401: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Conflict */
+      409: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["BuildConflict"];
+        };
+      };
+      /** @description Request Entity Too Large */
+      413: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Too Many Requests */
+      429: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Internal Server Error */
+      500: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Service Unavailable */
+      503: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+    };
+  };
+  formulas_builds_try_build: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        kid: string;
+        dessert_id: string;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["BuildContent"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["BuildPage"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unauthorized */
+      401: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Request Entity Too Large */
+      413: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Too Many Requests */
+      429: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Internal Server Error */
+      500: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Service Unavailable */
+      503: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+    };
+  };
+  formulas_builds_scale_parts: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        kid: string;
+        dessert_id: string;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["BuildContent"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["BuildPage"];
         };
       };
       /** @description Bad Request */

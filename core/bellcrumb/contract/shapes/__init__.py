@@ -83,8 +83,9 @@ from bellcrumb.contract.shapes.sugar import (
 
 __all__ = [
     "AdditionOut", "CautionOut", "Celsius", "ChangeOut", "CoagulationOut", "CompareIn",
-    "CompareOut", "CompositionOut", "CookOut", "CostOut", "CurvePoint", "DessertEggsIn", "EggChoiceOut",
-    "EggsOut", "FamilyOut", "FinishIn", "FinishOut", "FitOut", "FormulaIn", "FormulaOut",
+    "CompareOut", "CompositionOut", "CookOut", "CostOut", "CurvePoint", "DessertEggsIn",
+    "EggChoiceOut", "EggsOut", "FamilyOut", "FinishIn", "FinishOut", "FitOut", "FormulaIn",
+    "FormulaOut",
     "GuideOut", "LedgerIn", "LedgerOut", "LineIn", "LineOut", "LiningOut", "MapOut", "MeringueIn",
     "MeringueOut", "MixIn", "MoneyOut", "NutritionOut", "PairOut", "PartKind", "PasteuriseIn",
     "PasteuriseOut", "PointOut", "PointsOut", "PotIn", "PotOut", "ProblemOut", "RatiosOut",

@@ -1,0 +1,86 @@
+from formulas.models import Dessert, Part, Version
+from tests.server.base import KitchenCase, new_id
+
+
+class BuildTest(KitchenCase):
+    def setUp(self):
+        super().setUp()
+        self.shell = Part.objects.create(
+            dessert=self.dessert, position=5, kind="crust", name="Shell"
+        )
+        Version.objects.create(
+            part=self.shell, number=1, lines_text="500 g flour\n300 g butter\n1 egg\n60 g water"
+        )
+
+    def path(self, tail=""):
+        return f"/desserts/{self.dessert.id}/build{tail}"
+
+    def build(self, **change):
+        return {
+            "vessel_key": "springform_23_70",
+            "count": 2,
+            "portions_each": 10,
+            "cut": "wedges",
+            "layers": [
+                {"part_id": str(self.shell.id)},
+                {"part_id": str(self.part.id), "lies": "mm", "value": 30},
+            ],
+            **change,
+        }
+
+    def test_a_dessert_begins_with_its_parts_in_order_and_is_saved_as_built(self):
+        status, page = self.k("GET", self.path())
+        self.assertEqual((status, page["revision"], page["problem"]), (200, 0, None))
+        self.assertEqual([x["name"] for x in page["found"]["layers"]], [self.part.name, "Shell"])
+        status, saved = self.k("PUT", self.path(), {"revision": 0, "content": self.build()})
+        self.assertEqual((status, saved["revision"]), (200, 1))
+        self.assertEqual(saved["found"]["layers"][1]["mm"], 30)
+        self.assertEqual(saved["found"]["stand"]["portions"], 20)
+        status, again = self.k("GET", self.path())
+        self.assertEqual(again["content"], saved["content"])
+
+    def test_a_stale_save_is_refused_with_both_and_the_same_twice_counts_once(self):
+        ours = {"revision": 0, "content": self.build()}
+        for _ in range(2):
+            self.assertEqual(self.k("PUT", self.path(), ours)[0], 200)
+        theirs = {"revision": 0, "content": self.build(count=3)}
+        status, body = self.k("PUT", self.path(), theirs)
+        self.assertEqual(
+            (status, body["mine"]["count"], body["theirs"]["content"]["count"]), (409, 3, 2)
+        )
+
+    def test_what_is_tried_is_answered_and_not_kept_and_bad_input_has_its_field(self):
+        status, page = self.k("POST", self.path(), self.build(filling="hot"))
+        self.assertEqual((status, page["revision"]), (200, 0))
+        self.assertEqual(Dessert.objects.get(pk=self.dessert.id).build, {})
+        deep = [{"part_id": str(self.part.id), "lies": "lining", "value": 300}]
+        status, page = self.k("POST", self.path(), self.build(layers=deep))
+        self.assertEqual((status, page["found"]), (200, None))
+        self.assertEqual(page["problem"]["field"], "layers[0].value")
+        status, body = self.k(
+            "PUT", self.path(), {"revision": 0, "content": self.build(layers=deep)}
+        )
+        self.assertEqual((status, body["field"]), (422, "layers[0].value"))
+        gone = [{"part_id": new_id()}]
+        status, page = self.k("POST", self.path(), self.build(layers=gone))
+        self.assertIn("not in the dessert", page["problem"]["message"])
+
+    def test_one_action_scales_the_parts_and_a_cooked_version_stays(self):
+        self.start()
+        cooked = Version.objects.get(pk=self.version.id)
+        self.assertIsNotNone(cooked.cooked_at)
+        status, page = self.k("POST", self.path("/scale"), self.build())
+        self.assertEqual(status, 200)
+        cooked.refresh_from_db()
+        self.assertEqual(cooked.lines_text, self.version.lines_text)
+        self.assertEqual(self.part.versions.count(), 2)
+        self.assertEqual(self.shell.versions.count(), 1)
+        for part in page["found"]["parts"]:
+            self.assertGreaterEqual(part["left_g"], -0.01 * part["need_g"])
+            self.assertLess(part["left_g"], 0.35 * part["need_g"])
+
+    def test_a_part_that_is_taken_out_leaves_the_build_and_a_new_one_joins_it(self):
+        self.k("PUT", self.path(), {"revision": 0, "content": self.build()})
+        self.assertEqual(self.k("DELETE", f"/parts/{self.shell.id}")[0], 200)
+        status, page = self.k("GET", self.path())
+        self.assertEqual([x["part_id"] for x in page["content"]["layers"]], [str(self.part.id)])
