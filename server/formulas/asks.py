@@ -30,7 +30,7 @@ from bellcrumb.texture.set_map import Plane
 from config.heavy import heavy
 from config.shapes import PROBLEMS
 from formulas.api import dessert_of, version_of
-from formulas.cards import glances, newest
+from formulas.cards import glances, heart, newest
 from formulas.content import Content, content_of, formula_of, given_of, scale_of, solve_of
 from formulas.models import Dessert, Version
 from formulas.stove import PlanOut, plan_of
@@ -165,12 +165,12 @@ class SiblingOut(Schema):
 def siblings(
     request: HttpRequest, kid: UUID, dessert_id: UUID, family: str = ""
 ) -> list[SiblingOut]:
-    """Other desserts of the kitchen whose first part is of this family, latest first."""
+    """Other desserts of the kitchen whose heart is of this family, latest first."""
     kitchen = member_of(request, kid).kitchen
     dessert_of(kitchen, dessert_id)
     others = Dessert.objects.filter(kitchen=kitchen, archived=False).exclude(pk=dessert_id)
     page = list(others.order_by("-created_at")[:200])
-    shown = newest([dessert.id for dessert in page])
+    shown = {d: heart(versions) for d, versions in newest([d.id for d in page]).items()}
     known = glances(kitchen, shown.values())
     found = []
     for dessert in page:

@@ -1,7 +1,7 @@
 """A dessert as it lies on the shelf: what one glance at its first part tells."""
 
 import hashlib
-from collections.abc import Collection
+from collections.abc import Collection, Mapping
 from datetime import datetime
 from typing import Literal
 from uuid import UUID
@@ -12,6 +12,9 @@ from ninja import Schema
 from bellcrumb.contract.build import points_out
 from bellcrumb.contract.formulas import answered
 from bellcrumb.contract.shapes import FormulaIn, PointsOut
+from bellcrumb.dessert.works import Kind
+from bellcrumb.errors import CraftError
+from formulas.building import answer_of, content_saved
 from formulas.content import beaten_of, content_of, lines_of
 from formulas.models import Brief, Dessert, Version
 from kitchen.access import pantry_of
@@ -33,8 +36,18 @@ class Glance(Schema):
     points: PointsOut | None
 
 
+class SliceLayer(Schema):
+    """A layer of the cut dessert, in per cent of its width: what a card draws."""
+
+    kind: Kind
+    low_pct: float
+    high_pct: float
+
+
 class DessertCard(Glance):
-    """A dessert on the shelf: enough to know it by."""
+    """A dessert on the shelf: enough to know it by. ``slice`` is empty for a single part."""
+
+    slice: list[SliceLayer]
 
     id: UUID
     name: str
@@ -95,22 +108,68 @@ def glances(kitchen: Kitchen, versions: Collection[Version]) -> dict[UUID, Glanc
     return {version_id: known[key] for version_id, key in keys.items()}
 
 
-def newest(dessert_ids: list[UUID]) -> dict[UUID, Version]:
-    """The newest version of the first part of each dessert, by the dessert's id."""
-    found: dict[UUID, Version] = {}
+_HEART = ("filling", "cream")  # what a dessert of several parts is known by
+
+
+def newest(dessert_ids: list[UUID]) -> dict[UUID, list[Version]]:
+    """The newest version of each part of each dessert, in the order of the parts."""
+    found: dict[UUID, dict[UUID, Version]] = {}
     rows = (
         Version.objects.filter(part__dessert__in=dessert_ids)
         .select_related("part")
         .order_by("part__position", "-number")
     )
     for version in rows:
-        found.setdefault(version.part.dessert_id, version)
-    return found
+        found.setdefault(version.part.dessert_id, {}).setdefault(version.part_id, version)
+    return {dessert_id: list(parts.values()) for dessert_id, parts in found.items()}
+
+
+def heart(versions: list[Version]) -> Version:
+    """The version a dessert is known by: its filling or cream, else its first part."""
+    return next((v for v in versions if v.part.kind in _HEART), versions[0])
+
+
+def slices(
+    kitchen: Kitchen, desserts: Mapping[UUID, Dessert], parts: dict[UUID, list[Version]]
+) -> dict[UUID, list[SliceLayer]]:
+    """The cut of each dessert of several parts, remembered by what it is made of."""
+    several = {d: v for d, v in parts.items() if len(v) > 1 and d in desserts}
+    keys = {
+        d: hashlib.sha256(
+            repr(("slice", desserts[d].build, [_key(kitchen, v) for v in versions])).encode()
+        ).hexdigest()
+        for d, versions in several.items()
+    }
+    rows = Brief.objects.filter(pk__in=keys.values()).values_list("key", "data")
+    known = {key: [SliceLayer.model_validate(x) for x in data["layers"]] for key, data in rows}
+    new = {}
+    for d, key in keys.items():
+        if key not in known:
+            known[key] = new[key] = _cut(kitchen, desserts[d], several[d])
+    if new:
+        Brief.objects.bulk_create(
+            [Brief(key=k, data={"layers": [x.dict() for x in v]}) for k, v in new.items()],
+            ignore_conflicts=True,
+        )
+    return {d: known[key] for d, key in keys.items()}
+
+
+def _cut(kitchen: Kitchen, dessert: Dessert, versions: list[Version]) -> list[SliceLayer]:
+    try:
+        found = answer_of(kitchen, versions, content_saved(dessert, versions))
+    except CraftError:
+        return []  # its page says what stands in the way
+    wide = found.stand.top_mm / (2 if found.stand.cut == "wedges" else 1)
+    return [
+        SliceLayer(kind=x.kind, low_pct=100 * x.from_mm / wide, high_pct=100 * x.to_mm / wide)
+        for x in found.layers
+    ]
 
 
 def cards(kitchen: Kitchen, dessert_ids: list[UUID]) -> list[DessertCard]:
     """Cards of desserts, in the order of their ids."""
-    shown = newest(dessert_ids)
+    parts = newest(dessert_ids)
+    shown = {d: heart(versions) for d, versions in parts.items()}
     counted = {
         d.id: d
         for d in Dessert.objects.filter(id__in=dessert_ids).annotate(
@@ -120,6 +179,7 @@ def cards(kitchen: Kitchen, dessert_ids: list[UUID]) -> list[DessertCard]:
         )
     }
     known = glances(kitchen, shown.values())
+    cut = slices(kitchen, counted, parts)
     return [
         DessertCard(
             **known[shown[d].id].dict(),
@@ -129,6 +189,7 @@ def cards(kitchen: Kitchen, dessert_ids: list[UUID]) -> list[DessertCard]:
             parts=counted[d].k,
             batches=counted[d].n,
             last_cooked_at=counted[d].last,
+            slice=cut.get(d, []),
         )
         for d in dessert_ids
         if d in shown and d in counted

@@ -3,6 +3,7 @@
 import random
 import uuid
 from datetime import UTC, datetime, timedelta
+from typing import Any
 
 from django.db import transaction
 
@@ -11,12 +12,15 @@ from batches.begin import begin
 from batches.clock import raise_peak
 from batches.models import Event, Reading, Verdict
 from bellcrumb.heat.pot import Cream, Pot, start, step
+from bellcrumb.vessels.geometry import library
 from devices.models import Device
+from formulas.building import BuildContent, LayerSaved
 from formulas.content import VESSEL_FIELDS, content_of, formula_of
 from formulas.models import Dessert, Part, Version
 from formulas.stove import PlanOut, Scene, plan_of
 from kitchen.buying import set_price
 from kitchen.demo_data import FORMULAS, PANTRY, PRICES, RINGS, VESSELS
+from kitchen.demo_desserts import BUILDS, DESSERTS
 from kitchen.models import Cold, Kitchen, Member, Oven, PantryItem, Ring, Vessel
 
 NAME = "Weir House"
@@ -84,9 +88,9 @@ def load(probe_token: str) -> Kitchen:
         simulated=True,
         token_hash=Device.hash_of(f"{probe_token}-scale"),
     )
-    keys = {name: str(vessel.id) for name, vessel in vessels.items()}
+    keys = {name: str(vessel.id) for name, vessel in vessels.items()} | {k: k for k in library()}
     made: dict[str, Version] = {}
-    for name, parts in FORMULAS:
+    for name, parts in FORMULAS + DESSERTS:
         dessert = Dessert.objects.create(kitchen=kitchen, name=name)
         for place, (kind, part_name, versions) in enumerate(parts):
             part = Part.objects.create(dessert=dessert, position=place, kind=kind, name=part_name)
@@ -100,8 +104,28 @@ def load(probe_token: str) -> Kitchen:
                     saved_by=chef,
                     **content.model_copy(update=more).dict(),
                 )
+        if name in BUILDS:
+            dessert.build = _build_of(dessert, BUILDS[name], keys)
+            dessert.build_revision = 1
+            dessert.save(update_fields=["build", "build_revision"])
     _first_cooks(kitchen, made["Bay leaf pastry cream"], probe)
     return kitchen
+
+
+def _build_of(dessert: Dessert, build: dict[str, Any], keys: dict[str, str]) -> dict[str, Any]:
+    """How a demo dessert is built, as it is saved."""
+    parts = {part.name: part.id for part in dessert.parts.all()}
+    content = BuildContent(
+        vessel_key=keys[build["vessel"]], count=build["count"], portions_each=build["portions"],
+        cut=build["cut"], filling=build.get("filling", "cold"),
+        meringue=build.get("meringue", "cold"),
+        layers=[
+            LayerSaved(part_id=parts.get(name), item="" if name in parts else name, lies=lies,
+                       value=value)
+            for name, lies, value in build["layers"]
+        ],
+    )  # fmt: skip
+    return content.model_dump(mode="json")
 
 
 def _first_cooks(kitchen: Kitchen, version: Version, probe: Device) -> None:

@@ -38,6 +38,11 @@ PRICES = (
     ("1 kg butter", 8.90),
     ("1 kg rye flour", 1.40),
     ("1 kg quince cheese", 9.50),
+    ("1 kg plums", 4.20),
+    ("1 kg apricot jam", 5.20),
+    ("1 kg digestive biscuits", 4.10),
+    ("1 kg cream cheese", 7.80),
+    ("1 kg praline paste", 21.00),
 )
 
 # dessert, then its parts: kind, name, and the versions of its formula, oldest first

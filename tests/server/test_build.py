@@ -82,5 +82,5 @@ class BuildTest(KitchenCase):
     def test_a_part_that_is_taken_out_leaves_the_build_and_a_new_one_joins_it(self):
         self.k("PUT", self.path(), {"revision": 0, "content": self.build()})
         self.assertEqual(self.k("DELETE", f"/parts/{self.shell.id}")[0], 200)
-        status, page = self.k("GET", self.path())
+        _, page = self.k("GET", self.path())
         self.assertEqual([x["part_id"] for x in page["content"]["layers"]], [str(self.part.id)])

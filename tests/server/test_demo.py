@@ -1,8 +1,9 @@
 from django.test import TestCase, override_settings
 
 from batches.models import Batch
+from formulas.builds import page_of
 from formulas.content import content_of, formula_of
-from formulas.models import Version
+from formulas.models import Dessert, Version
 from formulas.oven import bake_plan_of
 from formulas.stove import plan_of
 from kitchen import demo
@@ -29,8 +30,21 @@ class DemoKitchenTest(TestCase):
                 else:
                     self.assertTrue(bake_plan_of(kitchen, content, version.part.kind).steps)
         wanted = {"pastry_cream", "anglaise", "starch_pudding", "pot_de_creme", "cream_pie"}
-        wanted |= {"creme_caramel", "pumpkin_pie"}
+        wanted |= {"creme_caramel", "pumpkin_pie", "brulee_yolk", "cheesecake_tall"}
+        wanted |= {"layered_pudding", "mousseline"}
         self.assertEqual(families, wanted)
+
+    def test_every_whole_dessert_is_drawn_and_timed(self):
+        kitchen = demo.load("token")
+        desserts = Dessert.objects.filter(kitchen=kitchen).exclude(build={})
+        self.assertGreaterEqual(desserts.count(), 8)
+        for dessert in desserts:
+            page = page_of(kitchen, dessert)
+            with self.subTest(dessert.name):
+                self.assertIsNone(page.problem)
+                self.assertEqual(page.found.warnings, [])
+                self.assertGreater(page.found.shortest_min, 60)
+                self.assertTrue(sum(x.to_mm for x in page.found.layers) > 0.5)
 
     def test_the_demo_book_tells_the_short_hold_from_the_good_one(self):
         from batches.api import batch_out

@@ -13,6 +13,7 @@ import { Failed, Loading } from "@/ui/states";
 
 const Shelf = lazy(() => import("@/screens/shelf"));
 const Formula = lazy(() => import("@/screens/formula/formula"));
+const WholeDessert = lazy(() => import("@/screens/dessert/dessert"));
 const Stove = lazy(() => import("@/screens/stove/stove"));
 const Oven = lazy(() => import("@/screens/oven/oven"));
 const Cold = lazy(() => import("@/screens/cold/cold"));
@@ -100,6 +101,7 @@ export function App() {
 const PAGES: readonly (readonly [string, ReactNode])[] = [
   ["", <Shelf />],
   ["d/:dessertId", <Formula />],
+  ["d/:dessertId/whole", <WholeDessert />],
   ["d/:dessertId/stove", <Stove />],
   ["d/:dessertId/oven", <Oven />],
   ["d/:dessertId/cold", <Cold />],

@@ -549,7 +549,7 @@ export interface paths {
     };
     /**
      * Siblings
-     * @description Other desserts of the kitchen whose first part is of this family, latest first.
+     * @description Other desserts of the kitchen whose heart is of this family, latest first.
      */
     get: operations["formulas_asks_siblings"];
     put?: never;
@@ -2572,7 +2572,7 @@ export interface components {
     };
     /**
      * DessertCard
-     * @description A dessert on the shelf: enough to know it by.
+     * @description A dessert on the shelf: enough to know it by. ``slice`` is empty for a single part.
      */
     DessertCard: {
       /** Batches */
@@ -2601,6 +2601,8 @@ export interface components {
       points: components["schemas"]["PointsOut"] | null;
       /** Position */
       position: number | null;
+      /** Slice */
+      slice: components["schemas"]["SliceLayer"][];
       /** Starch G */
       starch_g: number | null;
       /** Sugar G */
@@ -5019,6 +5021,53 @@ export interface components {
        * Format: uuid
        */
       id: string;
+    };
+    /**
+     * SliceLayer
+     * @description A layer of the cut dessert, in per cent of its width: what a card draws.
+     */
+    SliceLayer: {
+      /** High Pct */
+      high_pct: number;
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind:
+        | "flaky"
+        | "sweet"
+        | "crumb"
+        | "choux"
+        | "puff"
+        | "sponge"
+        | "caramel"
+        | "stirred"
+        | "folded"
+        | "butter"
+        | "roux"
+        | "curd"
+        | "citrus"
+        | "bath"
+        | "pie"
+        | "cheesecake"
+        | "french"
+        | "italian"
+        | "swiss"
+        | "whipped"
+        | "cremeux"
+        | "ganache"
+        | "jam"
+        | "nut"
+        | "fruit"
+        | "poached_fruit"
+        | "biscuit"
+        | "torched"
+        | "frangipane"
+        | "gelatine"
+        | "chocolate_coat"
+        | "garnish";
+      /** Low Pct */
+      low_pct: number;
     };
     /**
      * SlipOut

@@ -5,6 +5,7 @@ import type { Shapes } from "@/api/client";
 import { useShelf } from "@/api/queries";
 import { useBench } from "@/bench";
 import { Serving } from "@/figures/glass";
+import { SmallSlice } from "@/figures/slice";
 import { NewDessert } from "@/screens/new-dessert";
 import { Button } from "@/ui/button";
 import { Input } from "@/ui/field";
@@ -119,14 +120,18 @@ function Card({ kid, card }: { kid: string; card: Shapes["DessertCard"] }) {
   return (
     <li className="rule-t">
       <Link to={`/k/${kid}/d/${card.id}`} className="group flex gap-5 py-5">
-        <Serving klass={card.klass} size={112} />
+        {card.slice.length > 1 ? (
+          <SmallSlice layers={card.slice} size={112} />
+        ) : (
+          <Serving klass={card.klass} size={112} />
+        )}
         <div className="min-w-0 flex-1">
           <h2 className="text-2xl leading-tight break-words group-hover:underline group-hover:decoration-burnt group-hover:underline-offset-4">
             {card.name}
           </h2>
           <p className="caption mt-1">
             {card.klass ? `${DOES[card.klass]} · ` : ""}
-            {card.family ?? (card.mass_g ? "no custard" : "nothing written yet")}
+            {card.family ?? (card.mass_g ? "a part by itself" : "nothing written yet")}
             {card.parts > 1 && ` · ${card.parts} parts`}
           </p>
           {card.yolk_g !== null && (

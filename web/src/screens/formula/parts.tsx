@@ -67,6 +67,9 @@ export function Parts({ dessert, part, choose }: Props) {
         >
           Compare
         </Link>
+        <Link className={WAY} to={`/k/${kid}/d/${dessert.id}/whole`}>
+          The dessert whole
+        </Link>
         <Link className={WAY} to={`/k/${kid}/d/${dessert.id}/card${query}`}>
           Bench card
         </Link>

@@ -1,0 +1,243 @@
+import type { Shapes } from "@/api/client";
+import { usePlateWidth } from "@/figures/plate-width";
+import { grams, millimetres, type Units } from "@/units";
+
+type Build = Shapes["BuildOut"];
+export type Lain = Shapes["LainOut"];
+type Kind = Lain["kind"];
+
+/** How each kind of part looks cut open: its colour and its hatching. */
+const LOOKS: Partial<Record<Kind, readonly [fill: string, hatch: string]>> = {
+  flaky: ["var(--crust)", "h-wall"],
+  sweet: ["var(--crust)", "h-slice"],
+  puff: ["var(--crust)", "h-pour"],
+  choux: ["var(--crust)", "h-spoon"],
+  sponge: ["var(--crust)", "h-spoon"],
+  crumb: ["var(--crust)", "h-unmould"],
+  frangipane: ["var(--crust)", "h-pipe"],
+  biscuit: ["var(--crust)", "h-wall"],
+  caramel: ["var(--burnt)", "h-pour"],
+  torched: ["var(--burnt)", "h-wall"],
+  ganache: ["var(--soft)", "h-nappe"],
+  chocolate_coat: ["var(--soft)", "h-nappe"],
+  jam: ["var(--set-slice)", "h-nappe"],
+  fruit: ["var(--set-nappe)", "h-cold"],
+  poached_fruit: ["var(--set-nappe)", "h-cold"],
+  whipped: ["var(--sheet)", "h-spoon"],
+  italian: ["var(--sheet)", "h-pipe"],
+  swiss: ["var(--sheet)", "h-pipe"],
+  french: ["var(--sheet)", "h-pipe"],
+  cheesecake: ["var(--set-pipe)", "h-unmould"],
+  bath: ["var(--set-slice)", "h-unmould"],
+  pie: ["var(--set-unmould)", "h-slice"],
+  garnish: ["var(--set-nappe)", "h-wall"],
+};
+const CREAM = ["var(--set-pipe)", "h-pipe"] as const;
+const lookOf = (kind: Kind) => LOOKS[kind] ?? CREAM;
+
+const LABELS = 208;
+const LEAST_LABEL = 21;
+
+/** Half of the section from the middle to the rim for what is cut in wedges, else all of it. */
+const halved = (build: Build) => build.stand.cut === "wedges";
+
+/** The outline of one layer in millimetres, x from the middle, y up. */
+function outline(layer: Lain, build: Build): string {
+  const low = layer.width_mm / 2;
+  const high = layer.top_width_mm / 2;
+  const left = halved(build) ? 0 : null;
+  if (layer.lies === "dome") {
+    const from = left ?? -low;
+    return `M${from} ${-layer.from_mm} V${left === null ? -layer.from_mm : -layer.to_mm} Q${left === null ? 0 : low * 0.75} ${-(layer.from_mm + (left === null ? 2 : 1) * layer.mm)} ${low} ${-layer.from_mm} Z`;
+  }
+  const body = `M${left ?? -low} ${-layer.from_mm} L${low} ${-layer.from_mm} L${high} ${-layer.to_mm} L${left ?? -high} ${-layer.to_mm} Z`;
+  return body;
+}
+
+/** A lining's wall, from the floor to the rim. */
+function wallOf(layer: Lain, build: Build): string {
+  const { bottom_mm, top_mm, depth_mm } = build.stand;
+  const grows = (top_mm - bottom_mm) / 2 / depth_mm;
+  const outer = (h: number) => layer.width_mm / 2 + grows * (h - layer.from_mm);
+  const at = (h: number) => [outer(h), outer(h) - layer.wall_mm] as const;
+  const [o0, i0] = at(layer.to_mm);
+  const [o1, i1] = at(depth_mm);
+  const right = `M${o0} ${-layer.to_mm} L${o1} ${-depth_mm} L${i1} ${-depth_mm} L${i0} ${-layer.to_mm} Z`;
+  if (halved(build)) return right;
+  return `${right} M${-o0} ${-layer.to_mm} L${-o1} ${-depth_mm} L${-i1} ${-depth_mm} L${-i0} ${-layer.to_mm} Z`;
+}
+
+interface Props {
+  build: Build;
+  units: Units;
+  chosen: number | null;
+  choose: (layer: number | null) => void;
+}
+
+/** The dessert cut open to scale: layer on layer, with millimetres and grams. */
+export function Slice({ build, units, chosen, choose }: Props) {
+  const [plate, width] = usePlateWidth(680, 330);
+  const beside = width > 560;
+  const room = beside ? width - LABELS - 24 : width - 16;
+  const { stand, layers } = build;
+  const tall = Math.max(stand.depth_mm, stand.top_of_build_mm);
+  const across = Math.max(stand.top_mm, stand.bottom_mm);
+  const wide = halved(build) ? across / 2 : across;
+  const per = Math.min(room / wide, 300 / tall, 6);
+  const labelsTall = layers.length * LEAST_LABEL + 20;
+  const drawn = tall * per;
+  const height = 34 + Math.max(drawn, beside ? labelsTall : 0) + 30 + (beside ? 0 : labelsTall);
+  const floor = 34 + Math.max(drawn, beside ? labelsTall : 0) + (beside ? 0 : -Math.max(0, 0));
+  const middle = halved(build) ? 8 : 8 + (room - 0) / 2;
+  const places = labelPlaces(layers, per, floor);
+  const outlineOfStand = halved(build)
+    ? `M0 0 H${stand.bottom_mm / 2} L${stand.top_mm / 2} ${-stand.depth_mm}`
+    : `M${-stand.top_mm / 2} ${-stand.depth_mm} L${-stand.bottom_mm / 2} 0 H${stand.bottom_mm / 2} L${stand.top_mm / 2} ${-stand.depth_mm}`;
+  const words = layers.map(
+    (l) => `${l.name} ${millimetres(l.mm, units)}, ${grams(l.g_each, units)}`,
+  );
+  return (
+    <svg
+      ref={plate}
+      viewBox={`0 0 ${width} ${height}`}
+      className="plate block h-auto w-full"
+      role="img"
+      aria-label={`${halved(build) ? "A slice" : "The dessert"} cut open, from the bottom: ${words.join("; ")}.`}
+    >
+      <g transform={`translate(${middle} ${floor}) scale(${per})`}>
+        {layers.map((layer, i) => {
+          const [fill, hatch] = lookOf(layer.kind);
+          const shapes = [outline(layer, build), ...(layer.walls ? [wallOf(layer, build)] : [])];
+          return (
+            <g
+              key={i}
+              onClick={() => choose(chosen === i ? null : i)}
+              opacity={chosen === null || chosen === i ? 1 : 0.35}
+              className="cursor-pointer"
+            >
+              {shapes.map((d) => (
+                <g key={d}>
+                  <path d={d} fill={fill} />
+                  <path d={d} fill={`url(#${hatch})`} />
+                  <path
+                    d={d}
+                    fill="none"
+                    stroke="var(--ink)"
+                    strokeWidth={chosen === i ? 2.6 : 1.1}
+                    vectorEffect="non-scaling-stroke"
+                    strokeLinejoin="round"
+                  />
+                </g>
+              ))}
+            </g>
+          );
+        })}
+        <path
+          d={outlineOfStand}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth="2.4"
+          strokeDasharray="7 5"
+          vectorEffect="non-scaling-stroke"
+        />
+        {halved(build) && (
+          <path
+            d={`M0 4 V${-tall - 4}`}
+            stroke="var(--burnt)"
+            strokeWidth="1.2"
+            strokeDasharray="9 4 2 4"
+            vectorEffect="non-scaling-stroke"
+          />
+        )}
+      </g>
+      {beside &&
+        layers.map((layer, i) => {
+          const edge = middle + (layer.top_width_mm / 2) * per + 3;
+          const y = places[i] ?? 0;
+          const at = floor - ((layer.from_mm + layer.to_mm) / 2) * per;
+          const x = width - LABELS;
+          return (
+            <g key={i} opacity={chosen === null || chosen === i ? 1 : 0.45}>
+              <path
+                d={`M${edge} ${at} L${x - 14} ${y - 4} H${x - 5}`}
+                fill="none"
+                stroke="var(--ink)"
+                strokeWidth="0.9"
+              />
+              <text x={x} y={y} fontSize="14.5" fontWeight={chosen === i ? 700 : 500}>
+                {short(layer.name)}
+              </text>
+              <text x={width - 4} y={y} fontSize="14" textAnchor="end">
+                {millimetres(layer.mm, units)} · {grams(layer.g_each, units)}
+              </text>
+            </g>
+          );
+        })}
+      <text
+        x={middle}
+        y={floor + 20}
+        fontSize="13"
+        className="italic"
+        textAnchor={halved(build) ? "start" : "middle"}
+      >
+        {stand.name}, {millimetres(across, units)} × {millimetres(stand.depth_mm, units)}
+        {halved(build) && ", from the middle to the rim"}
+      </text>
+      {!beside &&
+        [...layers].reverse().map((layer, i) => (
+          <text key={i} x="8" y={floor + 44 + i * LEAST_LABEL} fontSize="15">
+            {layer.name} {millimetres(layer.mm, units)} · {grams(layer.g_each, units)}
+          </text>
+        ))}
+    </svg>
+  );
+}
+
+const short = (name: string) => (name.length > 15 ? `${name.slice(0, 14)}…` : name);
+
+/** Where each label stands: beside its layer, pushed up where two would touch. */
+function labelPlaces(layers: readonly Lain[], per: number, floor: number): number[] {
+  const found: number[] = [];
+  let last = floor + LEAST_LABEL;
+  layers.forEach((layer, i) => {
+    const own = floor - ((layer.from_mm + layer.to_mm) / 2) * per + 5;
+    last = Math.min(own, last - LEAST_LABEL);
+    found[i] = last;
+  });
+  return found;
+}
+
+/** The same cut, small and without words: for a card on the shelf. */
+export function SmallSlice({
+  layers,
+  size,
+}: {
+  layers: readonly Shapes["SliceLayer"][];
+  size: number;
+}) {
+  const tall = Math.max(...layers.map((l) => l.high_pct), 1);
+  const per = Math.min((size - 16) / tall, (size - 10) / 100);
+  return (
+    <svg
+      width={size}
+      height={size}
+      viewBox={`0 0 ${size} ${size}`}
+      aria-hidden="true"
+      className="shrink-0"
+    >
+      <g transform={`translate(6 ${size - 12})`}>
+        {layers.map((layer, i) => {
+          const [fill, hatch] = lookOf(layer.kind);
+          const d = `M0 ${-layer.low_pct * per} L${100 * per} ${-layer.low_pct * per} V${-layer.high_pct * per} H0 Z`;
+          return (
+            <g key={i}>
+              <path d={d} fill={fill} />
+              <path d={d} fill={`url(#${hatch})`} />
+              <path d={d} fill="none" stroke="var(--ink)" strokeWidth="1.2" />
+            </g>
+          );
+        })}
+      </g>
+    </svg>
+  );
+}

@@ -1,0 +1,275 @@
+import { useState } from "react";
+
+import type { Shapes } from "@/api/client";
+import { useBench } from "@/bench";
+import type { LayerSaved } from "@/screens/dessert/use-build";
+import { Button } from "@/ui/button";
+import { Input, Select } from "@/ui/field";
+import { grams, millimetres } from "@/units";
+
+type Lies = NonNullable<LayerSaved["lies"]>;
+type Build = Shapes["BuildOut"];
+
+/** How a layer may lie, and what its measure is in. */
+const LIES: Record<Lies, { word: string; unit: string }> = {
+  poured: { word: "all of it", unit: "" },
+  mm: { word: "so deep", unit: "mm" },
+  below_rim: { word: "to below the rim", unit: "mm" },
+  share: { word: "a share of it", unit: "0–1" },
+  grams: { word: "so much in each", unit: "g" },
+  lining: { word: "lines the mould", unit: "mm" },
+  dome: { word: "domed", unit: "mm" },
+  dusted: { word: "strewn", unit: "g/100 cm²" },
+  sheet: { word: "a sheet", unit: "mm" },
+};
+
+interface Props {
+  layers: readonly LayerSaved[];
+  dessert: Shapes["DessertOut"];
+  build: Build | null;
+  problem: Shapes["BuildProblem"] | null;
+  chosen: number | null;
+  readOnly: boolean;
+  choose: (layer: number | null) => void;
+  onLayers: (layers: LayerSaved[]) => void;
+}
+
+/** The layers from the top down, as they are seen, each with how it lies. */
+export function Layers({
+  layers,
+  dessert,
+  build,
+  problem,
+  chosen,
+  readOnly,
+  choose,
+  onLayers,
+}: Props) {
+  const set = (n: number, part: Partial<LayerSaved>) =>
+    onLayers(layers.map((layer, i) => (i === n ? { ...layer, ...part } : layer)));
+  const move = (n: number, by: number) => {
+    const next = [...layers];
+    const [one] = next.splice(n, 1);
+    if (one) next.splice(n + by, 0, one);
+    onLayers(next);
+    choose(n + by);
+  };
+  return (
+    <section aria-label="Layers, from the top">
+      <ol className="rule-t">
+        {layers
+          .map((layer, n) => (
+            <Row
+              key={`${n}${layer.part_id ?? layer.item ?? ""}`}
+              n={n}
+              last={layers.length - 1}
+              layer={layer}
+              name={
+                dessert.parts.find((p) => p.id === layer.part_id)?.name ?? layer.item ?? "a layer"
+              }
+              laid={build?.layers[n]}
+              error={problem?.field.startsWith(`layers[${n}]`) ? problem.message : null}
+              chosen={chosen === n}
+              readOnly={readOnly}
+              choose={() => choose(chosen === n ? null : n)}
+              set={(part) => set(n, part)}
+              move={(by) => move(n, by)}
+              drop={() => onLayers(layers.filter((_, i) => i !== n))}
+            />
+          ))
+          .reverse()}
+      </ol>
+      {!readOnly && <Add dessert={dessert} onAdd={(layer) => onLayers([...layers, layer])} />}
+    </section>
+  );
+}
+
+interface RowProps {
+  n: number;
+  last: number;
+  layer: LayerSaved;
+  name: string;
+  laid: Shapes["LainOut"] | undefined;
+  error: string | null;
+  chosen: boolean;
+  readOnly: boolean;
+  choose: () => void;
+  set: (part: Partial<LayerSaved>) => void;
+  move: (by: number) => void;
+  drop: () => void;
+}
+
+function Row({
+  n,
+  last,
+  layer,
+  name,
+  laid,
+  error,
+  chosen,
+  readOnly,
+  choose,
+  set,
+  move,
+  drop,
+}: RowProps) {
+  const { units } = useBench();
+  const lies = layer.lies ?? laid?.lies ?? "poured";
+  return (
+    <li className="rule-b py-1">
+      <button
+        type="button"
+        aria-expanded={chosen}
+        className="flex min-h-12 w-full items-center justify-between gap-4 text-left aria-expanded:font-semibold"
+        onClick={choose}
+      >
+        <span>
+          {name} <span className="caption">{LIES[lies].word}</span>
+        </span>
+        {laid && (
+          <span className="whitespace-nowrap">
+            {millimetres(laid.mm, units)} · {grams(laid.g_each, units)}
+          </span>
+        )}
+      </button>
+      {error && (
+        <p role="alert" className="text-burnt">
+          {error}
+        </p>
+      )}
+      {chosen && (
+        <div className="grid grid-cols-2 gap-x-4 gap-y-2 pb-3">
+          <Select
+            label="How it lies"
+            value={lies}
+            disabled={readOnly}
+            onChange={(event) => {
+              const next = event.target.value as Lies;
+              set({ lies: next, value: usual(next, laid) });
+            }}
+          >
+            {(Object.keys(LIES) as Lies[]).map((key) => (
+              <option key={key} value={key}>
+                {LIES[key].word}
+              </option>
+            ))}
+          </Select>
+          {lies !== "poured" && (
+            <Measure
+              key={lies}
+              unit={LIES[lies].unit}
+              value={layer.value ?? null}
+              usual={laid ? usual(lies, laid) : null}
+              disabled={readOnly}
+              onValue={(value) => set({ lies, value })}
+            />
+          )}
+          {!readOnly && (
+            <div className="col-span-2 flex flex-wrap gap-3">
+              <Button disabled={n === last} onClick={() => move(1)}>
+                Up
+              </Button>
+              <Button disabled={n === 0} onClick={() => move(-1)}>
+                Down
+              </Button>
+              <Button onClick={drop}>Take it out</Button>
+            </div>
+          )}
+        </div>
+      )}
+    </li>
+  );
+}
+
+/** A measure to begin with when a layer lies otherwise than before. */
+function usual(lies: Lies, laid: Shapes["LainOut"] | undefined): number | null {
+  if (!laid) return null;
+  if (lies === "grams") return Math.round(laid.g_each);
+  if (lies === "mm" || lies === "dome" || lies === "sheet") return Math.round(laid.mm) || 1;
+  return { share: 0.5, below_rim: 5, lining: 3, dusted: 8, poured: null }[lies];
+}
+
+function Measure({
+  unit,
+  value,
+  usual: fallback,
+  disabled,
+  onValue,
+}: {
+  unit: string;
+  value: number | null;
+  usual: number | null;
+  disabled: boolean;
+  onValue: (value: number) => void;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const number = Number((typed ?? "").replace(",", "."));
+  const wrong = typed !== null && (typed.trim() === "" || Number.isNaN(number) || number < 0);
+  return (
+    <Input
+      label={`Measure, ${unit}`}
+      inputMode="decimal"
+      value={typed ?? value ?? fallback ?? ""}
+      disabled={disabled}
+      error={wrong ? `A number in ${unit}.` : null}
+      onChange={(event) => {
+        const text = event.target.value;
+        setTyped(text);
+        const next = Number(text.replace(",", "."));
+        if (text.trim() && !Number.isNaN(next) && next >= 0) onValue(next);
+      }}
+      onBlur={() => !wrong && setTyped(null)}
+    />
+  );
+}
+
+function Add({
+  dessert,
+  onAdd,
+}: {
+  dessert: Shapes["DessertOut"];
+  onAdd: (layer: LayerSaved) => void;
+}) {
+  const [item, setItem] = useState("");
+  return (
+    <form
+      className="mt-3 grid grid-cols-2 items-end gap-4"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!item.trim()) return;
+        onAdd({ part_id: null, item: item.trim(), lies: null, value: null, walls: null });
+        setItem("");
+      }}
+    >
+      <Select
+        label="A part once more, on top"
+        value=""
+        onChange={(event) =>
+          event.target.value &&
+          onAdd({ part_id: event.target.value, item: "", lies: null, value: null, walls: null })
+        }
+      >
+        <option value="">choose …</option>
+        {dessert.parts.map((p) => (
+          <option key={p.id} value={p.id}>
+            {p.name}
+          </option>
+        ))}
+      </Select>
+      <div className="flex items-end gap-3">
+        <div className="flex-1">
+          <Input
+            label="Or something bought, on top"
+            placeholder="160 g ladyfingers"
+            value={item}
+            maxLength={200}
+            onChange={(event) => setItem(event.target.value)}
+          />
+        </div>
+        <Button type="submit" disabled={!item.trim()}>
+          Add
+        </Button>
+      </div>
+    </form>
+  );
+}
