@@ -159,7 +159,7 @@ def _cut(kitchen: Kitchen, dessert: Dessert, versions: list[Version]) -> list[Sl
         found = answer_of(kitchen, versions, content_saved(dessert, versions))
     except CraftError:
         return []  # its page says what stands in the way
-    wide = found.stand.top_mm / (2 if found.stand.cut == "wedges" else 1)
+    wide = found.stand.cut_width_mm
     return [
         SliceLayer(kind=x.kind, low_pct=100 * x.from_mm / wide, high_pct=100 * x.to_mm / wide)
         for x in found.layers

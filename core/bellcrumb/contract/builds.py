@@ -1,5 +1,6 @@
 """The dessert at the front door: from parts and layers to millimetres, grams and a thread."""
 
+import math
 from dataclasses import dataclass, replace
 
 from bellcrumb.contract.build import read_lines
@@ -178,10 +179,13 @@ def _texts(lines: list[LineIn]) -> list[str]:
 
 def _stand_out(vessel: Vessel, given: shapes.StandIn, top_mm: float) -> shapes.StandOut:
     low, high = vessel.across(0.0)[0], vessel.across(1.0)[0]
+    cut_width = high / 2 if given.cut == "wedges" else high
+    if given.cut == "squares":
+        cut_width = min(high, math.sqrt(math.prod(vessel.across(1.0)) / given.portions_each))
     return shapes.StandOut(
         name=vessel.name, shape=vessel.shape, top_mm=high, bottom_mm=low, depth_mm=vessel.depth_mm,
         brim_ml=vessel.brim_ml, count=given.count, portions=given.count * given.portions_each,
-        cut=given.cut, top_of_build_mm=top_mm,
+        cut=given.cut, top_of_build_mm=top_mm, cut_width_mm=cut_width,
     )  # fmt: skip
 
 

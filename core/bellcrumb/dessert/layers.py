@@ -234,7 +234,7 @@ def _line(at: Place, n: int, layer: Layer, part: Made, value: float) -> tuple[Ro
     return inner, at.level_mm + thick, Lain(
         part.name, part.kind, "lining", at.level_mm, at.level_mm + thick, thick,
         area * thick / 1000, raw, raw / (1 - part.lost), walls, thick if walls else 0.0,
-        _width(room, at.level_mm), _width(room, at.rim_mm if walls else at.level_mm + thick),
+        _width(room, at.level_mm), _width(room, at.level_mm + thick),
     )  # fmt: skip
 
 

@@ -5147,6 +5147,11 @@ export interface components {
        * @enum {string}
        */
       cut: "whole" | "wedges" | "squares" | "rings";
+      /**
+       * Cut Width Mm
+       * @description what a cut shows: from the middle to the rim of a wedge, across a square, or all
+       */
+      cut_width_mm: number;
       /** Depth Mm */
       depth_mm: number;
       /** Name */

@@ -38,33 +38,32 @@ const lookOf = (kind: Kind) => LOOKS[kind] ?? CREAM;
 const LABELS = 208;
 const LEAST_LABEL = 21;
 
-/** Half of the section from the middle to the rim for what is cut in wedges, else all of it. */
+/** A wedge is seen from its point to the rim; everything else across. */
 const halved = (build: Build) => build.stand.cut === "wedges";
 
-/** The outline of one layer in millimetres, x from the middle, y up. */
-function outline(layer: Lain, build: Build): string {
-  const low = layer.width_mm / 2;
-  const high = layer.top_width_mm / 2;
-  const left = halved(build) ? 0 : null;
+/** A layer’s outlines on the plate, `per` pixels a millimetre: its body, and its wall if it has one. */
+function outlines(layer: Lain, build: Build, per: number): string[] {
+  const { stand } = build;
+  const most = stand.cut === "squares" ? stand.cut_width_mm / 2 : Infinity;
+  const x = (width: number) => Math.min(width / 2, most) * per;
+  const [low, high] = [x(layer.width_mm), x(layer.top_width_mm)];
+  const [from, to] = [-layer.from_mm * per, -layer.to_mm * per];
+  const half = halved(build);
   if (layer.lies === "dome") {
-    const from = left ?? -low;
-    return `M${from} ${-layer.from_mm} V${left === null ? -layer.from_mm : -layer.to_mm} Q${left === null ? 0 : low * 0.75} ${-(layer.from_mm + (left === null ? 2 : 1) * layer.mm)} ${low} ${-layer.from_mm} Z`;
+    return half
+      ? [`M0 ${from} V${to} Q${low * 0.8} ${to} ${low} ${from} Z`]
+      : [`M${-low} ${from} Q0 ${from + 2 * (to - from)} ${low} ${from} Z`];
   }
-  const body = `M${left ?? -low} ${-layer.from_mm} L${low} ${-layer.from_mm} L${high} ${-layer.to_mm} L${left ?? -high} ${-layer.to_mm} Z`;
-  return body;
-}
-
-/** A lining's wall, from the floor to the rim. */
-function wallOf(layer: Lain, build: Build): string {
-  const { bottom_mm, top_mm, depth_mm } = build.stand;
-  const grows = (top_mm - bottom_mm) / 2 / depth_mm;
-  const outer = (h: number) => layer.width_mm / 2 + grows * (h - layer.from_mm);
-  const at = (h: number) => [outer(h), outer(h) - layer.wall_mm] as const;
-  const [o0, i0] = at(layer.to_mm);
-  const [o1, i1] = at(depth_mm);
-  const right = `M${o0} ${-layer.to_mm} L${o1} ${-depth_mm} L${i1} ${-depth_mm} L${i0} ${-layer.to_mm} Z`;
-  if (halved(build)) return right;
-  return `${right} M${-o0} ${-layer.to_mm} L${-o1} ${-depth_mm} L${-i1} ${-depth_mm} L${-i0} ${-layer.to_mm} Z`;
+  const body = `M${half ? 0 : -low} ${from} L${low} ${from} L${high} ${to} L${half ? 0 : -high} ${to} Z`;
+  if (!layer.walls) return [body];
+  const grows = (stand.top_mm - stand.bottom_mm) / 2 / stand.depth_mm;
+  const outer = (mm: number) => (layer.width_mm / 2 + grows * (mm - layer.from_mm)) * per;
+  const thick = layer.wall_mm * per;
+  const rim = -stand.depth_mm * per;
+  const [o0, o1] = [outer(layer.to_mm), outer(stand.depth_mm)];
+  const right = `M${o0} ${to} L${o1} ${rim} L${o1 - thick} ${rim} L${o0 - thick} ${to} Z`;
+  const left = `M${-o0} ${to} L${-o1} ${rim} L${thick - o1} ${rim} L${thick - o0} ${to} Z`;
+  return half ? [body, right] : [body, right, left];
 }
 
 interface Props {
@@ -82,17 +81,20 @@ export function Slice({ build, units, chosen, choose }: Props) {
   const { stand, layers } = build;
   const tall = Math.max(stand.depth_mm, stand.top_of_build_mm);
   const across = Math.max(stand.top_mm, stand.bottom_mm);
-  const wide = halved(build) ? across / 2 : across;
+  const wide = stand.cut_width_mm;
   const per = Math.min(room / wide, 300 / tall, 6);
   const labelsTall = layers.length * LEAST_LABEL + 20;
   const drawn = tall * per;
   const height = 34 + Math.max(drawn, beside ? labelsTall : 0) + 30 + (beside ? 0 : labelsTall);
-  const floor = 34 + Math.max(drawn, beside ? labelsTall : 0) + (beside ? 0 : -Math.max(0, 0));
-  const middle = halved(build) ? 8 : 8 + (room - 0) / 2;
+  const floor = 34 + Math.max(drawn, beside ? labelsTall : 0);
+  const middle = halved(build) ? 8 : 8 + room / 2;
   const places = labelPlaces(layers, per, floor);
+  const mould = [stand.bottom_mm, stand.top_mm].map((mm) => (mm / 2) * per);
+  const [foot, brim] = [mould[0] ?? 0, mould[1] ?? 0];
+  const rim = -stand.depth_mm * per;
   const outlineOfStand = halved(build)
-    ? `M0 0 H${stand.bottom_mm / 2} L${stand.top_mm / 2} ${-stand.depth_mm}`
-    : `M${-stand.top_mm / 2} ${-stand.depth_mm} L${-stand.bottom_mm / 2} 0 H${stand.bottom_mm / 2} L${stand.top_mm / 2} ${-stand.depth_mm}`;
+    ? `M0 0 H${foot} L${brim} ${rim}`
+    : `M${-brim} ${rim} L${-foot} 0 H${foot} L${brim} ${rim}`;
   const words = layers.map(
     (l) => `${l.name} ${millimetres(l.mm, units)}, ${grams(l.g_each, units)}`,
   );
@@ -104,10 +106,10 @@ export function Slice({ build, units, chosen, choose }: Props) {
       role="img"
       aria-label={`${halved(build) ? "A slice" : "The dessert"} cut open, from the bottom: ${words.join("; ")}.`}
     >
-      <g transform={`translate(${middle} ${floor}) scale(${per})`}>
+      <g transform={`translate(${middle} ${floor})`}>
         {layers.map((layer, i) => {
           const [fill, hatch] = lookOf(layer.kind);
-          const shapes = [outline(layer, build), ...(layer.walls ? [wallOf(layer, build)] : [])];
+          const shapes = outlines(layer, build, per);
           return (
             <g
               key={i}
@@ -124,7 +126,6 @@ export function Slice({ build, units, chosen, choose }: Props) {
                     fill="none"
                     stroke="var(--ink)"
                     strokeWidth={chosen === i ? 2.6 : 1.1}
-                    vectorEffect="non-scaling-stroke"
                     strokeLinejoin="round"
                   />
                 </g>
@@ -132,27 +133,30 @@ export function Slice({ build, units, chosen, choose }: Props) {
             </g>
           );
         })}
-        <path
-          d={outlineOfStand}
-          fill="none"
-          stroke="var(--ink)"
-          strokeWidth="2.4"
-          strokeDasharray="7 5"
-          vectorEffect="non-scaling-stroke"
-        />
+        {stand.cut !== "squares" && (
+          <path
+            d={outlineOfStand}
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth="2.4"
+            strokeDasharray="7 5"
+          />
+        )}
         {halved(build) && (
           <path
-            d={`M0 4 V${-tall - 4}`}
+            d={`M0 5 V${-drawn - 5}`}
             stroke="var(--burnt)"
             strokeWidth="1.2"
             strokeDasharray="9 4 2 4"
-            vectorEffect="non-scaling-stroke"
           />
         )}
       </g>
       {beside &&
         layers.map((layer, i) => {
-          const edge = middle + (layer.top_width_mm / 2) * per + 3;
+          const edge =
+            middle +
+            Math.min(layer.top_width_mm / 2, halved(build) ? Infinity : wide / 2) * per +
+            3;
           const y = places[i] ?? 0;
           const at = floor - ((layer.from_mm + layer.to_mm) / 2) * per;
           const x = width - LABELS;
@@ -182,6 +186,7 @@ export function Slice({ build, units, chosen, choose }: Props) {
       >
         {stand.name}, {millimetres(across, units)} × {millimetres(stand.depth_mm, units)}
         {halved(build) && ", from the middle to the rim"}
+        {stand.cut === "squares" && `, a square of ${millimetres(wide, units)}`}
       </text>
       {!beside &&
         [...layers].reverse().map((layer, i) => (

@@ -184,6 +184,9 @@ class StandOut(Shape):
     portions: int
     cut: Cut
     top_of_build_mm: float
+    cut_width_mm: float = Field(
+        description="what a cut shows: from the middle to the rim of a wedge, across a square, or all"
+    )
 
 
 class BuildOut(Shape):

@@ -1,9 +1,9 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 
 import { ApiError, type Shapes } from "@/api/client";
 import { useDessert } from "@/api/queries";
-import { useBench } from "@/bench";
+import { putOnBench, useBench } from "@/bench";
 import { Slice } from "@/figures/slice";
 import { span, Thread } from "@/figures/thread";
 import { Layers } from "@/screens/dessert/layers";
@@ -23,6 +23,9 @@ export default function WholeDessert() {
   const dessert = useDessert(kid, id);
   const at = useBuild(kid, id);
   const [chosen, setChosen] = useState<number | null>(null);
+  useEffect(() => {
+    if (dessert.data) putOnBench(kid, id, dessert.data.name);
+  }, [dessert.data, id, kid]);
   if (dessert.isError) return <Failed error={dessert.error} again={() => void dessert.refetch()} />;
   if (at.saved.isError)
     return <Failed error={at.saved.error} again={() => void at.saved.refetch()} />;
@@ -317,30 +320,47 @@ function Times({ build, content, change, readOnly }: { build: Build } & Omit<Sta
           {said}
         </p>
       ))}
-      <div className="mt-4 grid gap-x-8 gap-y-5 md:grid-cols-2 xl:grid-cols-4">
+      <div className="mt-4 grid gap-x-8 gap-y-5 md:grid-cols-2">
         {slots.map(({ word, steps }) => (
           <div key={word}>
             <h3 className="text-xl italic">{word}</h3>
             {steps.length === 0 && <p className="caption">nothing</p>}
-            <ul>
-              {steps.map((s) => (
-                <li key={s.key} className="rule-t py-1.5 leading-snug">
-                  {s.words} <span className="caption">{s.part}</span>
-                  <span className="caption block">
-                    {span(s.hands_min)} of hands
-                    {s.wait_min > 0 && `, then ${span(s.wait_min)}`}
-                    {s.critical && " · decides the whole"} · start by −{span(s.latest_min)}
-                  </span>
-                </li>
-              ))}
-            </ul>
+            {[...new Set(steps.map((s) => s.part))].map((part) => (
+              <PartSteps key={part} part={part} steps={steps.filter((s) => s.part === part)} />
+            ))}
           </div>
         ))}
       </div>
       <p className="caption mt-3">
-        Minutes are recalled craft, good to a third; hours of keeping to a factor of two. The local
-        food code and your own book come first.
+        What decides the whole is set in bold. Minutes are recalled craft, good to a third; hours of
+        keeping to a factor of two. The local food code and your own book come first.
       </p>
     </section>
+  );
+}
+
+/** The steps of one part that may be done so far ahead, in order, with their hands and waits. */
+function PartSteps({ part, steps }: { part: string; steps: Build["steps"] }) {
+  const hands = steps.reduce((sum, s) => sum + s.hands_min, 0);
+  const first = steps[0];
+  return (
+    <div className="rule-t py-2 leading-snug">
+      <p>
+        <b>{part || "the whole"}</b>{" "}
+        <span className="caption">
+          {span(hands)} of hands{first && `, begun −${span(first.latest_min)} at the latest`}
+        </span>
+      </p>
+      <ol className="mt-0.5">
+        {steps.map((s, i) => (
+          <li key={s.key} className="inline">
+            {i > 0 && <span aria-hidden="true"> → </span>}
+            <span className={s.critical ? "font-semibold" : ""}>{s.words}</span>
+            {s.wait_min > 0 && <span className="caption"> {span(s.wait_min)}</span>}
+            {s.own && <span className="caption"> (ours)</span>}
+          </li>
+        ))}
+      </ol>
+    </div>
   );
 }

@@ -1,0 +1,74 @@
+"""The dessert whole: three pasted lists, built, scaled, timed."""
+
+import re
+
+from playwright.sync_api import expect
+
+from e2e.base import BrowserCase
+from formulas.models import Dessert, Version
+
+SHELL = "300 g flour\n180 g butter\n1 egg\n40 g water"
+CREAM = "1 l whole milk\n9 yolks\n180 g sugar\n80 g corn starch"
+TOP = "400 g cream 35%\n30 g icing sugar"
+
+
+class DessertTest(BrowserCase):
+    def add_part(self, kind, name, lines):
+        page = self.page
+        page.get_by_role("button", name="Add a part").click()
+        dialog = page.get_by_role("dialog")
+        dialog.get_by_label("It is a").select_option(kind)
+        dialog.get_by_label("Name of the part").fill(name)
+        dialog.get_by_role("button", name="Write its formula").click()
+        expect(page.get_by_text(f"Write or paste the lines of the {name.lower()}")).to_be_visible()
+        self.lines().fill(lines)
+        expect(page.get_by_test_id("save-note")).to_have_text("saved")
+
+    def test_from_three_pasted_lists_to_a_dessert_that_is_built_scaled_and_timed(self):
+        self.sign_in()
+        page = self.page
+        page.get_by_role("button", name="Start a dessert").click()
+        page.get_by_label("Name of the dessert").fill("Hay cream tart")
+        page.get_by_role("button", name="Write the formula").click()
+        self.lines().fill(CREAM)
+        expect(page.get_by_test_id("save-note")).to_have_text("saved")
+        self.add_part("crust", "Shell", SHELL)
+        self.add_part("cream", "Topping", TOP)
+        page.get_by_role("link", name="The dessert whole").click()
+        page.get_by_label("Built in").select_option(label="Springform 23 cm x 70 mm")
+        page.get_by_label("Portions of each").fill("8")
+        page.get_by_label("Cut", exact=True).select_option("wedges")
+
+        layers = page.get_by_label("Layers, from the top")
+        layers.get_by_role("button", name="Shell").click()
+        layers.get_by_role("button", name="Down").click()
+        drawing = page.get_by_role("img", name="A slice cut open")
+        expect(drawing).to_have_attribute("aria-label", self.starts_with("Shell"))
+        layers.get_by_role("button", name="Topping").click()
+        layers.get_by_label("How it lies").select_option("mm")
+        layers.get_by_label("Measure, mm").fill("20")
+        expect(page.get_by_test_id("warning")).to_contain_text("Topping as written gives 430 g")
+        layers.get_by_label("Measure, mm").fill("0")
+        expect(layers.get_by_role("alert")).to_contain_text("makes no layer")
+        layers.get_by_label("Measure, mm").fill("20")
+        page.get_by_role("button", name="Save the build").click()
+        expect(page.get_by_text("not saved yet")).to_have_count(0)
+
+        page.get_by_role("button", name="Write every part at this size").click()
+        expect(page.get_by_test_id("warning")).to_have_count(0)
+        dessert = Dessert.objects.get(name="Hay cream tart")
+        self.assertEqual(dessert.build["portions_each"], 8)
+        shell = Version.objects.get(part__dessert=dessert, part__name="Shell")
+        self.assertNotEqual(shell.lines_text, SHELL)
+
+        expect(page.get_by_test_id("shortest")).to_contain_text("from nothing to the plate")
+        page.get_by_label("Filling goes in").select_option("hot")
+        thread = page.get_by_label("The thread")
+        expect(thread).to_contain_text("chill until it is set")
+        # Nothing of it is lost when the page is left before it is saved.
+        page.reload()
+        expect(page.get_by_text("not saved yet")).to_be_visible()
+        expect(page.get_by_label("Filling goes in")).to_have_value("hot")
+
+    def starts_with(self, name):
+        return re.compile(f"from the bottom: {name}")
