@@ -46,11 +46,11 @@ class DessertTest(BrowserCase):
         expect(drawing).to_have_attribute("aria-label", self.starts_with("Shell"))
         layers.get_by_role("button", name="Topping").click()
         layers.get_by_label("How it lies").select_option("mm")
-        layers.get_by_label("Measure, mm").fill("20")
+        layers.get_by_label("Measure, mm").fill("30")
         expect(page.get_by_test_id("warning")).to_contain_text("Topping as written gives 430 g")
         layers.get_by_label("Measure, mm").fill("0")
         expect(layers.get_by_role("alert")).to_contain_text("makes no layer")
-        layers.get_by_label("Measure, mm").fill("20")
+        layers.get_by_label("Measure, mm").fill("30")
         page.get_by_role("button", name="Save the build").click()
         expect(page.get_by_text("not saved yet")).to_have_count(0)
 

@@ -185,7 +185,7 @@ class StandOut(Shape):
     cut: Cut
     top_of_build_mm: float
     cut_width_mm: float = Field(
-        description="what a cut shows: from the middle to the rim of a wedge, across a square, or all"
+        description="what a cut shows: a wedge to the rim, a square across, or all of it"
     )
 
 
