@@ -22,6 +22,8 @@ class BenchTest(BrowserCase):
         expect(page.get_by_test_id("cook-endpoint")).to_contain_text("Boil and hold")
         page.get_by_label("Into", exact=True).select_option(label="Ramekin 120 ml (4 oz)")
         page.get_by_label("How many").fill("14")
+        expect(page.get_by_test_id("fit")).to_contain_text("Fills all 14")
+        page.get_by_label("Filled", exact=True).select_option(label="to a share")
         expect(page.get_by_test_id("fit")).to_contain_text("of 14")
         page.get_by_role("button", name="More or less of it").click()
         dialog = page.get_by_role("dialog")

@@ -50,7 +50,7 @@ class WholePathTest(BrowserCase):
         expect(page.get_by_label("What was understood")).to_contain_text("258 g")
         self.tab_to("Into")
         page.keyboard.type("Tea ring")
-        expect(page.get_by_test_id("fit")).to_contain_text("of 8")
+        expect(page.get_by_test_id("fit")).to_contain_text("Fills all 8")
         expect(page.get_by_test_id("save-note")).to_have_text("saved")
 
         page.keyboard.press("Shift+Tab")

@@ -73,7 +73,7 @@ class Content(Schema):
     )
     vessel_key: str = Field(default="", max_length=60, description="empty: no vessel chosen")
     vessel_count: int = Field(default=8, ge=1, le=2000)
-    fill_by: Literal["share", "below_rim", "weight"] = "share"
+    fill_by: Literal["all", "share", "below_rim", "weight"] = "share"
     fill_pct: int = Field(default=90, ge=1, le=100)
     below_rim_mm: int = Field(default=5, ge=0, le=400)
     portion_g: int = Field(default=100, ge=1, le=100_000)

@@ -118,7 +118,8 @@ class Version(models.Model):
                 condition=Q(fill_pct__gte=1, fill_pct__lte=100), name="version_fill"
             ),
             models.CheckConstraint(
-                condition=Q(fill_by__in=("share", "below_rim", "weight")), name="version_fill_by"
+                condition=Q(fill_by__in=("all", "share", "below_rim", "weight")),
+                name="version_fill_by",
             ),
             models.CheckConstraint(
                 condition=Q(bath_level__in=("none", "half", "rim", "mm")), name="version_bath"

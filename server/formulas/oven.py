@@ -109,7 +109,7 @@ def _filled(
         raise CraftError("vessel_key", "Choose what it stands in, on the formula’s page.")
     vessel = vessel_of(given.vessel, own)
     density = mix.mass_g / mix.volume_ml
-    return mix, vessel, filling_of(given).share_of(vessel, density), given
+    return mix, vessel, filling_of(given, mix.volume_ml).share_of(vessel, density), given
 
 
 def _stands(vessel: Vessel) -> StandsIn:

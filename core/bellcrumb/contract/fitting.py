@@ -30,10 +30,11 @@ def vessel_of(
     )
 
 
-def filling_of(given: shapes.FormulaIn) -> Filling:
-    """How full the vessels are asked to be."""
+def filling_of(given: shapes.FormulaIn, volume_ml: float) -> Filling:
+    """How full the vessels are asked to be; ``volume_ml`` is the batch, for all of it."""
     value = {
-        "share": given.fill, "below_rim": given.below_rim_mm, "weight": given.portion_g
+        "all": volume_ml / given.count, "share": given.fill, "below_rim": given.below_rim_mm,
+        "weight": given.portion_g,
     }  # fmt: skip
     return Filling(given.fill_by, value[given.fill_by])
 
@@ -49,12 +50,13 @@ def fit_out(
         return None
     vessel = vessel_of(given.vessel, own)
     density = mass_g / volume_ml
-    share = filling_of(given).share_of(vessel, density)
+    filling = filling_of(given, volume_ml)
+    share = filling.share_of(vessel, density)
     result = fit(volume_ml, vessel, share, given.count)
     rest = None
     if given.rest_vessel is not None and result.left_over_ml > 1:
         other = vessel_of(given.rest_vessel, own, "rest_vessel")
-        more = fit(result.left_over_ml, other, filling_of(given).share_of(other, density), 1)
+        more = fit(result.left_over_ml, other, _rest_share(filling, other, density), 1)
         rest = shapes.RestOut(
             vessel=other.name,
             vessel_key=other.key,
@@ -83,6 +85,11 @@ def fit_out(
         rest=rest,
         tray=_tray_out(given, vessel, own) if given.tray is not None else None,
     )
+
+
+def _rest_share(filling: Filling, vessel: Vessel, density: float) -> float:
+    """How full the vessels for the rest are: as the first, or nearly full where all went in."""
+    return 0.9 if filling.by == "all" else filling.share_of(vessel, density)
 
 
 def _advice(over_ml: float, each_ml: float, vessel: Vessel, rest: shapes.RestOut | None) -> str:

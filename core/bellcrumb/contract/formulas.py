@@ -98,7 +98,7 @@ def scale(
             raise CraftError("vessel", "Choose what to fill first.")
         volume = mix.volume_ml + air_ml(result, mix.volume_ml, given.overrun_pct)
         vessel = vessel_of(given.vessel, vessels)
-        each = vessel.holds_ml(filling_of(given).share_of(vessel, mix.mass_g / volume))
+        each = vessel.holds_ml(filling_of(given, volume).share_of(vessel, mix.mass_g / volume))
         factor = given.value * each / volume
     elif have[given.by] <= 0:
         raise CraftError("by", f"There is no {given.by.removesuffix('s')} in this formula.")

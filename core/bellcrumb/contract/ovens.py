@@ -30,9 +30,16 @@ _PAN_MM2 = 325.0 * 265.0
 
 
 def filled(
-    given: "shapes.FilledIn | str", fill: float, own: dict[str, Vessel] | None
+    given: "shapes.FilledIn | str",
+    fill: float,
+    own: dict[str, Vessel] | None,
+    batch_ml: float = 0.0,
 ) -> tuple[Vessel, float]:
-    """A vessel and how deep the custard stands in it, mm. Raises CraftError when it runs over."""
+    """A vessel and how deep the custard stands in it, mm.
+
+    Where no depth is given it is what ``batch_ml`` (in each) reaches, and three quarters where the
+    batch is for another number of vessels. Raises CraftError when it runs over.
+    """
     vessel = vessel_of(given, own)
     if isinstance(given, str):
         return vessel, fill * vessel.depth_mm
@@ -48,6 +55,8 @@ def filled(
                 "vessel.fill_ml", f"It runs over: the vessel holds {vessel.brim_ml:.0f} ml."
             )
         return vessel, vessel.level_of(given.fill_ml) * vessel.depth_mm
+    if 0.2 * vessel.brim_ml <= batch_ml <= vessel.brim_ml:
+        return vessel, vessel.level_of(batch_ml) * vessel.depth_mm
     return vessel, 0.75 * vessel.depth_mm
 
 
@@ -100,7 +109,7 @@ def job_of(
     mix: Mix, kin: Family, given: shapes.BakeIn, vessels: dict[str, Vessel] | None
 ) -> tuple[Job, Mould, float | None]:
     """What to bake, its mould, and the water to pour, ml. Raises CraftError."""
-    vessel, fill_mm = filled(given.vessel, given.fill, vessels)
+    vessel, fill_mm = filled(given.vessel, given.fill, vessels, mix.volume_ml / given.count)
     crust = given.crust
     mould = mould_of(
         vessel, fill_mm, crust=crust.kind if crust else None, crust_mm=crust.mm if crust else None

@@ -73,13 +73,16 @@ class Vessel:
 
 @dataclass(frozen=True)
 class Filling:
-    """How full: a ``share`` of the depth, mm ``below_rim``, or a ``weight`` in grams in each."""
+    """How full: ``all`` of the batch (``value`` ml in each), a ``share`` of the depth, mm
+    ``below_rim``, or a ``weight`` in grams in each."""
 
-    by: Literal["share", "below_rim", "weight"]
+    by: Literal["all", "share", "below_rim", "weight"]
     value: float
 
     def share_of(self, vessel: Vessel, density_g_per_ml: float) -> float:
         """The share of the depth it comes to in a vessel. Raises CraftError where it cannot."""
+        if self.by == "all":
+            return 1.0 if self.value >= vessel.brim_ml else vessel.level_of(max(self.value, 1e-6))
         if self.by == "share":
             return self.value
         if self.by == "below_rim":

@@ -2206,7 +2206,7 @@ export interface components {
        * @default share
        * @enum {string}
        */
-      fill_by: "share" | "below_rim" | "weight";
+      fill_by: "all" | "share" | "below_rim" | "weight";
       /**
        * Fill Pct
        * @default 90
@@ -5149,7 +5149,7 @@ export interface components {
       cut: "whole" | "wedges" | "squares" | "rings";
       /**
        * Cut Width Mm
-       * @description what a cut shows: from the middle to the rim of a wedge, across a square, or all
+       * @description what a cut shows: a wedge to the rim, a square across, or all of it
        */
       cut_width_mm: number;
       /** Depth Mm */
@@ -5611,7 +5611,7 @@ export interface components {
        * @default share
        * @enum {string}
        */
-      fill_by: "share" | "below_rim" | "weight";
+      fill_by: "all" | "share" | "below_rim" | "weight";
       /**
        * Fill Pct
        * @default 90

@@ -9,7 +9,7 @@ export function blankContent(kitchen: Shapes["KitchenOut"]): Shapes["Content"] {
     beaten: "",
     vessel_key: "",
     vessel_count: 8,
-    fill_by: "share",
+    fill_by: "all",
     fill_pct: 90,
     below_rim_mm: 5,
     portion_g: 100,

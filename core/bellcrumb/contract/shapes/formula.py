@@ -19,7 +19,7 @@ class FormulaIn(MixIn):
         None, description="a key of the vessel library, or measures"
     )
     count: int = Field(1, ge=1, le=10_000)
-    fill_by: Literal["share", "below_rim", "weight"] = "share"
+    fill_by: Literal["all", "share", "below_rim", "weight"] = "share"
     fill: float = Field(0.9, gt=0, le=1, description="share of the depth that is filled")
     below_rim_mm: float = Field(5, ge=0, le=400)
     portion_g: float = Field(100, gt=0, le=100_000)

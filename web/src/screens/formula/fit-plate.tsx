@@ -5,7 +5,7 @@ import { Tray, VesselSection } from "@/figures/vessel";
 import type { Draft } from "@/keep/draft";
 import { VesselSelect } from "@/screens/formula/vessel-select";
 import { NumberField, Select } from "@/ui/field";
-import { grams, litres, millilitres } from "@/units";
+import { grams, litres, millilitres, millimetres } from "@/units";
 
 interface Props {
   found: Shapes["FormulaOut"] | undefined;
@@ -45,6 +45,8 @@ export function FitPlate({ found, draft, readOnly }: Props) {
             ) : (
               <>
                 Fills all <b>{fit.count}</b>
+                {content.fill_by === "all" &&
+                  `, ${millimetres(fit.fill * fit.depth_mm, units)} deep`}
                 {fit.left_over_ml > 1 && (
                   <>
                     , <b>{millilitres(fit.left_over_ml, units)}</b> over
@@ -127,6 +129,7 @@ export function FitPlate({ found, draft, readOnly }: Props) {
             disabled={readOnly}
             onChange={(event) => change({ fill_by: event.target.value as Content["fill_by"] })}
           >
+            <option value="all">all of it</option>
             <option value="share">to a share</option>
             <option value="below_rim">below rim</option>
             <option value="weight">by weight</option>
@@ -227,6 +230,8 @@ function Filled({
   error: (...fields: string[]) => string | null;
 }) {
   switch (content.fill_by) {
+    case "all":
+      return <p className="caption">As deep as the batch reaches.</p>;
     case "share":
       return (
         <NumberField
