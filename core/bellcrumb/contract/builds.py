@@ -78,7 +78,8 @@ def built(
                 **{k: getattr(s, k) for k in (
                     "key", "part", "code", "words", "hands_min", "wait_min", "wait_low_min",
                     "wait_high_min", "attention", "oven_c", "source", "own")},
-                uses=list(s.uses),
+                uses=list(dict.fromkeys((*s.uses, *s.holds))),
+                holds=list(s.holds),
                 after=[shapes.GapOut(**vars(g)) for g in s.after],
                 earliest_min=when[s.key].earliest_min,
                 latest_min=when[s.key].latest_min,
@@ -150,7 +151,8 @@ def _part(
     facts = FACTS[kind]
     lost = facts.lost if part.lost_pct is None else part.lost_pct / 100
     own = found.mix.mass_g / found.mix.volume_ml
-    made = Made(part.name, kind, found.mix.mass_g, facts.density or own, lost)
+    grams = found.mix.mass_g * given.batches
+    made = Made(part.name, kind, grams, facts.density or own, lost)
     usually = bool(found.family and found.family.usually_beaten)
     return _Part(
         lines, _texts(part.lines), found.mix, grade, made,
@@ -170,7 +172,8 @@ def _bought(n: int, text: str, given: shapes.BuildIn, pantry: Pantry | None) -> 
     facts = FACTS[kind]
     density = mix.mass_g / mix.volume_ml if facts.density is None else facts.density
     name = mix.portions[0].ingredient.name.split(",")[0]
-    return _Part(lines, [text], mix, grade, Made(name, kind, mix.mass_g, density, 0.0), False)
+    made = Made(name, kind, mix.mass_g * given.batches, density, 0.0)
+    return _Part(lines, [text], mix, grade, made, False)
 
 
 def _texts(lines: list[LineIn]) -> list[str]:
@@ -217,7 +220,8 @@ def _portion(lain: Stack, parts: dict[str, _Part], each: int) -> shapes.PortionO
 
 
 def _part_out(name: str, part: _Part, need: Need, given: shapes.BuildIn) -> shapes.BuildPartOut:
-    times = _whole_eggs(part, need.times) if given.whole_eggs else need.times
+    times = need.times * given.batches
+    times = _whole_eggs(part, times) if given.whole_eggs else times
     measures: Measures = given.measures
     lines = part.texts
     if times > 0 and abs(times - 1) > 1e-6:

@@ -13,7 +13,7 @@ from bellcrumb.contract.crusts import crust
 from bellcrumb.contract.day import compare, day_ledger
 from bellcrumb.contract.desserts import DessertIn, TotalOut, dessert_total
 from bellcrumb.contract.formulas import scale, strict_formula
-from bellcrumb.contract.shapes import build, oven
+from bellcrumb.contract.shapes import build, oven, plan
 from bellcrumb.contract.stoves import pot, temper_ladder
 from bellcrumb.contract.sugars import finished, foam, pasteurised, syrup, whipped
 from bellcrumb.contract.words import sentence
@@ -54,6 +54,12 @@ def _walk(given: oven.WalkIn) -> oven.WalkOut:
     return walked(given)
 
 
+def _day(given: plan.DayIn) -> plan.DayOut:
+    from bellcrumb.contract.days import day
+
+    return day(given)
+
+
 def _cool(given: oven.CoolIn) -> oven.CoolOut:
     from bellcrumb.contract.colds import cooled
 
@@ -65,6 +71,7 @@ KINDS: Mapping[str, Kind] = {
     "compare": Kind(shapes.CompareIn, shapes.CompareOut, compare),
     "build": Kind(build.BuildIn, build.BuildOut, built),
     "dessert": Kind(DessertIn, TotalOut, dessert_total),
+    "day": Kind(plan.DayIn, plan.DayOut, _day),
     "ledger": Kind(shapes.LedgerIn, shapes.LedgerOut, day_ledger),
     "scale": Kind(shapes.ScaleIn, shapes.ScaleOut, scale),
     "solve": Kind(shapes.SolveIn, shapes.SolveOut, bend),

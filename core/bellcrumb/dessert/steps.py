@@ -33,6 +33,7 @@ class Row:
     wait_min: float
     wait_high_min: float
     uses: tuple[str, ...]
+    holds: tuple[str, ...]
     oven_c: float | None
     attention: bool
     keeps_h: float
@@ -70,8 +71,8 @@ class Gap:
 
 @dataclass(frozen=True)
 class Step:
-    """One step: ``hands_min`` takes a person, ``wait_min`` runs by itself; ``uses`` is what it
-    occupies; ``own`` says that the kitchen gave the minutes."""
+    """One step: ``hands_min`` takes a person, ``wait_min`` runs by itself; ``uses`` is what the
+    hands occupy, ``holds`` what the wait does; ``own`` says that the kitchen gave the minutes."""
 
     key: str
     part: str
@@ -87,6 +88,7 @@ class Step:
     source: str
     after: tuple[Gap, ...] = ()
     own: bool = False
+    holds: tuple[str, ...] = ()
 
     @property
     def minutes(self) -> float:
@@ -124,13 +126,13 @@ def rows() -> dict[str, list[Row]]:
     text = files("bellcrumb.dessert").joinpath("data/steps.csv").read_text("utf8")
     found: dict[str, list[Row]] = {}
     for r in csv.DictReader(text.splitlines()):
-        uses = dict.fromkeys(u for u in f"{r['uses_hands']};{r['uses_wait']}".split(";") if u)
+        uses, holds = (tuple(u for u in r[f"uses_{k}"].split(";") if u) for k in ("hands", "wait"))
         found.setdefault(r["work"], []).append(
             Row(
                 r["work"], r["code"], r["stage"], r["words"], float(r["hands_min"]),
                 float(r["hands_min_per_kg"]), float(r["hands_min_per_piece"]),
                 float(r["wait_low_min"]), float(r["wait_min"]), float(r["wait_high_min"]),
-                tuple(uses), _number(r["oven_c"]), r["attention"] == "y",
+                uses, holds, _number(r["oven_c"]), r["attention"] == "y",
                 float(r["keeps_high_h"] or 0), r["source"],
             )
         )  # fmt: skip
@@ -251,6 +253,7 @@ class _Thread:
         step = Step(
             key, name, row.code, row.words, hands, row.wait_min, row.wait_low_min,
             row.wait_high_min, row.uses, row.attention, row.oven_c, row.source, tuple(after),
+            holds=row.holds,
         )  # fmt: skip
         hands_own, wait_own = self.own.get(key, (None, None))
         if hands_own is not None or wait_own is not None:
@@ -298,7 +301,7 @@ class _Thread:
         table = rows().get(work, [])
         row = next((r for r in table if r.stage == "lay"), None)
         row = row or Row(
-            work, "lay_on", "lay", "lay it on", 2, 0, 0.5, 0, 0, 0, ("bench",), None, False,
+            work, "lay_on", "lay", "lay it on", 2, 0, 0.5, 0, 0, 0, ("bench",), (), None, False,
             _KEEPS_LAID_H, "our estimate",
         )  # fmt: skip
         key = self.add(layer.part, row, making, count, after)
@@ -357,8 +360,8 @@ class _Thread:
             Step(
                 "set_cold", "", "set_cold", "chill until it is set",
                 1.0 if hands_own is None else hands_own, 240.0 if wait_own is None else wait_own,
-                180, 480, ("cold",), False, None, "trade practice; our estimate",
-                (Gap(key, least, most, "cools on the bench first"),),
+                180, 480, (), False, None, "trade practice; our estimate",
+                (Gap(key, least, most, "cools on the bench first"),), holds=("cold",),
                 own=hands_own is not None or wait_own is not None,
             )
         )  # fmt: skip

@@ -80,6 +80,7 @@ class BuildIn(Strict):
     schools: SchoolsIn = Field(default_factory=SchoolsIn)
     overrules: list[OverruleIn] = Field(default_factory=list, max_length=200)
     measures: Measures = "us"
+    batches: float = Field(1, gt=0, le=1000, description="how often each formula is made")
     whole_eggs: bool = Field(True, description="scale to whole eggs where shell eggs are counted")
 
 
@@ -154,6 +155,7 @@ class BuildStepOut(Shape):
     wait_low_min: float
     wait_high_min: float
     uses: list[str]
+    holds: list[str] = Field(description="those of them that its wait occupies")
     attention: bool
     oven_c: float | None
     after: list[GapOut]

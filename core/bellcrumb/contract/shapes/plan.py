@@ -1,0 +1,131 @@
+"""A day asked and answered: services, people and places in; who does what when out."""
+
+from datetime import datetime
+from typing import Literal
+
+from pydantic import Field
+
+from bellcrumb.contract.shapes.base import Shape, Strict
+from bellcrumb.contract.shapes.build import BuildIn
+
+
+class WantedIn(Strict):
+    """A dessert of a service and how many portions."""
+
+    build: BuildIn
+    portions: int = Field(ge=1, le=5000)
+    name: str = Field("", max_length=120, description="empty: the first part's name")
+
+
+class ServiceIn(Strict):
+    """A service: when it is, and what is served."""
+
+    at: datetime
+    name: str = Field("", max_length=80)
+    items: list[WantedIn] = Field(min_length=1, max_length=40)
+
+
+class PersonIn(Strict):
+    """Somebody and their hours; the same name again for another day."""
+
+    name: str = Field(min_length=1, max_length=80)
+    from_: datetime = Field(alias="from")
+    to: datetime
+
+
+class OvenOfDayIn(Strict):
+    """An oven: shelves, and K a minute up and down."""
+
+    name: str = Field(min_length=1, max_length=80)
+    shelves: int = Field(2, ge=1, le=40)
+    heats_k_min: float = Field(8, gt=0, le=100)
+    cools_k_min: float = Field(3, gt=0, le=100)
+
+
+class ColdOfDayIn(Strict):
+    """A refrigerator and the trays it has room for."""
+
+    name: str = Field(min_length=1, max_length=80)
+    trays: int = Field(12, ge=1, le=400)
+
+
+class StockIn(Strict):
+    """Portions of a dessert already made, by its name."""
+
+    name: str = Field(min_length=1, max_length=120)
+    portions: int = Field(ge=0, le=5000)
+
+
+class DayIn(Strict):
+    """Ask for a day's plan."""
+
+    services: list[ServiceIn] = Field(min_length=1, max_length=20)
+    people: list[PersonIn] = Field(min_length=1, max_length=40)
+    rings: list[str] = Field(default_factory=lambda: ["ring"], max_length=20)
+    ovens: list[OvenOfDayIn] = Field(default_factory=list, max_length=10)
+    mixers: list[str] = Field(default_factory=lambda: ["mixer"], max_length=10)
+    cold: list[ColdOfDayIn] = Field(default_factory=list, max_length=10)
+    stock: list[StockIn] = Field(default_factory=list, max_length=100)
+    now: datetime
+
+
+class DayStepOut(Shape):
+    """One thing to do: by whom, where, from when to when; ``hands_end`` when the person is free."""
+
+    key: str
+    what: str
+    start: datetime
+    hands_end: datetime
+    end: datetime
+    who: str | None
+    where: list[str]
+    oven_c: float | None
+    after: list[str]
+
+
+class OvenPointOut(Shape):
+    """An oven's dial from a moment on."""
+
+    at: datetime
+    set_c: float
+
+
+class OvenLineOut(Shape):
+    """An oven's dial over the day."""
+
+    oven: str
+    points: list[OvenPointOut]
+
+
+class ClashOut(Shape):
+    """What cannot be together: desserts and limits."""
+
+    kind: Literal["dessert", "limit"]
+    name: str
+    words: str
+
+
+class RemedyOut(Shape):
+    """What would free it, tried."""
+
+    code: str
+    words: str
+    feasible: bool
+
+
+class DayOut(Shape):
+    """A day's plan, or why there is none."""
+
+    feasible: bool
+    steps: list[DayStepOut]
+    oven_lines: list[OvenLineOut]
+    gap: float | None = Field(description="how far from the best it may be, 0 to 1")
+    early_min: int
+    turns: int
+    chef_early_min: int | None = Field(
+        description="waiting in the plan a careful chef would write; null: found none"
+    )
+    clash: list[ClashOut]
+    remedies: list[RemedyOut]
+    eggs: float = Field(description="shell eggs to crack for the day")
+    warnings: list[str]

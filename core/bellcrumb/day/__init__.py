@@ -1,0 +1,1 @@
+"""The day: every step of every dessert on people, rings, ovens, mixers and cold."""

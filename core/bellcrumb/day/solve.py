@@ -1,0 +1,269 @@
+"""The day solved: everything in time, windows kept, the oven turned seldom, nothing early.
+
+OR-Tools' CP-SAT over whole minutes, its workers taking turns by a fixed seed, so that the same day
+gives the same plan. The careful chef's plan is its first guess and what it is measured against.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+
+from ortools.sat.python import cp_model
+
+from bellcrumb.day.greedy import backwards, held_min
+from bellcrumb.day.tasks import Day, Placed, windows
+
+TURN_COSTS_MIN = 15  # of somebody's early start that one turn of an oven is worth avoiding
+SEED = 7
+SECONDS = 1.5
+
+
+@dataclass(frozen=True)
+class Plan:
+    """A plan: where every task is, how far from the best it may be (0 to 1; 1 where nothing is
+    known), and the minutes of early starts and oven turns it has."""
+
+    placed: list[Placed]
+    gap: float
+    early_min: int
+    turns: int
+
+
+def solve(day: Day, seconds: float = SECONDS, guess: bool = True) -> Plan | None:
+    """A plan for the day; None where there is none (or none was found in time)."""
+    model = cp_model.CpModel()
+    build = _Model(model, day)
+    hint = backwards(day) if guess else []
+    build.hint(hint)
+    solver = cp_model.CpSolver()
+    solver.parameters.max_time_in_seconds = 2 * seconds
+    solver.parameters.max_deterministic_time = seconds
+    solver.parameters.num_workers = 4
+    solver.parameters.interleave_search = True
+    solver.parameters.random_seed = SEED
+    status = solver.solve(model)
+    if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+        return None
+    placed = build.read(solver)
+    best, bound = solver.objective_value, solver.best_objective_bound
+    gap = 0.0 if best <= 0 else max(0.0, (best - bound) / best)
+    return Plan(placed, gap, early_min(day, placed), turns(day, placed))
+
+
+def early_min(day: Day, placed: Sequence[Placed]) -> int:
+    """Minutes that what is made waits for what comes after it, summed."""
+    early = 0
+    for n, task in enumerate(day.tasks):
+        end = placed[n].start + task.minutes
+        for m, link in day.after[n]:
+            early += max(0, placed[m].start - end - link.least)
+        if task.by is not None:
+            early += task.by - end
+    return early
+
+
+def turns(day: Day, placed: Sequence[Placed]) -> int:
+    """How often an oven's dial is turned."""
+    count = 0
+    for n in range(len(day.kitchen.ovens)):
+        order = sorted(
+            (p.start, t.oven_c)
+            for p, t in zip(placed, day.tasks, strict=True)
+            if p.oven == n and t.oven_c is not None
+        )
+        count += sum(
+            abs(a - b) > 10 for (_, a), (_, b) in pairwise(order)
+        )
+    return count
+
+
+class _Model:
+    """The variables of a day and what holds between them."""
+
+    def __init__(self, model: cp_model.CpModel, day: Day) -> None:
+        self.model, self.day = model, day
+        self.starts = [
+            model.new_int_var(low, max(low, high), task.key)
+            for task, (low, high) in zip(day.tasks, windows(day), strict=True)
+        ]
+        self.who: list[list[cp_model.IntVar]] = []
+        self.where: list[list[cp_model.IntVar]] = []
+        self._gaps()
+        self._people()
+        self._ovens()
+        for pool in ("rings", "mixers", "trays"):
+            self._pool(pool)
+        self._aim()
+
+    def _gaps(self) -> None:
+        for n, task in enumerate(self.day.tasks):
+            for link in task.after:
+                end = self.starts[link.before] + self.day.tasks[link.before].minutes
+                self.model.add(self.starts[n] >= end + link.least)
+                if link.most is not None:
+                    self.model.add(self.starts[n] <= end + link.most)
+
+    def _people(self) -> None:
+        """Everybody does one thing at a time, in their hours; who share their hours are a crew."""
+        self.crews: dict[tuple[tuple[int, int], ...], list[int]] = {}
+        for n, person in enumerate(self.day.kitchen.people):
+            self.crews.setdefault(person.spans, []).append(n)
+        work: list[list[cp_model.IntervalVar]] = [[] for _ in self.crews]
+        for n, task in enumerate(self.day.tasks):
+            mine = []
+            for c, spans in enumerate(self.crews):
+                if not task.hands:
+                    break
+                does = self.model.new_bool_var("")
+                work[c].append(
+                    self.model.new_optional_fixed_size_interval_var(
+                        self.starts[n], task.hands, does, ""
+                    )
+                )
+                fits = [[a, b - task.hands] for a, b in spans if b - task.hands >= a]
+                self.model.add_linear_expression_in_domain(
+                    self.starts[n], cp_model.Domain.from_intervals(fits)
+                ).only_enforce_if(does)
+                mine.append(does)
+            self.who.append(mine)
+            if task.hands:
+                self.model.add_exactly_one(mine)
+        for intervals, crew in zip(work, self.crews.values(), strict=True):
+            self.model.add_cumulative(intervals, [1] * len(intervals), len(crew))
+
+    def _ovens(self) -> None:
+        baked = [n for n, t in enumerate(self.day.tasks) if t.oven_c is not None]
+        self.turned: list[cp_model.IntVar] = []
+        self.pairs: list[tuple[int, int, int, cp_model.IntVar, cp_model.IntVar]] = []
+        here: dict[tuple[int, int], cp_model.IntVar] = {}
+        for n, task in enumerate(self.day.tasks):
+            mine = []
+            for o, oven in enumerate(self.day.kitchen.ovens):
+                if task.oven_c is None:
+                    break
+                inside = self.model.new_bool_var("")
+                if task.shelves > oven.shelves:
+                    self.model.add(inside == 0)
+                here[n, o] = inside
+                mine.append(inside)
+            self.where.append(mine)
+            if task.oven_c is not None:
+                self.model.add_exactly_one(mine)
+        for o, oven in enumerate(self.day.kitchen.ovens):
+            self.model.add_cumulative(
+                [
+                    self.model.new_optional_fixed_size_interval_var(
+                        self.starts[n], self.day.tasks[n].minutes, here[n, o], ""
+                    )
+                    for n in baked
+                ],
+                [self.day.tasks[n].shelves for n in baked],
+                oven.shelves,
+            )
+            for i, a in enumerate(baked):
+                for b in baked[i + 1 :]:
+                    self._turn(o, a, b, here[a, o], here[b, o])
+
+    def _turn(
+        self, o: int, a: int, b: int, a_here: cp_model.IntVar, b_here: cp_model.IntVar
+    ) -> None:
+        """Two bakes whose dials disagree are apart by the oven's own time in between."""
+        oven = self.day.kitchen.ovens[o]
+        first, second = self.day.tasks[a], self.day.tasks[b]
+        assert first.oven_c is not None and second.oven_c is not None
+        up, down = (
+            oven.turn_min(first.oven_c, second.oven_c), oven.turn_min(second.oven_c, first.oven_c)
+        )  # fmt: skip
+        if not up and not down:
+            return
+        a_first = self.model.new_bool_var("")
+        both = [a_here, b_here]
+        self.model.add(
+            self.starts[b] >= self.starts[a] + first.minutes + up
+        ).only_enforce_if([*both, a_first])
+        self.model.add(
+            self.starts[a] >= self.starts[b] + second.minutes + down
+        ).only_enforce_if([*both, ~a_first])
+        together = self.model.new_bool_var("")
+        self.model.add_bool_or([~a_here, ~b_here, together])
+        self.turned.append(together)
+        self.pairs.append((o, a, b, a_first, together))
+
+    def _pool(self, pool: str) -> None:
+        intervals, needs = [], []
+        for n, task in enumerate(self.day.tasks):
+            if getattr(task, pool):
+                long = task.minutes if pool == "trays" else held_min(task, pool)
+                intervals.append(
+                    self.model.new_fixed_size_interval_var(self.starts[n], long, "")
+                )
+                needs.append(getattr(task, pool))
+        self.model.add_cumulative(intervals, needs, getattr(self.day.kitchen, pool))
+
+    def _aim(self) -> None:
+        """Waiting of what is made, and dials that disagree in one oven."""
+        terms = []
+        for n, task in enumerate(self.day.tasks):
+            end = self.starts[n] + task.minutes
+            if task.by is not None:
+                terms.append(task.by - end)
+            for m, link in self.day.after[n]:
+                terms.append(self.starts[m] - end - link.least)
+        self.model.minimize(sum(terms) + TURN_COSTS_MIN * sum(self.turned))
+
+    def hint(self, placed: Sequence[Placed | None]) -> None:
+        """Begin from another plan."""
+        for n, place in enumerate(placed):
+            if place is None:
+                continue
+            self.model.add_hint(self.starts[n], place.start)
+            for does, crew in zip(self.who[n], self.crews.values(), strict=False):
+                self.model.add_hint(does, place.person in crew)
+            for o, inside in enumerate(self.where[n]):
+                self.model.add_hint(inside, o == place.oven)
+        for o, a, b, a_first, together in self.pairs:
+            one, two = placed[a], placed[b]
+            if one is not None and two is not None:
+                self.model.add_hint(a_first, one.start < two.start)
+                self.model.add_hint(together, one.oven == o and two.oven == o)
+
+    def read(self, solver: cp_model.CpSolver) -> list[Placed]:
+        """The plan found, with a name for each: the first of the crew who is free."""
+        crews = list(self.crews.values())
+        free = [0] * len(self.day.kitchen.people)
+        found: dict[int, Placed] = {}
+        for n in sorted(range(len(self.starts)), key=lambda k: solver.value(self.starts[k])):
+            start = solver.value(self.starts[n])
+            person = None
+            for c, does in enumerate(self.who[n]):
+                if solver.value(does):
+                    person = next(p for p in crews[c] if free[p] <= start)
+                    free[person] = start + self.day.tasks[n].hands
+            oven = next((o for o, v in enumerate(self.where[n]) if solver.value(v)), None)
+            found[n] = Placed(start, person, oven)
+        return [found[n] for n in range(len(self.starts))]
+
+
+def planned(day: Day, seconds: float = SECONDS) -> Plan | None:
+    """The better of the careful chef's plan and the solver's; None where neither finds one."""
+    first = [place for place in backwards(day) if place is not None]
+    found = solve(day, seconds)
+    if len(first) < len(day.tasks):
+        return found
+    early, turned = early_min(day, first), turns(day, first)
+    if found and cost(found) <= early + TURN_COSTS_MIN * turned:
+        return found
+    gap = found.gap if found else 1.0
+    return Plan(first, gap, early, turned)
+
+
+def cost(plan: Plan) -> float:
+    """What a plan is judged by: minutes of waiting, and turns of the ovens."""
+    return plan.early_min + TURN_COSTS_MIN * plan.turns
+
+
+def can_be_done(day: Day, seconds: float = 0.4) -> bool:
+    """Whether a plan is found: by the careful chef, or by the solver in a short time."""
+    if not day.tasks or None not in backwards(day):
+        return True
+    return solve(day, seconds) is not None

@@ -1,0 +1,224 @@
+"""What a day is made of: tasks with gaps between them, and the kitchen they are done in.
+
+Times are whole minutes from the start of the plan. A task is one step of a dessert, or several that
+go on at once without a wait and so cannot be torn apart.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from bellcrumb.dessert.steps import Step
+
+AT_ONCE_MIN = 20.0  # steps with no more pause than this between them are done as one
+SAME_OVEN_K = 10.0  # two bakes share an oven when their dials are no further apart
+EARLY_PLATE_MIN = 120  # what is plated waits no longer than this for its service
+SHELVES_EACH = 1  # what one bake takes of an oven when nothing else is said
+
+
+@dataclass(frozen=True)
+class Link:
+    """At least and at most minutes (None: any) from the end of task ``before``."""
+
+    before: int
+    least: int
+    most: int | None
+
+
+@dataclass(frozen=True)
+class Task:
+    """One thing to do: ``hands`` minutes of a person, then ``wait``; what it occupies meanwhile.
+
+    ``rings``, ``mixers`` and ``trays`` are how many it takes; ``oven_c`` None is no oven. ``by`` is
+    the minute it must be over, for what is plated; ``item`` the dessert it belongs to.
+    """
+
+    key: str
+    item: int
+    what: str
+    hands: int
+    wait: int
+    rings: int
+    mixers: int
+    trays: int
+    oven_c: float | None
+    shelves: int
+    after: tuple[Link, ...]
+    by: int | None = None
+    steps: tuple[str, ...] = ()
+
+    @property
+    def minutes(self) -> int:
+        """From its start to its end."""
+        return self.hands + self.wait
+
+
+@dataclass(frozen=True)
+class Person:
+    """Somebody who works ``spans`` of minutes (from, to)."""
+
+    name: str
+    spans: tuple[tuple[int, int], ...]
+
+
+@dataclass(frozen=True)
+class OvenOfDay:
+    """An oven: how many shelves, and how fast it heats and cools, K a minute."""
+
+    name: str
+    shelves: int
+    heats_k_min: float
+    cools_k_min: float
+
+    def turn_min(self, from_c: float, to_c: float) -> int:
+        """Minutes from one dial to another; none within what two bakes share."""
+        if abs(to_c - from_c) <= SAME_OVEN_K:
+            return 0
+        rate = self.heats_k_min if to_c > from_c else self.cools_k_min
+        return math.ceil(abs(to_c - from_c) / max(rate, 0.1))
+
+
+@dataclass(frozen=True)
+class KitchenOfDay:
+    """What there is to work with."""
+
+    people: tuple[Person, ...]
+    rings: int
+    ovens: tuple[OvenOfDay, ...]
+    mixers: int
+    trays: int
+
+
+@dataclass(frozen=True)
+class Day:
+    """Everything to be done between minute 0 and ``horizon``."""
+
+    tasks: tuple[Task, ...]
+    kitchen: KitchenOfDay
+    horizon: int
+
+    @property
+    def after(self) -> list[list[tuple[int, Link]]]:
+        """For each task, the tasks that wait for it with their links."""
+        found: list[list[tuple[int, Link]]] = [[] for _ in self.tasks]
+        for n, task in enumerate(self.tasks):
+            for link in task.after:
+                found[link.before].append((n, link))
+        return found
+
+
+def windows(day: Day) -> list[tuple[int, int]]:
+    """The earliest and latest start each task can have, from the gaps alone."""
+    after = day.after
+    latest = [0] * len(day.tasks)
+    earliest = [0] * len(day.tasks)
+    for n in range(len(day.tasks) - 1, -1, -1):
+        task = day.tasks[n]
+        end = day.horizon if task.by is None else task.by
+        first = 0 if task.by is None else max(0, task.by - EARLY_PLATE_MIN - task.minutes)
+        for m, link in after[n]:
+            end = min(end, latest[m] - link.least)
+            if link.most is not None:
+                first = max(first, earliest[m] - link.most - task.minutes)
+        latest[n], earliest[n] = end - task.minutes, max(0, first)
+    return list(zip(earliest, latest, strict=True))
+
+
+@dataclass(frozen=True)
+class Placed:
+    """A task on the day: its start, who does it and in which oven (None where it needs none)."""
+
+    start: int
+    person: int | None
+    oven: int | None
+
+
+def tasks_of(item: int, name: str, steps: Sequence[Step], by: int, first: int) -> list[Task]:
+    """The tasks of one dessert ready at minute ``by``; ``first`` is the index of the first.
+
+    Steps that follow each other at once and by nobody else are one task.
+    """
+    groups = _groups(steps)
+    at = {key: n for n, group in enumerate(groups) for key in (s.key for s in group)}
+    tasks = []
+    for n, group in enumerate(groups):
+        links = [
+            Link(
+                first + at[gap.key], math.ceil(gap.at_least_min),
+                None if gap.at_most_min is None else max(math.ceil(gap.at_least_min),
+                                                         int(gap.at_most_min)),
+            )
+            for step in group for gap in step.after if at[gap.key] != n
+        ]  # fmt: skip
+        tasks.append(_task(item, name, group, _tightest(links), by))
+    return tasks
+
+
+def _groups(steps: Sequence[Step]) -> list[list[Step]]:
+    waited_for: dict[str, int] = {}
+    for step in steps:
+        for gap in step.after:
+            waited_for[gap.key] = waited_for.get(gap.key, 0) + 1
+    groups: list[list[Step]] = []
+    of: dict[str, list[Step]] = {}
+    for step in steps:
+        mine = None
+        if len(step.after) == 1:
+            gap = step.after[0]
+            group = of[gap.key]
+            alone = waited_for[gap.key] == 1 and group[-1].key == gap.key
+            tight = gap.at_most_min is not None and gap.at_most_min <= AT_ONCE_MIN
+            if alone and tight and not group[-1].wait_min and gap.at_least_min <= 0:
+                mine = group
+        if mine is None:
+            mine = []
+            groups.append(mine)
+        mine.append(step)
+        of[step.key] = mine
+    return groups
+
+
+def _tightest(links: Sequence[Link]) -> tuple[Link, ...]:
+    """One link a task: the longest least and the shortest most."""
+    found: dict[int, Link] = {}
+    for link in links:
+        old = found.get(link.before, link)
+        mosts = [m for m in (old.most, link.most) if m is not None]
+        found[link.before] = Link(
+            link.before, max(old.least, link.least), min(mosts) if mosts else None
+        )
+    return tuple(found.values())
+
+
+def _task(
+    item: int, name: str, group: Sequence[Step], after: tuple[Link, ...], by: int
+) -> Task:
+    used = {u for step in group for u in (*step.uses, *step.holds)}
+    last = group[-1]
+    baking = "oven" in last.holds or any("oven" in step.holds for step in group)
+    words = ", ".join(dict.fromkeys(step.words for step in group))
+    part = f"{last.part}: " if last.part else ""
+    return Task(
+        key=f"{name}/{last.key}", item=item, what=f"{name}, {part}{words}",
+        hands=max(1, round(sum(s.hands_min for s in group))),
+        wait=round(sum(s.wait_min for s in group)),
+        rings=int("ring" in used), mixers=int("mixer" in used), trays=int("cold" in last.holds),
+        oven_c=(last.oven_c or 180.0) if baking else None,
+        shelves=SHELVES_EACH if baking else 0,
+        after=after, by=by if last.key == "plate" else None,
+        steps=tuple(f"{name}/{s.key}" for s in group),
+    )  # fmt: skip
+
+
+def without_item(day: Day, item: int) -> Day:
+    """The day without one dessert."""
+    keep = [n for n, task in enumerate(day.tasks) if task.item != item]
+    new = {old: n for n, old in enumerate(keep)}
+    tasks = tuple(
+        replace(
+            day.tasks[old],
+            after=tuple(replace(link, before=new[link.before]) for link in day.tasks[old].after),
+        )
+        for old in keep
+    )
+    return replace(day, tasks=tasks)

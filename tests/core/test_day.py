@@ -1,0 +1,246 @@
+import random
+import unittest
+from datetime import datetime, timedelta
+
+from bellcrumb.contract import compute
+from bellcrumb.day.clash import clash
+from bellcrumb.day.greedy import backwards
+from bellcrumb.day.solve import Plan, cost, early_min, planned, solve, turns
+from bellcrumb.day.tasks import (
+    SAME_OVEN_K,
+    Day,
+    KitchenOfDay,
+    Link,
+    OvenOfDay,
+    Person,
+    Placed,
+    Task,
+    without_item,
+)
+from bellcrumb.errors import CraftError
+from tests.core.test_dessert import CREAM, DOUGH, TOPPING, part, round_tin
+
+SHIFT = ((0, 600),)
+OVEN = OvenOfDay("deck", 2, 8, 3)
+
+
+def kitchen(people=2, rings=2, ovens=1, mixers=1, trays=8, spans=SHIFT):
+    return KitchenOfDay(
+        tuple(Person(f"cook {n}", spans) for n in range(people)), rings, (OVEN,) * ovens, mixers,
+        trays,
+    )  # fmt: skip
+
+
+def chain(item, by, *rows):
+    """Tasks in a row: (hands, wait, what it holds, at most to the next)."""
+    tasks, first = [], item * 10
+    for n, (hands, wait, holds, _) in enumerate(rows):
+        before = rows[n - 1][3] if n else None
+        tasks.append(
+            Task(
+                f"{item}/{n}", item, f"{item}/{n}", hands, wait, int(holds == "ring"),
+                int(holds == "mixer"), int(holds == "cold"),
+                holds if isinstance(holds, float) else None, int(isinstance(holds, float)),
+                (Link(first + n - 1, 0, before),) if n else (), by if n == len(rows) - 1 else None,
+            )
+        )  # fmt: skip
+    return tasks
+
+
+def a_day(rng, items):
+    """A day made at random: chains of two to four tasks with gaps, ovens and pools."""
+    tasks = []
+    for item in range(items):
+        rows = []
+        for _ in range(rng.randint(2, 4)):
+            holds = rng.choice(["ring", "mixer", "cold", "", 150.0, 160.0, 190.0, 220.0])
+            wait = rng.choice([0, 0, 20, 45, 90])
+            rows.append((rng.randint(2, 25), wait, holds, rng.choice([None, 15, 60, 240])))
+        first = len(tasks)
+        made = chain(0, rng.choice([300, 450, 600]), *rows)
+        for n, task in enumerate(made):
+            after = tuple(Link(first + n - 1, x.least, x.most) for x in task.after)
+            tasks.append(
+                Task(**{**vars(task), "item": item, "key": f"{item}/{n}", "after": after})
+            )
+    return Day(tuple(tasks), kitchen(people=rng.randint(1, 3)), 600)
+
+
+def faults(day, placed):
+    """What a plan does that it may not, found minute by minute: nothing here is the solver's."""
+    found = []
+    for task, at in zip(day.tasks, placed, strict=True):
+        end = at.start + task.hands + task.wait
+        if at.start < 0 or end > (day.horizon if task.by is None else task.by):
+            found.append(f"{task.key} ends at {end}")
+        for link in task.after:
+            other = day.tasks[link.before]
+            gap = at.start - placed[link.before].start - other.hands - other.wait
+            if gap < link.least or (link.most is not None and gap > link.most):
+                found.append(f"{task.key} comes {gap} after {other.key}")
+        if task.hands:
+            spans = day.kitchen.people[at.person].spans
+            if not any(a <= at.start and at.start + task.hands <= b for a, b in spans):
+                found.append(f"{task.key} out of hours")
+        if (task.oven_c is None) != (at.oven is None):
+            found.append(f"{task.key} in a wrong oven")
+    for minute in range(day.horizon):
+        busy, rings, mixers, trays = [], 0, 0, 0
+        shelves, dials = {}, {}
+        for task, at in zip(day.tasks, placed, strict=True):
+            age = minute - at.start
+            if 0 <= age < task.hands:
+                busy.append(at.person)
+            if not 0 <= age < task.hands + task.wait:
+                continue
+            whole = task.oven_c is None and not task.trays
+            rings += task.rings * (whole or age < task.hands)
+            mixers += task.mixers * (whole or age < task.hands)
+            trays += task.trays
+            if at.oven is not None:
+                shelves[at.oven] = shelves.get(at.oven, 0) + task.shelves
+                dials.setdefault(at.oven, set()).add(task.oven_c)
+        if len(busy) != len(set(busy)):
+            found.append(f"two things by one person at {minute}")
+        over = rings > day.kitchen.rings or mixers > day.kitchen.mixers
+        if over or trays > day.kitchen.trays:
+            found.append(f"too much at {minute}")
+        for oven, load in shelves.items():
+            if load > day.kitchen.ovens[oven].shelves:
+                found.append(f"oven too full at {minute}")
+            if max(dials[oven]) - min(dials[oven]) > SAME_OVEN_K:
+                found.append(f"two dials in one oven at {minute}")
+    return found
+
+
+class PlanTest(unittest.TestCase):
+    def test_every_plan_of_two_hundred_days_keeps_every_rule(self):
+        rng = random.Random(5)
+        planned_days = 0
+        for n in range(200):
+            day = a_day(rng, rng.randint(1, 6))
+            chef = backwards(day)
+            if None not in chef:
+                self.assertEqual(faults(day, chef), [], f"chef, day {n}")
+            plan = solve(day, 0.05)
+            if plan is not None:
+                planned_days += 1
+                self.assertEqual(faults(day, plan.placed), [], f"solver, day {n}")
+        self.assertGreater(planned_days, 120)
+
+    def test_the_checker_sees_what_is_wrong(self):
+        day = Day(tuple(chain(0, 100, (10, 0, "ring", 30), (10, 0, "", None))), kitchen(), 100)
+        good = [Placed(70, 0, None), Placed(90, 0, None)]
+        self.assertEqual(faults(day, good), [])
+        for bad in (
+            [Placed(30, 0, None), Placed(90, 0, None)],  # waits too long
+            [Placed(85, 0, None), Placed(90, 0, None)],  # overlaps itself and one person
+            [Placed(75, 0, None), Placed(95, 0, None)],  # late
+        ):
+            self.assertNotEqual(faults(day, bad), [])
+
+    def test_the_solver_is_never_worse_than_the_careful_chef(self):
+        rng = random.Random(11)
+        for _ in range(25):
+            day = a_day(rng, 4)
+            chef = backwards(day)
+            plan = planned(day, 0.1)
+            if None in chef or plan is None:
+                continue
+            written = Plan(chef, 1.0, early_min(day, chef), turns(day, chef))
+            self.assertLessEqual(cost(plan), cost(written))
+            self.assertEqual(faults(day, plan.placed), [])
+
+    def test_the_same_day_gives_the_same_plan(self):
+        day = a_day(random.Random(3), 5)
+        self.assertEqual(planned(day, 0.1), planned(day, 0.1))
+
+    def test_bakes_that_disagree_wait_for_the_oven_and_those_that_agree_share_it(self):
+        def bake(second_c):
+            tasks = chain(0, 200, (2, 40, 150.0, None))
+            tasks += chain(1, 200, (2, 40, second_c, None))
+            plan = solve(Day(tuple(tasks), kitchen(), 200), 0.3)
+            return abs(plan.placed[0].start - plan.placed[1].start)
+
+        self.assertLess(bake(155.0), 42)
+        self.assertGreaterEqual(bake(190.0), 42 + 5)  # 40 K up at 8 K a minute
+
+    def test_what_clashes_is_minimal(self):
+        tasks = [
+            *chain(0, 60, (5, 40, 150.0, None)),
+            *[Task(**{**vars(t), "key": "1/0", "item": 1}) for t in
+              chain(1, 60, (5, 40, 220.0, None))],
+            *[Task(**{**vars(t), "key": "2/0", "item": 2}) for t in
+              chain(2, 60, (5, 0, "ring", None))],
+        ]  # fmt: skip
+        day = Day(tuple(tasks), kitchen(), 60)
+        self.assertIsNone(planned(day, 0.2))
+        found = clash(day)
+        self.assertEqual((found.items, found.limits), ((0, 1), ("ovens",)))
+        for item in found.items:
+            self.assertIsNotNone(planned(without_item(day, item), 0.2))
+
+
+NOW = datetime(2026, 11, 28, 6, 0)
+TART = {
+    "stand": {"vessel": round_tin(230, 40), "count": 1, "portions_each": 8, "cut": "wedges"},
+    "parts": [
+        part("Shell", "crust", *DOUGH),
+        part("Cream", "cream", *CREAM, beaten=False),
+        part("Topping", "cream", *TOPPING),
+    ],
+    "layers": [{"part": "Shell"}, {"part": "Cream"},
+               {"part": "Topping", "lies": "mm", "value": 15}],
+}  # fmt: skip
+
+
+def ask(*services, people=2, hours=(0, 14), **more):
+    cooks = [
+        {"name": f"cook {n}", "from": (NOW + timedelta(hours=hours[0])).isoformat(),
+         "to": (NOW + timedelta(hours=hours[1])).isoformat()} for n in range(people)
+    ]  # fmt: skip
+    return compute("day", {
+        "now": NOW.isoformat(), "people": cooks, "rings": ["a", "b"],
+        "ovens": [{"name": "deck"}], "cold": [{"name": "reach-in", "trays": 10}],
+        "services": [
+            {"at": (NOW + timedelta(hours=h)).isoformat(),
+             "items": [{"build": TART, "portions": n, "name": "Tart"}]} for h, n in services
+        ], **more,
+    })  # fmt: skip
+
+
+class DayTest(unittest.TestCase):
+    def test_a_day_is_planned_back_from_its_services(self):
+        out = ask((12, 16), (14, 8))
+        self.assertTrue(out["feasible"])
+        plates = [s for s in out["steps"] if s["key"].endswith("plate")]
+        self.assertEqual(len(plates), 2)
+        for plate, hours in zip(plates, (12, 14), strict=True):
+            self.assertLessEqual(plate["end"], (NOW + timedelta(hours=hours)).isoformat())
+        self.assertTrue(all(s["who"] for s in out["steps"]))
+        self.assertEqual({p["set_c"] for p in out["oven_lines"][0]["points"]}, {195.0, 180.0})
+        self.assertGreater(out["eggs"], 20)
+
+    def test_stock_is_taken_off_first(self):
+        out = ask((12, 16), stock=[{"name": "Tart", "portions": 16}])
+        self.assertEqual((out["feasible"], out["steps"]), (True, []))
+        self.assertIn("16 of 16 are there already", out["warnings"][0])
+
+    def test_a_day_that_is_too_short_says_why_and_what_frees_it(self):
+        out = ask((3, 8))
+        self.assertFalse(out["feasible"])
+        self.assertEqual([c["name"] for c in out["clash"] if c["kind"] == "dessert"], ["Tart"])
+        self.assertIn("Tart", out["clash"][0]["words"])
+        works = {r["code"]: r["feasible"] for r in out["remedies"]}
+        self.assertTrue(works["day_before"])
+        self.assertFalse(works["second_oven"])
+
+    def test_bad_input_gets_a_sentence_at_its_field(self):
+        for change, field in (
+            ({"now": (NOW + timedelta(days=2)).isoformat()}, "services[0].at"),
+            ({"ovens": []}, "ovens"),
+            ({"now": NOW.isoformat() + "+00:00"}, "services[0].at"),
+        ):
+            with self.subTest(field), self.assertRaises(CraftError) as caught:
+                ask((12, 8), **change)
+            self.assertEqual(caught.exception.field, field)
