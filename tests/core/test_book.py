@@ -1,5 +1,6 @@
 import itertools
 import unittest
+from dataclasses import replace
 
 from bellcrumb.book.probe import doubts
 from bellcrumb.book.review import Timing, deviation, review
@@ -27,6 +28,19 @@ class ReviewTest(unittest.TestCase):
         self.assertEqual(self.found(NAPPE, ramp((0, 60), (300, 87.5))), ["over_curdle"])
         self.assertEqual(self.found(NAPPE, ramp((0, 60), (300, 78))), ["under"])
         self.assertEqual(self.found(NAPPE, ramp((0, 60), (300, 83))), ["nappe_reached"])
+
+    def test_a_bake_long_past_its_window_is_late_whatever_its_middle_says(self):
+        bake = replace(BOIL, kind="bake", key="bake", low_c=75, high_c=78, from_s=1800, to_s=2400)
+        curve = ramp((0, 20), (2400, 76), (3600, 77))
+
+        def told(left):
+            mine = [r for r in curve if r[0] <= left]
+            return review([bake], [Timing("bake", 0, left)], mine)[0]
+
+        self.assertEqual(told(2500).key, "pulled_right")
+        late = told(3600)
+        self.assertEqual((late.key, late.fault), ("overstayed", "bubbles"))
+        self.assertIn("20 min past its window", late.says)
 
     def test_a_cook_without_a_probe_is_not_judged(self):
         self.assertEqual(self.found(BOIL, []), ["no_curve"])

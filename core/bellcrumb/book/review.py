@@ -127,6 +127,10 @@ def _boil(step: Step, mine: list[Reading], peak: float) -> list[Finding]:
     return [Finding("boil_held", f"Reached the boil and held it {held:.0f} s.", "fine")]
 
 
+# A bake this long past its window is late whatever its middle says: minutes, and share of it.
+_LATE_MIN, _LATE_SHARE = 5.0, 0.15
+
+
 def _pulled(step: Step, mine: list[Reading], timing: Timing) -> list[Finding]:
     """Where a bake was when it was pulled: by the probe, else by the clock."""
     took = timing.left_s - timing.entered_s
@@ -144,6 +148,14 @@ def _pulled(step: Step, mine: list[Reading], timing: Timing) -> list[Finding]:
     if temp > high + 2:
         says = f"Pulled at {temp:.1f} °C in the middle, past {high:.0f} °C."
         return [Finding("pulled_late", says, "likely", "bubbles")]
+    late_min = (took - step.to_s) / 60
+    if step.to_s and late_min > max(_LATE_MIN, _LATE_SHARE * step.to_s / 60):
+        says = (
+            f"It stayed {late_min:.0f} min past its window, which ended at "
+            f"{step.to_s / 60:.0f} min: the middle at {temp:.1f} °C hides that the edge has long "
+            "been past its best."
+        )
+        return [Finding("overstayed", says, "likely", "bubbles")]
     return [
         Finding("pulled_right", f"Pulled at {temp:.1f} °C in the middle, as it should.", "fine")
     ]

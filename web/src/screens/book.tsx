@@ -74,7 +74,7 @@ function Row({ kid, batch }: { kid: string; batch: Shapes["BatchCard"] }) {
         </div>
         <Steps predicted={batch.predicted_class} reached={batch.verdict?.texture ?? null} />
         <p className="text-[0.97rem]">
-          {!batch.ended_at && <b className="text-burnt">still on the ring</b>}
+          {!batch.ended_at && <b className="text-burnt">not ended yet</b>}
           {batch.ended_at && !batch.verdict && <b className="text-burnt">not judged yet</b>}
           {faults && faults.length > 0 && <b>{faults.join(", ")}. </b>}
           <span className="text-soft">{batch.verdict?.note}</span>
