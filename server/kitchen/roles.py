@@ -24,6 +24,7 @@ _TABLE: dict[Role, str] = {
         POST /k/{kid}/compare
         POST /k/{kid}/cool
         POST /k/{kid}/crust
+        POST /k/{kid}/day/plan
         GET /k/{kid}/desserts
         GET /k/{kid}/desserts/{dessert_id}
         GET /k/{kid}/desserts/{dessert_id}/build

@@ -85,6 +85,16 @@ class AccessTest(KitchenCase):
             "DessertChange": {"name": "stolen"},
             "Save": {"revision": 1, "content": self.content(lines_text="stolen")},
             "BuildContent": {"vessel_key": "springform_23_70"},
+            "DayAsk": {
+                "begins": "2026-11-28T06:00:00",
+                "services": [
+                    {
+                        "at": "2026-11-28T19:00:00",
+                        "items": [{"dessert_id": str(self.dessert.id), "portions": 8}],
+                    }
+                ],
+                "people": [{"name": "cook", "from_min": 360, "to_min": 1140}],
+            },
             "BuildSave": {"revision": 0, "content": {"vessel_key": "springform_23_70"}},
             "NextVersion": {"id": new_id(), "content": self.content()},
             "PlanAsk": {"content": self.content()},

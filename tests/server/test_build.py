@@ -84,3 +84,38 @@ class BuildTest(KitchenCase):
         self.assertEqual(self.k("DELETE", f"/parts/{self.shell.id}")[0], 200)
         _, page = self.k("GET", self.path())
         self.assertEqual([x["part_id"] for x in page["content"]["layers"]], [str(self.part.id)])
+
+
+class DayTest(KitchenCase):
+    def ask(self, hour, portions, **more):
+        return self.k(
+            "POST",
+            "/day/plan",
+            {
+                "begins": "2026-11-28T06:00:00",
+                "services": [
+                    {
+                        "at": f"2026-11-28T{hour}:00:00",
+                        "items": [{"dessert_id": str(self.dessert.id), "portions": portions}],
+                    }
+                ],
+                "people": [{"name": "Early cook", "from_min": 360, "to_min": 1140}],
+                **more,
+            },
+        )
+
+    def test_a_day_of_the_shelf_is_planned_on_the_kitchens_own_things(self):
+        status, plan = self.ask("19", 16)
+        self.assertEqual((status, plan["feasible"]), (200, True))
+        self.assertEqual({s["who"] for s in plan["steps"]}, {"Early cook"})
+        self.assertTrue(all(s["end"] <= "2026-11-28T19:00:00" for s in plan["steps"]))
+
+    def test_what_cannot_be_is_explained_and_bad_input_has_its_field(self):
+        status, plan = self.ask("07", 400)
+        self.assertEqual((status, plan["feasible"]), (200, False))
+        self.assertTrue(plan["clash"])
+        self.assertTrue(plan["remedies"])
+        status, body = self.ask("19", 8, people=[{"name": "x", "from_min": 9, "to_min": 9}])
+        self.assertEqual((status, body["field"]), (422, "people"))
+        status, body = self.ask("05", 8)
+        self.assertEqual((status, body["field"]), (422, "services[0].at"))

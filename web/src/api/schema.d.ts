@@ -423,6 +423,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/k/{kid}/day/plan": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Plan Day
+     * @description A plan for a day, back from its services; nothing is saved.
+     */
+    post: operations["formulas_days_plan_day"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/k/{kid}/desserts": {
     parameters: {
       query?: never;
@@ -1900,6 +1920,11 @@ export interface components {
       earliest_min: number;
       /** Hands Min */
       hands_min: number;
+      /**
+       * Holds
+       * @description those of them that its wait occupies
+       */
+      holds: string[];
       /** Key */
       key: string;
       /** Latest Min */
@@ -2012,6 +2037,21 @@ export interface components {
       choices: components["schemas"]["ChoiceOut"][];
       /** Says */
       says: string;
+    };
+    /**
+     * ClashOut
+     * @description What cannot be together: desserts and limits.
+     */
+    ClashOut: {
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind: "dessert" | "limit";
+      /** Name */
+      name: string;
+      /** Words */
+      words: string;
     };
     /**
      * CoagulationOut
@@ -2571,6 +2611,98 @@ export interface components {
       unit: "C" | "F";
     };
     /**
+     * DayAsk
+     * @description Ask for a plan from ``begins`` to the last service.
+     */
+    DayAsk: {
+      /**
+       * Begins
+       * Format: date-time
+       */
+      begins: string;
+      /**
+       * Mixers
+       * @default 1
+       */
+      mixers: number;
+      /** People */
+      people: components["schemas"]["HoursAsk"][];
+      /** Services */
+      services: components["schemas"]["ServiceAsk"][];
+      /** Stock */
+      stock?: components["schemas"]["StockAsk"][];
+    };
+    /**
+     * DayOut
+     * @description A day's plan, or why there is none.
+     */
+    DayOut: {
+      /**
+       * Chef Early Min
+       * @description waiting in the plan a careful chef would write; null: found none
+       */
+      chef_early_min: number | null;
+      /** Clash */
+      clash: components["schemas"]["ClashOut"][];
+      /** Early Min */
+      early_min: number;
+      /**
+       * Eggs
+       * @description shell eggs to crack for the day
+       */
+      eggs: number;
+      /** Feasible */
+      feasible: boolean;
+      /**
+       * Gap
+       * @description how far from the best it may be, 0 to 1
+       */
+      gap: number | null;
+      /** Oven Lines */
+      oven_lines: components["schemas"]["OvenLineOut"][];
+      /** Remedies */
+      remedies: components["schemas"]["RemedyOut"][];
+      /** Steps */
+      steps: components["schemas"]["DayStepOut"][];
+      /** Turns */
+      turns: number;
+      /** Warnings */
+      warnings: string[];
+    };
+    /**
+     * DayStepOut
+     * @description One thing to do: by whom, where, from when to when; ``hands_end`` when the person is free.
+     */
+    DayStepOut: {
+      /** After */
+      after: string[];
+      /**
+       * End
+       * Format: date-time
+       */
+      end: string;
+      /**
+       * Hands End
+       * Format: date-time
+       */
+      hands_end: string;
+      /** Key */
+      key: string;
+      /** Oven C */
+      oven_c: number | null;
+      /**
+       * Start
+       * Format: date-time
+       */
+      start: string;
+      /** What */
+      what: string;
+      /** Where */
+      where: string[];
+      /** Who */
+      who: string | null;
+    };
+    /**
      * DessertCard
      * @description A dessert on the shelf: enough to know it by. ``slice`` is empty for a single part.
      */
@@ -3086,6 +3218,18 @@ export interface components {
       axis: "x" | "y";
       /** Below */
       below: string;
+    };
+    /**
+     * HoursAsk
+     * @description Somebody's hours, the same every day of the plan, in minutes from midnight.
+     */
+    HoursAsk: {
+      /** From Min */
+      from_min: number;
+      /** Name */
+      name: string;
+      /** To Min */
+      to_min: number;
     };
     /**
      * InvitationOut
@@ -3909,6 +4053,16 @@ export interface components {
       name: string;
     };
     /**
+     * OvenLineOut
+     * @description An oven's dial over the day.
+     */
+    OvenLineOut: {
+      /** Oven */
+      oven: string;
+      /** Points */
+      points: components["schemas"]["OvenPointOut"][];
+    };
+    /**
      * OvenOut
      * @description An oven; ``dial_error_k`` is what it really is above its dial.
      */
@@ -3930,6 +4084,19 @@ export interface components {
       name: string;
       /** Vent */
       vent: number;
+    };
+    /**
+     * OvenPointOut
+     * @description An oven's dial from a moment on.
+     */
+    OvenPointOut: {
+      /**
+       * At
+       * Format: date-time
+       */
+      at: string;
+      /** Set C */
+      set_c: number;
     };
     /**
      * OvenWalk
@@ -4619,6 +4786,18 @@ export interface components {
       whites_s: number | null;
     };
     /**
+     * RemedyOut
+     * @description What would free it, tried.
+     */
+    RemedyOut: {
+      /** Code */
+      code: string;
+      /** Feasible */
+      feasible: boolean;
+      /** Words */
+      words: string;
+    };
+    /**
      * RestOut
      * @description What the rest goes into when the first vessels are full.
      */
@@ -4869,6 +5048,24 @@ export interface components {
       kind: string;
       /** Who */
       who: string;
+    };
+    /**
+     * ServiceAsk
+     * @description A service: when, and what is served; times are the kitchen's own, without a zone.
+     */
+    ServiceAsk: {
+      /**
+       * At
+       * Format: date-time
+       */
+      at: string;
+      /** Items */
+      items: components["schemas"]["WantedAsk"][];
+      /**
+       * Name
+       * @default
+       */
+      name: string;
     };
     /**
      * SessionOut
@@ -5279,6 +5476,19 @@ export interface components {
        * @default 0
        */
       to_s: number;
+    };
+    /**
+     * StockAsk
+     * @description Portions of a dessert that are there already.
+     */
+    StockAsk: {
+      /**
+       * Dessert Id
+       * Format: uuid
+       */
+      dessert_id: string;
+      /** Portions */
+      portions: number;
     };
     /**
      * SwapIn
@@ -5852,6 +6062,19 @@ export interface components {
     WalkedOut: {
       found: components["schemas"]["WalkOut"];
       kitchen: components["schemas"]["KitchenOut"];
+    };
+    /**
+     * WantedAsk
+     * @description A dessert of the shelf and how many portions of it.
+     */
+    WantedAsk: {
+      /**
+       * Dessert Id
+       * Format: uuid
+       */
+      dessert_id: string;
+      /** Portions */
+      portions: number;
     };
     /**
      * WhipOut
@@ -8345,6 +8568,113 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["CrustOut"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unauthorized */
+      401: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Request Entity Too Large */
+      413: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Too Many Requests */
+      429: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Internal Server Error */
+      500: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Service Unavailable */
+      503: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+    };
+  };
+  formulas_days_plan_day: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        kid: string;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["DayAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["DayOut"];
         };
       };
       /** @description Bad Request */

@@ -1,0 +1,137 @@
+"""The day over HTTP: desserts of the shelf on the kitchen's own rings, ovens and cold."""
+
+from datetime import datetime, timedelta
+from uuid import UUID
+
+from django.http import HttpRequest
+from ninja import Router, Schema
+from ninja.errors import HttpError
+from pydantic import Field
+
+from bellcrumb.contract.days import day
+from bellcrumb.contract.shapes.plan import (
+    ColdOfDayIn,
+    DayIn,
+    DayOut,
+    OvenOfDayIn,
+    PersonIn,
+    ServiceIn,
+    StockIn,
+    WantedIn,
+)
+from bellcrumb.errors import CraftError
+from config.heavy import heavy
+from config.shapes import PROBLEMS
+from formulas.building import build_given, content_saved, newest_versions
+from formulas.models import Dessert
+from kitchen.access import member_of, pantry_of, vessels_of
+from kitchen.models import Cold, Kitchen, Oven, Ring
+
+router = Router(tags=["formulas"])
+_TRAYS_EACH = 12  # what a refrigerator has room for when nobody counted
+
+
+class WantedAsk(Schema):
+    """A dessert of the shelf and how many portions of it."""
+
+    dessert_id: UUID
+    portions: int = Field(ge=1, le=5000)
+
+
+class ServiceAsk(Schema):
+    """A service: when, and what is served; times are the kitchen's own, without a zone."""
+
+    at: datetime
+    name: str = Field(default="", max_length=80)
+    items: list[WantedAsk] = Field(min_length=1, max_length=40)
+
+
+class HoursAsk(Schema):
+    """Somebody's hours, the same every day of the plan, in minutes from midnight."""
+
+    name: str = Field(min_length=1, max_length=80)
+    from_min: int = Field(ge=0, le=1440)
+    to_min: int = Field(ge=0, le=1440)
+
+
+class StockAsk(Schema):
+    """Portions of a dessert that are there already."""
+
+    dessert_id: UUID
+    portions: int = Field(ge=0, le=5000)
+
+
+class DayAsk(Schema):
+    """Ask for a plan from ``begins`` to the last service."""
+
+    begins: datetime
+    services: list[ServiceAsk] = Field(min_length=1, max_length=12)
+    people: list[HoursAsk] = Field(min_length=1, max_length=20)
+    mixers: int = Field(default=1, ge=1, le=10)
+    stock: list[StockAsk] = Field(default_factory=list, max_length=60)
+
+
+def day_given(kitchen: Kitchen, asked: DayAsk) -> DayIn:
+    """A day as the core's input. Raises CraftError at a field, HttpError 404 for a dessert."""
+    ids = {item.dessert_id for service in asked.services for item in service.items}
+    ids |= {stock.dessert_id for stock in asked.stock}
+    desserts = {d.id: d for d in Dessert.objects.filter(kitchen=kitchen, pk__in=ids)}
+    if len(desserts) < len(ids):
+        raise HttpError(404, "A dessert of the day is not in the kitchen (any more).")
+    builds = {}
+    for key, dessert in desserts.items():
+        versions = newest_versions(dessert)
+        if not versions:
+            raise CraftError("services", f"{dessert.name} has nothing in it yet.")
+        builds[key] = build_given(kitchen, versions, content_saved(dessert, versions))
+    last = max(service.at for service in asked.services)
+    days = max(0, (last.date() - asked.begins.date()).days)
+    people = [
+        PersonIn.model_validate({
+            "name": p.name, "from": midnight + timedelta(minutes=p.from_min),
+            "to": midnight + timedelta(minutes=p.to_min),
+        })
+        for p in asked.people
+        for midnight in (_midnight(asked.begins) + timedelta(days=n) for n in range(days + 1))
+        if p.to_min > p.from_min
+    ]  # fmt: skip
+    if not people:
+        raise CraftError("people", "Somebody has to work for more than no time.")
+    return DayIn(
+        services=[
+            ServiceIn(
+                at=s.at, name=s.name,
+                items=[
+                    WantedIn(build=builds[i.dessert_id], portions=i.portions,
+                             name=desserts[i.dessert_id].name)
+                    for i in s.items
+                ],
+            )
+            for s in asked.services
+        ],
+        people=people,
+        rings=[ring.name for ring in Ring.objects.filter(kitchen=kitchen)] or ["ring"],
+        ovens=[OvenOfDayIn(name=o.name) for o in Oven.objects.filter(kitchen=kitchen)]
+        or [OvenOfDayIn(name="oven")],
+        mixers=[f"mixer {n + 1}" for n in range(asked.mixers)],
+        cold=[
+            ColdOfDayIn(name=c.name, trays=_TRAYS_EACH)
+            for c in Cold.objects.filter(kitchen=kitchen)
+        ],
+        stock=[
+            StockIn(name=desserts[s.dessert_id].name, portions=s.portions) for s in asked.stock
+        ],
+        now=asked.begins,
+    )  # fmt: skip
+
+
+def _midnight(at: datetime) -> datetime:
+    return at.replace(hour=0, minute=0, second=0, microsecond=0)
+
+
+@router.post("/k/{kid}/day/plan", response={200: DayOut, **PROBLEMS})
+@heavy
+def plan_day(request: HttpRequest, kid: UUID, given: DayAsk) -> DayOut:
+    """A plan for a day, back from its services; nothing is saved."""
+    kitchen = member_of(request, kid).kitchen
+    return day(day_given(kitchen, given), pantry_of(kitchen), vessels_of(kitchen))
