@@ -73,3 +73,33 @@ class DessertTest(BrowserCase):
 
     def starts_with(self, name):
         return re.compile(f"from the bottom: {name}")
+
+
+class DayTest(BrowserCase):
+    def add(self, name):
+        page = self.page
+        page.get_by_role("button", name="Add a dessert").first.click()
+        dialog = page.get_by_role("dialog")
+        dialog.get_by_role("searchbox").fill(name)
+        dialog.get_by_role("button", name=name).click()
+        expect(dialog).to_have_count(0)
+
+    def test_a_day_is_worked_out_and_one_that_cannot_be_says_what_frees_it(self):
+        self.sign_in()
+        page = self.page
+        page.get_by_role("link", name="The day", exact=True).click()
+        self.add("Quince and rye tart")
+        self.add("Barley caramel flan")
+        page.get_by_role("button", name="Work it out").click()
+        expect(page.get_by_test_id("plan-words")).to_contain_text("It can be done")
+        expect(page.get_by_role("img", name="The day from")).to_be_visible()
+        expect(page.get_by_role("heading", name="Pastry chef")).to_be_visible()
+        # Nobody bakes a tart in an hour and a half.
+        page.get_by_label("Work may begin").select_option("0")
+        page.get_by_label("Service 1, at").fill("07:30")
+        page.get_by_role("button", name="Work it out").click()
+        expect(page.get_by_role("heading", name="It cannot be done so.")).to_be_visible()
+        expect(page.get_by_text("Begin a day earlier")).to_be_visible()
+        # What was asked is there again.
+        page.reload()
+        expect(page.get_by_text("Barley caramel flan")).to_be_visible()

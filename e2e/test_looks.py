@@ -44,6 +44,7 @@ class LooksTest(BrowserCase):
             ("parts and bath", f"/d/{tart}", page.get_by_test_id("whole")),
             ("side by side", f"/compare?left={first}&right={last}", page.get_by_test_id("pairs")),
             ("whole", f"/d/{tart}/whole", page.get_by_test_id("shortest")),
+            ("day", "/day", page.get_by_role("button", name="Work it out")),
             ("card", f"/d/{tart}/card", page.get_by_role("article")),
             ("eggs", "/eggs", page.get_by_role("heading", name="Nothing is made")),
             ("caramel", f"/d/{flan}/stove", page.get_by_test_id("work-facts")),

@@ -13,6 +13,7 @@ import { Failed, Loading } from "@/ui/states";
 
 const Shelf = lazy(() => import("@/screens/shelf"));
 const Formula = lazy(() => import("@/screens/formula/formula"));
+const Day = lazy(() => import("@/screens/day/day"));
 const WholeDessert = lazy(() => import("@/screens/dessert/dessert"));
 const Stove = lazy(() => import("@/screens/stove/stove"));
 const Oven = lazy(() => import("@/screens/oven/oven"));
@@ -106,6 +107,7 @@ const PAGES: readonly (readonly [string, ReactNode])[] = [
   ["d/:dessertId/oven", <Oven />],
   ["d/:dessertId/cold", <Cold />],
   ["d/:dessertId/card", <Card />],
+  ["day", <Day />],
   ["compare", <Compare />],
   ["eggs", <Eggs />],
   ["files", <Files />],

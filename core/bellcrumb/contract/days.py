@@ -275,9 +275,7 @@ def _remedies(
 
 def _earlier(asked: Day) -> Day:
     """The same day with one more before it: everybody's first hours again."""
-    tasks = tuple(
-        replace(t, by=None if t.by is None else t.by + _DAY) for t in asked.tasks
-    )
+    tasks = tuple(replace(t, by=None if t.by is None else t.by + _DAY) for t in asked.tasks)
     people = []
     for person in asked.kitchen.people:
         later = tuple((a + _DAY, b + _DAY) for a, b in person.spans)

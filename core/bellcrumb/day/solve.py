@@ -15,7 +15,7 @@ from bellcrumb.day.tasks import Day, Placed, windows
 
 TURN_COSTS_MIN = 15  # of somebody's early start that one turn of an oven is worth avoiding
 SEED = 7
-SECONDS = 1.5
+SECONDS = 0.7
 
 
 @dataclass(frozen=True)
@@ -71,9 +71,7 @@ def turns(day: Day, placed: Sequence[Placed]) -> int:
             for p, t in zip(placed, day.tasks, strict=True)
             if p.oven == n and t.oven_c is not None
         )
-        count += sum(
-            abs(a - b) > 10 for (_, a), (_, b) in pairwise(order)
-        )
+        count += sum(abs(a - b) > 10 for (_, a), (_, b) in pairwise(order))
     return count
 
 
@@ -178,12 +176,12 @@ class _Model:
             return
         a_first = self.model.new_bool_var("")
         both = [a_here, b_here]
-        self.model.add(
-            self.starts[b] >= self.starts[a] + first.minutes + up
-        ).only_enforce_if([*both, a_first])
-        self.model.add(
-            self.starts[a] >= self.starts[b] + second.minutes + down
-        ).only_enforce_if([*both, ~a_first])
+        self.model.add(self.starts[b] >= self.starts[a] + first.minutes + up).only_enforce_if(
+            [*both, a_first]
+        )
+        self.model.add(self.starts[a] >= self.starts[b] + second.minutes + down).only_enforce_if(
+            [*both, ~a_first]
+        )
         together = self.model.new_bool_var("")
         self.model.add_bool_or([~a_here, ~b_here, together])
         self.turned.append(together)
@@ -194,9 +192,7 @@ class _Model:
         for n, task in enumerate(self.day.tasks):
             if getattr(task, pool):
                 long = task.minutes if pool == "trays" else held_min(task, pool)
-                intervals.append(
-                    self.model.new_fixed_size_interval_var(self.starts[n], long, "")
-                )
+                intervals.append(self.model.new_fixed_size_interval_var(self.starts[n], long, ""))
                 needs.append(getattr(task, pool))
         self.model.add_cumulative(intervals, needs, getattr(self.day.kitchen, pool))
 

@@ -168,7 +168,8 @@ def _groups(steps: Sequence[Step]) -> list[list[Step]]:
             group = of[gap.key]
             alone = waited_for[gap.key] == 1 and group[-1].key == gap.key
             tight = gap.at_most_min is not None and gap.at_most_min <= AT_ONCE_MIN
-            if alone and tight and not group[-1].wait_min and gap.at_least_min <= 0:
+            goes_on = not group[-1].wait_min or _same_oven(group[-1], step)
+            if alone and tight and goes_on and gap.at_least_min <= 0:
                 mine = group
         if mine is None:
             mine = []
@@ -176,6 +177,12 @@ def _groups(steps: Sequence[Step]) -> list[list[Step]]:
         mine.append(step)
         of[step.key] = mine
     return groups
+
+
+def _same_oven(before: Step, step: Step) -> bool:
+    """Whether a bake goes on in its oven: at no hotter a dial, or cooling with the door open."""
+    ovens = all("oven" in (*s.uses, *s.holds) for s in (before, step))
+    return ovens and (step.oven_c or 0) <= (before.oven_c or 0)
 
 
 def _tightest(links: Sequence[Link]) -> tuple[Link, ...]:
@@ -190,9 +197,7 @@ def _tightest(links: Sequence[Link]) -> tuple[Link, ...]:
     return tuple(found.values())
 
 
-def _task(
-    item: int, name: str, group: Sequence[Step], after: tuple[Link, ...], by: int
-) -> Task:
+def _task(item: int, name: str, group: Sequence[Step], after: tuple[Link, ...], by: int) -> Task:
     used = {u for step in group for u in (*step.uses, *step.holds)}
     last = group[-1]
     baking = "oven" in last.holds or any("oven" in step.holds for step in group)
@@ -203,11 +208,16 @@ def _task(
         hands=max(1, round(sum(s.hands_min for s in group))),
         wait=round(sum(s.wait_min for s in group)),
         rings=int("ring" in used), mixers=int("mixer" in used), trays=int("cold" in last.holds),
-        oven_c=(last.oven_c or 180.0) if baking else None,
+        oven_c=_dial(group) if baking else None,
         shelves=SHELVES_EACH if baking else 0,
         after=after, by=by if last.key == "plate" else None,
         steps=tuple(f"{name}/{s.key}" for s in group),
     )  # fmt: skip
+
+
+def _dial(group: Sequence[Step]) -> float:
+    """What the oven is set to for it: the first dial of a bake that falls."""
+    return next((s.oven_c for s in group if s.oven_c is not None), 180.0)
 
 
 def without_item(day: Day, item: int) -> Day:

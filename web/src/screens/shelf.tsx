@@ -32,6 +32,11 @@ export default function Shelf() {
         <h1 className="text-4xl">{kitchen.name}</h1>
         <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
           {!empty && (
+            <Link className="way" to={`/k/${kid}/day`}>
+              The day
+            </Link>
+          )}
+          {!empty && (
             <Link className="way" to={`/k/${kid}/eggs`}>
               Eggs of the day
             </Link>
