@@ -12,8 +12,10 @@ from bellcrumb.contract.builds import built
 from bellcrumb.contract.crusts import crust
 from bellcrumb.contract.day import compare, day_ledger
 from bellcrumb.contract.desserts import DessertIn, TotalOut, dessert_total
+from bellcrumb.contract.explains import explain, learned
 from bellcrumb.contract.formulas import scale, strict_formula
 from bellcrumb.contract.shapes import build, oven, plan
+from bellcrumb.contract.shapes import explain as book
 from bellcrumb.contract.stoves import pot, temper_ladder
 from bellcrumb.contract.sugars import finished, foam, pasteurised, syrup, whipped
 from bellcrumb.contract.words import sentence
@@ -72,6 +74,8 @@ KINDS: Mapping[str, Kind] = {
     "build": Kind(build.BuildIn, build.BuildOut, built),
     "dessert": Kind(DessertIn, TotalOut, dessert_total),
     "day": Kind(plan.DayIn, plan.DayOut, _day),
+    "explain": Kind(book.ExplainIn, book.ExplainOut, explain),
+    "learn": Kind(book.LearnIn, book.LearnOut, learned),
     "ledger": Kind(shapes.LedgerIn, shapes.LedgerOut, day_ledger),
     "scale": Kind(shapes.ScaleIn, shapes.ScaleOut, scale),
     "solve": Kind(shapes.SolveIn, shapes.SolveOut, bend),

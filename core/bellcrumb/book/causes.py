@@ -1,0 +1,133 @@
+"""Why a batch came out as it did: causes of a fault ranked by what is known of the batch.
+
+Bayes' rule over a readable table: each cause has a prior among the causes of its fault, and each
+piece of evidence a likelihood ratio for holding and for not holding, against the other causes. They
+overlap, so the strongest counts in full, the others at the root, and none beyond thirty to one.
+Priors and ratios are our estimates, good to a factor of two; the order is what they are for.
+"""
+
+import csv
+import math
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+
+from bellcrumb.book.signals import Signals, holds
+
+KINDS = ("curve", "formula", "setting", "event", "look")
+MOST_RATIO = 30.0
+
+
+@dataclass(frozen=True)
+class Evidence:
+    """A signal in the words of the table, and the ratios for holding and not."""
+
+    kind: str
+    says: str
+    yes: float
+    no: float
+
+
+@dataclass(frozen=True)
+class Row:
+    """A cause of a fault: where it applies, its prior and evidence, what to ask and to mend."""
+
+    fault: str
+    app_key: str
+    scope: frozenset[str]
+    key: str
+    cause: str
+    prior: float
+    evidence: tuple[Evidence, ...]
+    ask: str
+    mend: str
+    source: str
+
+
+@dataclass(frozen=True)
+class Cause:
+    """A cause with its probability, and the evidence for and against it that is known."""
+
+    fault: str
+    key: str
+    cause: str
+    probability: float
+    speaks_for: list[str]
+    speaks_against: list[str]
+    ask: str
+    mend: str
+    source: str
+
+
+@cache
+def rows() -> tuple[Row, ...]:
+    """The causal table."""
+    text = files("bellcrumb.book").joinpath("data/causes.csv").read_text("utf8")
+    return tuple(
+        Row(
+            r["fault"], r["app_key"], frozenset(r["scope"].split(";")), r["cause_key"], r["cause"],
+            float(r["prior"]),
+            tuple(
+                Evidence(k, r[k], float(r[f"{k}_lr_yes"] or 1), float(r[f"{k}_lr_no"] or 1))
+                for k in KINDS if r[k]
+            ),
+            r["ask"], r["mend"], r["source"],
+        )
+        for r in csv.DictReader(text.splitlines())
+    )  # fmt: skip
+
+
+def fault_of(app_key: str, family: str) -> str | None:
+    """The fault of the table that a cook means, for a family; None where the table has none."""
+    named = [r for r in rows() if r.app_key == app_key]
+    for row in named:
+        if family in row.scope:
+            return row.fault
+    return named[0].fault if named else None
+
+
+def causes(fault: str, signals: Signals) -> list[Cause]:
+    """The causes of a fault, the likeliest first; probabilities add up to one."""
+    found = []
+    for row in rows():
+        if row.fault != fault:
+            continue
+        told: list[float] = []
+        speaks_for: list[str] = []
+        against: list[str] = []
+        for evidence in row.evidence:
+            known = _known(evidence, signals)
+            if known is None:
+                continue
+            ratio = evidence.yes if known else evidence.no
+            told.append(math.log(ratio))
+            if ratio > 1:
+                speaks_for.append(evidence.says if known else f"not: {evidence.says}")
+            elif ratio < 1:
+                against.append(evidence.says if known else f"not: {evidence.says}")
+        found.append((row, row.prior * _together(told), speaks_for, against))
+    whole = sum(weight for _, weight, _, _ in found) or 1.0
+    ranked = [
+        Cause(row.fault, row.key, row.cause, weight / whole, pro, con, row.ask, row.mend,
+              row.source)
+        for row, weight, pro, con in found
+    ]  # fmt: skip
+    return sorted(ranked, key=lambda c: -c.probability)
+
+
+def _known(evidence: Evidence, signals: Signals) -> bool | None:
+    """Looks are sentences a cook agrees to or not, by their words; the rest are signals."""
+    if evidence.kind == "look":
+        seen = signals.get(evidence.says)
+        return None if seen is None else bool(seen)
+    return holds(evidence.says, signals)
+
+
+def _together(logs: list[float]) -> float:
+    """Ratios that overlap: the strongest in full, the others at the root, capped."""
+    if not logs:
+        return 1.0
+    strongest = max(logs, key=abs)
+    total = strongest + 0.5 * (sum(logs) - strongest)
+    cap = math.log(MOST_RATIO)
+    return math.exp(max(-cap, min(cap, total)))

@@ -1,0 +1,192 @@
+"""The book at the front door: a batch explained, and what batches teach."""
+
+from collections import defaultdict
+
+from bellcrumb.book import learn as laws
+from bellcrumb.book.causes import Cause, causes, fault_of
+from bellcrumb.book.signals import Value
+from bellcrumb.contract.bend import bend
+from bellcrumb.contract.formulas import answered
+from bellcrumb.contract.shapes import SolveIn, WishesIn
+from bellcrumb.contract.shapes import explain as shapes
+from bellcrumb.formula.answer import Answer
+from bellcrumb.formula.mix import Mix
+from bellcrumb.pantry.ingredients import JUICE_EQUIVALENT
+from bellcrumb.stove.guide import held_s, smoothed
+from bellcrumb.texture.set_index import CLASSES, CUTS
+
+_BOIL_BELOW_K = 3.0
+_RULED_OUT = 0.03
+# Causes that the formula mends: which way the set has to go.
+_FIRMER = {"starch_short_or_liquid_over", "yolk_or_egg_short", "egg_short_for_the_liquid"}
+_SOFTER = {"too_much_starch", "too_much_egg_or_white", "much_egg_or_white_little"}
+
+
+def explain(given: shapes.ExplainIn) -> shapes.ExplainOut:
+    """Why a batch came out as it did. Raises CraftError for a formula of nothing."""
+    found, _ = answered(given, None)
+    signals: dict[str, Value] = _of_formula(found) | _of_curve(given, found)
+    signals |= given.signals
+    signals |= dict.fromkeys(given.events, True) | dict.fromkeys(given.absent, False)
+    faults = list(given.verdict.faults)
+    judged = given.verdict.class_
+    if judged and found.set and judged != found.set.klass:
+        firmer = CLASSES.index(judged) > CLASSES.index(found.set.klass)
+        faults.append("too_firm" if firmer else "too_thin")
+    family = found.family.key if found.family else ""
+    told: list[Cause] = []
+    for fault in dict.fromkeys(faults):
+        key = fault_of(fault, family)
+        if key:
+            told += causes(key, signals)
+    told.sort(key=lambda c: -c.probability)
+    likely = [c for c in told if c.probability >= _RULED_OUT]
+    return shapes.ExplainOut(
+        happened=_happened(given, signals),
+        causes=[
+            shapes.CauseOut.model_validate({
+                "fault": c.fault, "cause": c.key, "words": c.cause,
+                "probability": c.probability, "for": c.speaks_for, "against": c.speaks_against,
+                "ask": c.ask, "mend": c.mend, "source": c.source,
+            })
+            for c in likely
+        ],
+        ruled_out=[c.cause for c in told if c.probability < _RULED_OUT],
+        change=[_change(c, given, found) for c in likely[:2] if c.mend],
+    )  # fmt: skip
+
+
+def _of_formula(found: Answer) -> dict[str, Value]:
+    """What the lines tell, under the names of the causal table."""
+    mix, liquid = found.mix, found.liquid_g
+    if not mix.mass_g:
+        return {}
+    per = 1000 / liquid if liquid else 0.0
+    water = mix.parts_g["water"]
+    out: dict[str, Value] = {
+        "starch_ce_g_l": mix.corn_equivalent_g * per,
+        "yolk_g_l": mix.yolk_g * per,
+        "egg_g_l": (mix.whole_egg_g + mix.yolk_g + mix.white_g) * per,
+        "acid_g_100": 100 * _acid(mix) / mix.mass_g,
+        "sugar_water_pct": 100 * mix.parts_g["sugars"] / max(water + mix.parts_g["sugars"], 1e-9),
+        "cheese_share": mix.grams_of("fresh_cheese") / mix.mass_g,
+    }
+    if found.set:
+        target = CLASSES.index(found.set.klass)
+        out["S"] = found.set.index
+        out["S:target_cut"] = (0.0, *CUTS)[target]
+        out["S:next_cut"] = (*CUTS, 99.0)[target]
+    if found.family:
+        for name, window in (
+            ("starch_ce_g_l", found.family.corn_equivalent_g), ("yolk_g_l", found.family.yolk_g),
+            ("egg_g_l", found.family.whole_egg_g),
+        ):  # fmt: skip
+            out[f"{name}:window_lo"], out[f"{name}:window_hi"] = window.low, window.high
+    if found.coagulation:
+        out["t_set"] = found.coagulation.ideal_c
+        out["t_curdle"] = found.coagulation.curdle_c or found.coagulation.ideal_c + 7
+    return out
+
+
+def _acid(mix: Mix) -> float:
+    return sum(p.grams * JUICE_EQUIVALENT.get(p.ingredient.key, 0.0) for p in mix.portions)
+
+
+def _of_curve(given: shapes.ExplainIn, found: Answer) -> dict[str, Value]:
+    """What the curve and the clock tell, under the names of the causal table."""
+    curve = smoothed([(r.t_s, r.temp_c) for r in given.readings])
+    baked = found.family is not None and not found.family.on_the_stove
+    out: dict[str, Value] = {}
+    if len(curve) >= 4:
+        peak, end = max(c for _, c in curve), curve[-1][1]
+        if baked:
+            out |= {"centre_peak_c": peak, "centre_end_c": end, "core_c": end}
+        else:
+            boil = found.endpoint.temp_c if found.endpoint and found.endpoint.temp_c else 100.0
+            out |= {"peak_c": peak, "hold_boil_s": held_s(curve, boil - _BOIL_BELOW_K)}
+    plan = given.planned
+    if plan.took_min and plan.from_min and plan.to_min:
+        out["bake_ratio"] = plan.took_min / ((plan.from_min + plan.to_min) / 2)
+        out["late_pull"] = plan.took_min > plan.to_min
+    return out
+
+
+def _happened(given: shapes.ExplainIn, signals: dict[str, Value]) -> list[shapes.HappenedOut]:
+    """What happened against what was planned, what mattered most first."""
+    out: list[shapes.HappenedOut] = []
+
+    def tell(code: str, weight: float, value: float | None, words: str) -> None:
+        out.append(shapes.HappenedOut(code=code, weight=weight, value=value, words=words))
+
+    plan, held = given.planned, signals.get("hold_boil_s")
+    if plan.took_min and plan.to_min and plan.took_min > plan.to_min:
+        late = plan.took_min - plan.to_min
+        tell("late", min(1.0, late / 20), late, f"{late:.0f} min past its window")
+    if plan.took_min and plan.from_min and plan.took_min < plan.from_min:
+        early = plan.from_min - plan.took_min
+        tell("early", min(1.0, early / 10), early, f"{early:.0f} min before its window")
+    if plan.hold_s and isinstance(held, float) and held < plan.hold_s:
+        short = plan.hold_s - held
+        tell("short_hold", min(1.0, short / plan.hold_s), held,
+             f"held {held:.0f} s of {plan.hold_s:.0f} s at the boil")  # fmt: skip
+    for code in ("peak_c", "centre_peak_c"):
+        peak, curdles = signals.get(code), signals.get("t_curdle")
+        if isinstance(peak, float):
+            past = isinstance(curdles, float) and peak > curdles and code == "centre_peak_c"
+            tell(code, 0.8 if past else 0.2, peak, f"{peak:.1f} °C at most")
+    return sorted(out, key=lambda h: -h.weight)
+
+
+def _change(cause: Cause, given: shapes.ExplainIn, found: Answer) -> shapes.ChangeOfBatch:
+    """What to change, with the lines written anew where the formula is to blame."""
+    lines: list[str] = []
+    if found.set and cause.key in _FIRMER | _SOFTER:
+        family = found.family
+        asked = given.model_dump(include={"lines", "egg_grade", "measures", "family"}, mode="json")
+        asked["beaten"] = given.beaten
+        if given.beaten is None and family is not None:
+            asked["beaten"] = family.usually_beaten
+        # What the family is meant to be, as it is eaten.
+        wished = family.texture_target.split("/")[0] if family else found.set.klass
+        solved = bend(SolveIn(**asked, wishes=WishesIn(set_class=wished)))
+        lines = [] if solved.unmet else solved.lines
+    return shapes.ChangeOfBatch(cause=cause.key, words=cause.mend, lines=lines)
+
+
+def learned(given: shapes.LearnIn) -> shapes.LearnOut:
+    """What batches teach of rings, ovens and the set; simulated ones teach nothing."""
+    rings: dict[str, list[tuple[float, float]]] = defaultdict(list)
+    ovens: dict[tuple[str, str], list[float]] = defaultdict(list)
+    sets: dict[str, list[float]] = defaultdict(list)
+    for batch in given.batches:
+        if batch.simulated:
+            continue
+        if batch.ring and batch.boil_predicted_s and batch.boil_took_s:
+            rings[batch.ring].append((batch.boil_predicted_s, batch.boil_took_s))
+        if batch.oven and batch.dial_c and batch.bake_predicted_min and batch.bake_took_min:
+            ovens[batch.oven, batch.oven_kind].append(
+                laws.oven_offset_k(
+                    batch.dial_c, batch.set_c, batch.bake_predicted_min, batch.bake_took_min
+                )
+            )
+        if batch.family and batch.judged and batch.predicted_index is not None:
+            sets[batch.family].append(_judged_s(batch.judged) - batch.predicted_index)
+    return shapes.LearnOut(
+        rings=[
+            _out(name, laws.ring([p for p, _ in seen], [t for _, t in seen]))
+            for name, seen in sorted(rings.items())
+        ],
+        ovens=[_out(name, laws.oven(kind, seen)) for (name, kind), seen in sorted(ovens.items())],
+        set_shift=[_out(name, laws.set_shift(seen)) for name, seen in sorted(sets.items())],
+    )
+
+
+def _judged_s(klass: str) -> float:
+    """The middle of a class, in S."""
+    edges = (0.6, *CUTS, CUTS[-1] + 1.6)
+    n = CLASSES.index(klass)
+    return (edges[n] + edges[n + 1]) / 2
+
+
+def _out(name: str, found: laws.Learned) -> shapes.LearnedOut:
+    return shapes.LearnedOut(name=name, mean=found.mean, sd=found.sd, n=found.n)

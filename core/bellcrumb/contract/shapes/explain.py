@@ -1,0 +1,121 @@
+"""A batch explained, and what a kitchen's batches teach."""
+
+from typing import Literal
+
+from pydantic import Field
+
+from bellcrumb.contract.shapes.base import Shape, Strict
+from bellcrumb.contract.shapes.formula import FormulaIn, SetClass
+from bellcrumb.contract.shapes.sugar import TempReading
+
+
+class VerdictOfBatch(Strict):
+    """How it came out."""
+
+    class_: SetClass | None = Field(None, alias="class")
+    faults: list[str] = Field(default_factory=list, max_length=20)
+
+
+class PlannedIn(Strict):
+    """What was planned: a hold at the boil, or a window of a bake, and how long it took."""
+
+    hold_s: float | None = Field(None, ge=0, le=3600)
+    from_min: float | None = Field(None, gt=0, le=1440)
+    to_min: float | None = Field(None, gt=0, le=1440)
+    took_min: float | None = Field(None, gt=0, le=1440)
+
+
+class ExplainIn(FormulaIn):
+    """Ask why a batch came out as it did."""
+
+    readings: list[TempReading] = Field(default_factory=list, max_length=50_000)
+    events: list[str] = Field(
+        default_factory=list, max_length=60, description="what is known to have happened, by code"
+    )
+    absent: list[str] = Field(
+        default_factory=list, max_length=60, description="what is known not to have happened"
+    )
+    signals: dict[str, float | bool | str] = Field(default_factory=dict)
+    planned: PlannedIn = Field(default_factory=PlannedIn)
+    verdict: VerdictOfBatch
+
+
+class HappenedOut(Shape):
+    """Something that happened, with its number; ``weight`` 0 to 1 is how much it matters."""
+
+    code: str
+    weight: float
+    value: float | None
+    words: str
+
+
+class CauseOut(Shape):
+    """A likely cause of a fault, with what speaks for and against it."""
+
+    fault: str
+    cause: str
+    words: str
+    probability: float
+    for_: list[str] = Field(alias="for")
+    against: list[str]
+    ask: str
+    mend: str
+    source: str
+
+
+class ChangeOfBatch(Shape):
+    """What to change: in words, and as lines where it is the formula."""
+
+    cause: str
+    words: str
+    lines: list[str]
+
+
+class ExplainOut(Shape):
+    """A batch explained."""
+
+    happened: list[HappenedOut]
+    causes: list[CauseOut]
+    ruled_out: list[str]
+    change: list[ChangeOfBatch]
+
+
+class BatchSeen(Strict):
+    """One batch as it was predicted and as it was; simulated ones teach nothing."""
+
+    simulated: bool = False
+    ring: str | None = None
+    boil_predicted_s: float | None = Field(None, gt=0)
+    boil_took_s: float | None = Field(None, gt=0)
+    oven: str | None = None
+    oven_kind: Literal["static", "fan"] = "static"
+    dial_c: float | None = Field(None, gt=0, le=350)
+    set_c: float = Field(80, ge=40, le=100)
+    bake_predicted_min: float | None = Field(None, gt=0)
+    bake_took_min: float | None = Field(None, gt=0)
+    family: str | None = None
+    predicted_index: float | None = Field(None, ge=0, le=30)
+    judged: SetClass | None = None
+
+
+class LearnIn(Strict):
+    """Ask what batches teach, oldest first."""
+
+    batches: list[BatchSeen] = Field(max_length=20_000)
+
+
+class LearnedOut(Shape):
+    """A learned value; the prior's where ``n`` is 0."""
+
+    name: str
+    mean: float
+    sd: float
+    n: int
+
+
+class LearnOut(Shape):
+    """Rings as real over rated power, ovens in K above the dial, sets in S over the prediction."""
+
+    rings: list[LearnedOut]
+    ovens: list[LearnedOut]
+    set_shift: list[LearnedOut]

@@ -1,0 +1,135 @@
+import random
+import unittest
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from bellcrumb.book.causes import causes, rows
+from bellcrumb.book.learn import oven, oven_offset_k, ring, set_shift, updated
+from bellcrumb.book.signals import holds
+from bellcrumb.contract import compute
+from tests.core.test_oven import FLAN, RAMEKIN
+
+PASTRY = ["1 l whole milk", "9 yolks", "200 g sugar", "80 g corn starch"]
+THIN = ["1 l whole milk", "9 yolks", "200 g sugar", "45 g corn starch"]
+
+
+def boil(peak, hold):
+    rise = [{"t_s": t, "temp_c": 20 + (peak - 20) * t / 600} for t in range(0, 600, 10)]
+    return rise + [{"t_s": 600 + t, "temp_c": peak} for t in range(0, hold + 1, 5)]
+
+
+class SignalsTest(unittest.TestCase):
+    def test_what_is_not_known_is_never_no(self):
+        known = {"peak_c": 90.0, "beaten": True, "cover": "full", "t_set": 80.0}
+        for said, answer in (
+            ("peak_c<92 or hold_boil_s<30", True),
+            ("peak_c>92 or hold_boil_s<30", None),
+            ("peak_c>t_set+6", True),
+            ("peak_c>t_set+12", False),
+            ("not beaten", False),
+            ("not stirred", None),
+            ("cover=full and peak_c>80", True),
+            ("cover=half", False),
+        ):
+            with self.subTest(said):
+                self.assertIs(holds(said, known), answer)
+
+    def test_every_row_of_the_table_can_be_read_and_priors_add_up(self):
+        totals = {}
+        for row in rows():
+            totals[row.fault] = totals.get(row.fault, 0) + row.prior
+            for evidence in row.evidence:
+                if evidence.kind != "look":
+                    holds(evidence.says, {})
+        for fault, total in totals.items():
+            self.assertAlmostEqual(total, 1, delta=0.03, msg=fault)
+
+
+class ExplainTest(unittest.TestCase):
+    def ask(self, lines, faults, readings=(), **more):
+        return compute("explain", {"lines": lines, "verdict": {"faults": faults, **more.pop(
+            "verdict", {})}, "readings": list(readings), **more})  # fmt: skip
+
+    def test_a_planted_cause_comes_first_with_its_evidence(self):
+        for name, out, first in (
+            ("short hold", self.ask(PASTRY, ["too_thin"], boil(99.5, 5), absent=["beaten_hot"]),
+             "boil_not_reached_or_hold"),
+            ("too little starch", self.ask(THIN, ["too_thin"], boil(100, 120), family="pastry_cream"),
+             "starch_short_or_liquid_over"),
+            ("over-cooked", self.ask(["700 g whole milk", "300 g cream 35%", "10 yolks",
+             "180 g sugar"], ["grains"], boil(93, 5)), "heated_past_curdling"),
+        ):  # fmt: skip
+            with self.subTest(name):
+                self.assertAlmostEqual(sum(c["probability"] for c in out["causes"]), 1, delta=0.12)
+                self.assertEqual(out["causes"][0]["cause"], first)
+                self.assertTrue(out["causes"][0]["for"])
+
+    def test_a_formula_to_blame_is_written_anew(self):
+        out = self.ask(THIN, ["too_thin"], boil(100, 120), family="pastry_cream")
+        change = out["change"][0]
+        self.assertEqual(change["cause"], "starch_short_or_liquid_over")
+        after = compute("formula", {"lines": change["lines"]})
+        before = compute("formula", {"lines": THIN})
+        self.assertGreater(after["set"]["index"], before["set"]["index"])
+
+    def test_what_happened_is_told_by_how_much_it_mattered(self):
+        out = self.ask(
+            ["1 l whole milk", "8 eggs", "200 g sugar"], ["weeping"],
+            planned={"from_min": 36, "to_min": 42, "took_min": 62},
+        )  # fmt: skip
+        self.assertEqual(out["happened"][0]["code"], "late")
+        self.assertEqual(out["happened"][0]["value"], 20)
+
+    def test_evidence_moves_a_cause_the_way_it_speaks(self):
+        plain = {c.key: c.probability for c in causes("too_thin_starch", {})}
+        told = {c.key: c.probability for c in causes("too_thin_starch", {"hold_boil_s": 4.0})}
+        key = "boil_not_reached_or_hold"
+        self.assertGreater(told[key], plain[key])
+        self.assertAlmostEqual(sum(told.values()), 1)
+
+
+class LearnTest(unittest.TestCase):
+    @given(seen=st.lists(st.floats(-40, 40), min_size=1, max_size=30))
+    def test_the_update_is_the_closed_form_and_never_less_sure(self, seen):
+        found = updated((-6.0, 13.0), 6.0, seen)
+        weights = [0.97**age / 36 for age in range(len(seen))][::-1]
+        precision = 1 / 169 + sum(weights)
+        mean = (-6 / 169 + sum(w * x for w, x in zip(weights, seen, strict=True))) / precision
+        self.assertAlmostEqual(found.mean, mean)
+        self.assertAlmostEqual(found.sd, precision**-0.5)
+        self.assertLess(found.sd, 13.0)
+
+    def test_nothing_seen_is_the_prior(self):
+        self.assertEqual((oven("static", []).mean, oven("static", []).n), (-6.0, 0))
+        self.assertEqual(ring([], []).mean, 1.0)
+        self.assertEqual(set_shift([]).mean, 0.0)
+
+    def test_ten_bakes_halve_the_error_of_the_pull(self):
+        """The bake model is the kitchen; the learned oven is asked for the next bake."""
+
+        def minutes(offset):
+            out = compute("bake", {
+                "mix": {"lines": FLAN, "temp_c": 20}, "vessel": RAMEKIN, "count": 6,
+                "oven": {"set_c": 163, "offset_k": offset}, "bath": {"level": "half"},
+            })  # fmt: skip
+            return (out["pull_from_min"] + out["pull_to_min"]) / 2
+
+        rng = random.Random(2)
+        guessed = minutes(0)
+        for truth in (-13.0, 9.0):
+            real = minutes(truth)
+            seen = [oven_offset_k(163, 78, guessed, real + rng.gauss(0, 1.5)) for _ in range(10)]
+            before = abs(guessed - real)
+            after = abs(minutes(oven("static", seen).mean) - real)
+            self.assertLess(after, 0.5 * before, f"an oven of {truth:+g} K")
+
+    def test_simulated_batches_teach_nothing_and_weak_rings_are_found(self):
+        batch = {"ring": "back left", "boil_predicted_s": 600, "boil_took_s": 780}
+        out = compute("learn", {"batches": [batch] * 6 + [{**batch, "simulated": True}] * 9})
+        (found,) = out["rings"]
+        self.assertEqual((found["name"], found["n"]), ("back left", 6))
+        self.assertAlmostEqual(found["mean"], 600 / 780, delta=0.05)
+        judged = {"family": "pastry_cream", "predicted_index": 4.3, "judged": "spoon"}
+        out = compute("learn", {"batches": [judged] * 9})
+        self.assertLess(out["set_shift"][0]["mean"], -0.4)
