@@ -24,6 +24,19 @@ def run(kind, data, *flags):
 
 
 class ComputeTest(unittest.TestCase):
+    def test_a_guide_conserves_what_goes_in_and_takes_its_time(self):
+        for lines, more, guide in (
+            (["1 l whole milk", "9 yolks", "200 g sugar", "80 g corn starch"], {}, "custard"),
+            (["200 g sugar", "60 g water"], {"part_kind": "caramel"}, "caramel"),
+            (["120 g egg white", "240 g sugar", "80 g water"], {"part_kind": "meringue"},
+             "italian"),
+        ):  # fmt: skip
+            out = compute("plan", {"lines": lines, **more})
+            self.assertEqual(out["guide"], guide)
+            placed = sum(p["grams"] for k in ("pot", "bowl", "finish") for p in out[k])
+            self.assertAlmostEqual(placed, compute("formula", {"lines": lines})["mass_g"])
+            self.assertTrue(2 < sum(s["minutes"] for s in out["steps"]) < 90)
+
     def test_formula_answers_on_the_command_line(self):
         code, out = run("formula", {"lines": PASTRY, "vessel": "ramekin_150", "count": 8})
         self.assertEqual(code, 0)

@@ -55,8 +55,8 @@ class ExplainTest(unittest.TestCase):
         for name, out, first in (
             ("short hold", self.ask(PASTRY, ["too_thin"], boil(99.5, 5), absent=["beaten_hot"]),
              "boil_not_reached_or_hold"),
-            ("too little starch", self.ask(THIN, ["too_thin"], boil(100, 120), family="pastry_cream"),
-             "starch_short_or_liquid_over"),
+            ("too little starch", self.ask(THIN, ["too_thin"], boil(100, 120),
+             family="pastry_cream"), "starch_short_or_liquid_over"),
             ("over-cooked", self.ask(["700 g whole milk", "300 g cream 35%", "10 yolks",
              "180 g sugar"], ["grains"], boil(93, 5)), "heated_past_curdling"),
         ):  # fmt: skip

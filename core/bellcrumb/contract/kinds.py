@@ -14,7 +14,8 @@ from bellcrumb.contract.day import compare, day_ledger
 from bellcrumb.contract.desserts import DessertIn, TotalOut, dessert_total
 from bellcrumb.contract.explains import explain, learned
 from bellcrumb.contract.formulas import scale, strict_formula
-from bellcrumb.contract.shapes import build, oven, plan
+from bellcrumb.contract.plans import planned
+from bellcrumb.contract.shapes import build, guide, oven, plan
 from bellcrumb.contract.shapes import explain as book
 from bellcrumb.contract.stoves import pot, temper_ladder
 from bellcrumb.contract.sugars import finished, foam, pasteurised, syrup, whipped
@@ -77,6 +78,7 @@ KINDS: Mapping[str, Kind] = {
     "explain": Kind(book.ExplainIn, book.ExplainOut, explain),
     "learn": Kind(book.LearnIn, book.LearnOut, learned),
     "ledger": Kind(shapes.LedgerIn, shapes.LedgerOut, day_ledger),
+    "plan": Kind(guide.GuideIn, guide.GuideOut, planned),
     "scale": Kind(shapes.ScaleIn, shapes.ScaleOut, scale),
     "solve": Kind(shapes.SolveIn, shapes.SolveOut, bend),
     "syrup": Kind(shapes.SyrupIn, shapes.SyrupOut, syrup),
