@@ -19,6 +19,7 @@ from itertools import count
 from pathlib import Path
 from typing import Any
 
+from ops import bench_whole
 from ops.base import ROOT
 from ops.demo_server import DemoServer, demo_server
 
@@ -426,6 +427,9 @@ def main() -> None:
     print(f"|{'-' * 48}|{'-' * 9}:|{'-' * 9}:|{'-' * 7}|{'-' * 18}|")
     in_core = core()
     cold_command()
+    bench_whole.dessert_and_day(row, one)
+    bench_whole.formulas(one)
+    bench_whole.learning(one)
     with demo_server() as server:
         over_http(server, in_core)
         in_browser(server)

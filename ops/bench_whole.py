@@ -1,0 +1,107 @@
+"""The whole measured: a dessert answered, days planned, formulas judged, ovens learned."""
+
+import random
+import statistics
+import time
+from collections.abc import Callable
+from importlib import import_module
+from typing import Any
+
+Row = Callable[..., None]
+
+
+def dessert_and_day(row: Row, one: Row) -> None:
+    """A dessert's answer, and days of 5 to 100 batches against the careful chef's plan."""
+    from bellcrumb.day.greedy import backwards
+    from bellcrumb.day.solve import Plan, cost, early_min, planned, turns
+    from bellcrumb.day.tasks import Day, KitchenOfDay, OvenOfDay, Person, Task, tasks_of
+    from bellcrumb.dessert.steps import Gap, Step
+
+    tested: Any = import_module("tests.core.test_dessert")
+    desserts = tested.DESSERTS
+    found = []
+    for make in list(desserts.values()) * 3:
+        began = time.perf_counter()
+        make()
+        found.append((time.perf_counter() - began) * 1000)
+    row("a dessert whole, in the core", found, aim="150 ms over HTTP")
+    made = [
+        [
+            Step(
+                s["key"], s["part"], s["code"], s["words"], s["hands_min"], s["wait_min"],
+                s["wait_low_min"], s["wait_high_min"], tuple(s["uses"]), s["attention"],
+                s["oven_c"], s["source"], tuple(Gap(**g) for g in s["after"]),
+                holds=tuple(s["holds"]),
+            )
+            for s in make()["steps"]
+        ]
+        for make in desserts.values()
+    ]  # fmt: skip
+    spans = tuple((d * 1440 + 420, d * 1440 + 1260) for d in range(3))
+    services = (11, 12, 13, 15, 16, 18, 19, 20)
+    for batches in (5, 20, 40, 100):
+        tasks: list[Task] = []
+        for n in range(batches):
+            by = 2880 + 60 * services[n % len(services)]
+            tasks += tasks_of(n, f"{n}", made[n % len(made)], by, len(tasks))
+        people = tuple(Person(f"cook {n}", spans) for n in range(max(3, batches // 8)))
+        ovens = tuple(OvenOfDay(f"oven {n}", 3, 8, 3) for n in range(max(2, batches // 13)))
+        day = Day(tuple(tasks), KitchenOfDay(people, 6, ovens, 2, 60), 2880 + 1260)
+        began = time.perf_counter()
+        chef = backwards(day)
+        one(f"day of {batches}: first plan", (time.perf_counter() - began) * 1000, "ms", "300 ms")
+        began = time.perf_counter()
+        plan = planned(day)
+        one(f"day of {batches}: final plan", (time.perf_counter() - began) * 1000, "ms", "2000 ms")
+        one(f"day of {batches}: tasks without a place", float(chef.count(None)), "")
+        if plan:
+            one(f"day of {batches}: gap", 100 * plan.gap, "%")
+        first = [place for place in chef if place is not None]
+        if plan and len(first) == len(day.tasks):
+            written = Plan(first, 1.0, early_min(day, first), turns(day, first))
+            one(f"day of {batches}: better than the chef's", 100 * (1 - cost(plan) / cost(written)),
+                "%")  # fmt: skip
+
+
+def formulas(one: Row) -> None:
+    """The corpus of formulas: families, classes, warnings. Written by us; limits chosen on it."""
+    tested: Any = import_module("tests.core.test_formulas")
+    tested.FormulaCorpusTest.setUpClass()
+    case = tested.FormulaCorpusTest()
+    right, _ = case.share("class", lambda want, a: {a.set.klass, a.set.borderline} & {*want})
+    one("formulas: class right, of our corpus", 100 * right, "%", "90 %")
+    right, _ = case.share("family", lambda want, a: a.family.key in want)
+    one("formulas: family right, of our corpus", 100 * right, "%", "90 %")
+    ruined = [(r, a) for r, a in case.rows if r["cautions"]]
+    caught = sum(r["cautions"] in {c.code for c in a.cautions} for r, a in ruined)
+    one("formulas: spoiled ones warned of", 100 * caught / len(ruined), "%", "90 %")
+    sound = [a for r, a in case.rows if not r["cautions"]]
+    one("formulas: false alarms", 100 * sum(bool(a.warnings) for a in sound) / len(sound), "%",
+        "2.5 %")  # fmt: skip
+
+
+def learning(one: Row) -> None:
+    """Error of the pull before learning an oven and after 3, 10 and 30 bakes, minutes."""
+    from bellcrumb.book.learn import oven, oven_offset_k
+    from bellcrumb.contract import compute
+
+    tested: Any = import_module("tests.core.test_oven")
+
+    def minutes(offset: float) -> float:
+        out = compute("bake", {
+            "mix": {"lines": tested.FLAN, "temp_c": 20}, "vessel": tested.RAMEKIN, "count": 6,
+            "oven": {"set_c": 163, "offset_k": offset}, "bath": {"level": "half"},
+        })  # fmt: skip
+        return float(out["pull_from_min"] + out["pull_to_min"]) / 2
+
+    rng = random.Random(4)
+    guessed = minutes(0)
+    truths = [(truth, minutes(truth)) for truth in (-15, -10, -5, 5, 10, 15)]
+    one("pull of an unknown oven, off by", statistics.mean(abs(guessed - m) for _, m in truths),
+        "min")  # fmt: skip
+    for bakes in (3, 10, 30):
+        errors = []
+        for _, real in truths:
+            seen = [oven_offset_k(163, 78, guessed, real + rng.gauss(0, 2)) for _ in range(bakes)]
+            errors.append(abs(minutes(oven("static", seen).mean) - real))
+        one(f"the same after {bakes} bakes", statistics.mean(errors), "min", "half by 10")
