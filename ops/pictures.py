@@ -82,17 +82,23 @@ def cook(camera: Camera, prefix: str) -> None:
 
 
 def bench(camera: Camera) -> None:
-    """The bench's other views: side by side, eggs, card."""
+    """The bench's other views: the dessert whole, the day, eggs."""
     page = camera.page
-    camera.open("Smoked tea pastry cream")
-    page.get_by_role("link", name="Compare").click()
-    page.get_by_test_id("pairs").wait_for()
-    camera.take("compare")
-    page.get_by_role("link", name="Bell Crumb, the shelf").click()
     page.get_by_role("link", name="Quince and rye tart").click()
-    page.get_by_role("link", name="Bench card").click()
-    page.get_by_role("article").wait_for()
-    camera.take("bench-card")
+    page.get_by_role("link", name="The dessert whole").click()
+    page.get_by_test_id("shortest").wait_for()
+    camera.take("dessert")
+    page.get_by_role("link", name="Bell Crumb, the shelf").click()
+    page.get_by_role("link", name="The day", exact=True).click()
+    for name in ("Quince and rye tart", "Barley caramel flan", "Malt cheesecake", "Plum and malt"):
+        page.get_by_role("button", name="Add a dessert").click()
+        page.get_by_role("dialog").get_by_role("searchbox").fill(name)
+        page.get_by_role("dialog").get_by_role("button", name=name).click()
+    page.get_by_role("button", name="Work it out").click()
+    page.get_by_test_id("plan-words").wait_for()
+    page.get_by_test_id("plan-words").scroll_into_view_if_needed()
+    page.evaluate("document.querySelector('[data-testid=plan-words]').scrollIntoView()")
+    camera.take("day")
     page.get_by_role("link", name="Bell Crumb, the shelf").click()
     page.get_by_role("link", name="Eggs of the day").click()
     for name in ("Bay leaf", "Quince and rye"):
