@@ -55,18 +55,21 @@ def endpoint(mix: Mix, family: Family, altitude_m: float = 0.0) -> Endpoint:
             egg.curdle_c,
             "Acid and sugar keep a curd forgiving; it thickens well below the boil.",
         )
-    if not family.on_the_stove:
-        centre = egg.ideal_c if egg else sum(family.set_centre_c or (80.0, 84.0)) / 2
+    boils = starch >= PROTECTING_STARCH_G * 0.4
+    if not family.on_the_stove and (egg or not boils):
+        if egg is None:
+            return _sets_without_heat(mix)
+        centre = egg.ideal_c
         return Endpoint(
             "bake",
             centre,
             centre - 1.5,
             centre + 1.5,
             0,
-            egg.curdle_c if egg else None,
+            egg.curdle_c,
             "The egg sets still in the oven; pull it when the centre is here, it goes on setting.",
         )
-    if starch >= PROTECTING_STARCH_G * 0.4:
+    if boils:
         boil = boiling_point_c(mix, altitude_m)
         low, high = (120, 240) if _flour_share(mix) > 0.5 else (60, 180)
         hold = max(low, int(family.boil_hold_s[0]) if _flour_share(mix) > 0.5 else low)
@@ -105,4 +108,12 @@ def endpoint(mix: Mix, family: Family, altitude_m: float = 0.0) -> Endpoint:
             egg.curdle_c,
             "Egg alone thickens it: it coats the spoon here and curdles a few degrees higher.",
         )
-    return Endpoint("none", None, None, None, 0, None, "Nothing in it sets by cooking.")
+    return _sets_without_heat(mix)
+
+
+def _sets_without_heat(mix: Mix) -> Endpoint:
+    """Nothing in it sets by cooking: what does, if anything."""
+    why = "Nothing in it sets by cooking."
+    if mix.grams_of("setter"):
+        why = "It sets in the cold: heat it only until the setter is dissolved (agar to the boil)."
+    return Endpoint("none", None, None, None, 0, None, why)
