@@ -236,3 +236,29 @@ class CorpusTest(unittest.TestCase):
                 self.assertTrue(line.message, text)
         self.assertEqual(silent, [])
         self.assertGreaterEqual(right / len(rows), 0.97)
+
+
+class QuietErrorTest(unittest.TestCase):
+    """Lines that were once understood wrongly and said nothing."""
+
+    def test_what_is_told_is_right_and_what_is_not_known_is_asked(self):
+        for text, key, grams in (
+            ("a squeeze of lemon juice", "lemon_juice", 5.2),
+            ("a splash of rum", "rum", 6.6),
+            ("4 L eggs", "egg_whole", 200),
+            ("half & half 1 cup", "half_and_half", 242),
+            ("1 package cream cheese", "cream_cheese", 226.8),
+            ("una bustina di vanillina", "vanilla_powder", 0.5),
+            ("1 box vanilla wafers", "vanilla_wafer", None),
+        ):
+            with self.subTest(text):
+                line = understand(text, shipped(), US_LARGE)
+                self.assertEqual(line.ingredient.key, key)
+                if grams is None:
+                    self.assertIsNone(line.grams)
+                    self.assertIn("How much is in the pack?", line.message)
+                else:
+                    self.assertAlmostEqual(line.grams, grams, delta=0.05 * grams)
+        doubt = understand("8 g yolks", shipped(), US_LARGE)
+        self.assertEqual(doubt.confidence, "doubtful")
+        self.assertIn("did you mean 8 yolks?", doubt.message)

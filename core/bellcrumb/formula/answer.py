@@ -233,7 +233,7 @@ def _reasons(a: Answer, grade: EggGrade) -> dict[str, Reason]:
         ),
         "cook": Reason(
             a.endpoint.why,
-            "20 g of corn starch (32 g flour) per 1000 g liquid protects egg at the boil",
+            "20 g of corn starch (38 g flour) per 1000 g liquid protects egg at the boil",
             "McGee; craft practice",
             "high",
         ),
@@ -249,8 +249,9 @@ def _reasons(a: Answer, grade: EggGrade) -> dict[str, Reason]:
         found["coagulation"] = Reason(
             f"Thickens from {a.coagulation.onset_c:.0f} °C, best near "
             f"{a.coagulation.ideal_c:.0f} °C.",
-            "77 + 3 ln(12.5/P) + 0.15 sugar - 2 (6.6 - pH) - 6 Y, P egg protein and sugar in % of "
-            "water plus sugar, Y the yolk's share; stirred creams are taken 4.5 K further",
+            "77 + 3 ln(12.5/P) + 0.15 sugar - 2 (6.6 - pH) - 6 Y - 3 C, P egg protein and sugar in "
+            "% of water plus sugar, Y the yolk's share, C fresh cheese protein in % of all; stirred "
+            "creams are taken 4.5 K further, and each is held to its family's window",
             "Fitted to the baked families; windows from McGee and craft",
             "±3 K",
         )

@@ -19,15 +19,22 @@ from bellcrumb.quantities.units import TBSP_ML, US_CUP_ML, Measures
 Confidence = Literal["sure", "likely", "doubtful", "unknown"]
 # What a pack of a thing holds when a piece of it is something else. Source: trade packs.
 _PACK_G = {
-    "gelatine": 7.0,
-    "vanilla_sugar": 8.0,
-    "coconut_milk": 400.0,
-    "coconut_cream": 400.0,
-    "evaporated_milk": 378.0,
-}
+    "gelatine": 7.0, "vanilla_sugar": 8.0, "coconut_milk": 400.0, "coconut_cream": 400.0,
+    "evaporated_milk": 378.0, "condensed_milk": 397.0, "cream_cheese": 226.8,
+    "cream_cheese_light": 226.8, "pumpkin_puree": 425.0, "coconut_milk_light": 400.0,
+    "baking_powder": 16.0, "yeast_dry": 7.0, "vanilla_powder": 0.5, "cream_stabiliser": 8.0,
+    "pudding_powder_vanilla": 37.0, "pudding_powder_choc": 43.0, "pudding_mix_instant": 96.0,
+    "pie_crust_ready": 225.0, "crumb_crust_ready": 170.0, "mascarpone": 250.0,
+}  # fmt: skip
 ABSURD_G = 100_000.0
 # Longer is no line but a text; more of them is no formula.
 LONGEST_LINE, MOST_LINES = 300, 200
+_HALF_AND_HALF = re.compile(r"\bhalf\s*(?:&|and|-and-|-n-)\s*half\b", re.IGNORECASE)
+_LARGE_EGGS = re.compile(
+    r"^(\d+) ?l (eggs?|egg yolks?|yolks?|œufs?|oeufs?|uova|tuorli|huevos?|yemas?|eier|eigelb)\b",
+    re.IGNORECASE,
+)
+_YOLKS = re.compile(r"\b(yolks|jaunes|tuorli|yemas)\b")
 _SIZES = re.compile(r"\b(small|medium|large|extra large|xl|jumbo)\b")
 _SIZE_GRADE = {"xl": "extra large"}
 # "juice of 2 lemons", "le zeste d'un citron", "la scorza di 1 limone", "el zumo de 2 limones"
@@ -126,6 +133,10 @@ def understand(
         return Line(text, None, None, 0, "unknown", said, impossible=True)
     if not plain or plain.endswith(":") or plain.startswith("#"):
         return None
+    plain = _HALF_AND_HALF.sub("half_and_half", plain)
+    large = _LARGE_EGGS.match(plain)
+    if large:  # four eggs of the grade L, no litres
+        plain = f"{large.group(1)} large {large.group(2)}"
     both = _BOTH_OF_FRUIT.match(plain)
     if both:
         plain = f"{both.group(1)} {both.group(2)}, juice and zest"
@@ -252,7 +263,9 @@ def _weigh(
             None,
             0,
             "unknown",
-            f"No weight known for one {ingredient.name.lower()}: give it in grams.",
+            f"How much is in the {amount.unit.name}? Give {ingredient.name.lower()} in grams."
+            if amount.unit and amount.unit.name in ("can", "pack")
+            else f"No weight known for one {ingredient.name.lower()}: give it in grams.",
         )
     if amount.high > amount.low:
         spread = max(spread, grams * (amount.high - amount.low) / (2 * amount.value))
@@ -271,6 +284,9 @@ def _weigh(
     if grams < 0.02:
         confidence = _worse(confidence, "doubtful")
         notes.insert(0, "less than a scale can weigh")
+    if _no_yolk(ingredient, amount, name, grade):
+        confidence = _worse(confidence, "doubtful")
+        notes.insert(0, f"not even one yolk; did you mean {amount.value:g} yolks?")
     counted = amount.unit is None or amount.unit.kind == "count"
     return Line(
         text,
@@ -281,6 +297,13 @@ def _weigh(
         "; ".join(notes),
         us=_us(ingredient, grams, grade, counted, measures),
     )
+
+
+def _no_yolk(ingredient: Ingredient, amount: Amount, name: str, grade: EggGrade) -> bool:
+    """Whether "8 g yolks" is written, which is less than one and so hardly meant."""
+    grammed = amount.unit is not None and amount.unit.name == "g"
+    yolks = ingredient.key == "egg_yolk" and bool(_YOLKS.search(name))
+    return grammed and yolks and amount.value < 0.75 * grade.yolk_g
 
 
 def _absurd(amount: Amount, ingredient: Ingredient, grams: float, grade: EggGrade) -> str:
@@ -310,8 +333,8 @@ def _grams(
     if unit and unit.kind == "volume":
         return _by_volume(amount.value * unit.size, unit.name, unit.spread, ingredient)
     if unit and unit.name in ("can", "pack"):
-        each = _PACK_G.get(ingredient.key, ingredient.g_per_piece)
-        if each is None or ingredient.category == "egg":
+        each = _PACK_G.get(ingredient.key)
+        if each is None:  # a box of wafers is not one wafer: asked, never guessed
             return None, 0.0, ""
         return amount.value * each, 0.05 * amount.value * each, f"{each:g} g in a {unit.name}"
     eggs = {"egg_yolk": grade.yolk_g, "egg_white": grade.white_g, "egg_whole": grade.content_g}

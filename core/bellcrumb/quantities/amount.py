@@ -40,7 +40,9 @@ _UNIT = re.compile(
     rf"\s*(fl\.?\s?oz\.?|{'|'.join(sorted(map(re.escape, SPELLINGS), key=len, reverse=True))})"
     r"(?![\w'])\.?"
 )
-_BARE = re.compile(r"(?:pinch|dash|splash|knob|drop|pincée|pizzico|pizca|noix)\b")
+_BARE = re.compile(
+    r"(?:pinch|dash|splash|squeeze|filet|trait|schuss|spritzer|spruzzo|chorrito|knob|drop|pincée|pizzico|pizca|noix)\b"
+)
 _PLUS = re.compile(r"(?:plus|\+|and|&|et|e|più|y|más|und)\s*(?=\d|½|a |one |half )")
 _OF = re.compile(
     r"\s*(?:of the|of|de la|de l'|del|della|dello|dei|degli|de|du|des|di|von|vom|an)\s+|\s*d['’]\s*"

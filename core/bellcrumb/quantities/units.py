@@ -50,7 +50,9 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
     ("quart", "volume", 946.352946, 0.02, "quart quarts qt qts"),
     ("gallon", "volume", 3785.411784, 0.02, "gallon gallons"),
     ("drop", "volume", 0.05, 0.4, "drop drops goutte gouttes"),
-    ("dash", "volume", 0.6, 0.5, "dash dashes splash splashes"),
+    ("dash", "volume", 0.6, 0.5, "dash dashes"),
+    ("splash", "volume", 7.0, 0.5, "splash splashes trait traits schuss chorro chorros goccio"),
+    ("squeeze", "volume", 5.0, 0.5, "squeeze squeezes filet filets spritzer spruzzo chorrito"),
     ("pinch", "mass", 0.4, 0.5,
      "pinch pinches pincée pincées pincees pizzico pizzichi pizzica pizca pizcas prise prisen msp "
      "messerspitze messerspitzen pellizco"),
@@ -67,7 +69,8 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
      "can cans tin tins boîte boîtes boite boites lata latas dose dosen scatola lattina bote "
      "botes"),
     ("pack", "count", 1, 0.05,
-     "pack packs packet packets sachet sachets envelope envelopes box boxes carton cartons bottle "
+     "pack packs package packages packet packets sachet sachets envelope envelopes box boxes "
+     "carton cartons bottle "
      "bottles jar jars paquet paquets brique briques bustina bustine confezione confezioni vasetto "
      "sobre sobres paquete paquetes päckchen pck pkg pckg packung packungen pack beutel tüte rolle "
      "rotolo rouleau tarro brik bouteille bottiglia flasche"),
