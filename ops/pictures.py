@@ -84,6 +84,7 @@ def cook(camera: Camera, prefix: str) -> None:
 def bench(camera: Camera) -> None:
     """The bench's other views: the dessert whole, the day, eggs."""
     page = camera.page
+    page.get_by_role("link", name="Bell Crumb, the shelf").click()
     page.get_by_role("link", name="Quince and rye tart").click()
     page.get_by_role("link", name="The dessert whole").click()
     page.get_by_test_id("shortest").wait_for()

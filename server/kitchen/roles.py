@@ -21,6 +21,7 @@ _TABLE: dict[Role, str] = {
         GET /k/{kid}/batches
         GET /k/{kid}/batches/{batch_id}
         GET /k/{kid}/batches/{batch_id}/live
+        GET /k/{kid}/batches/{batch_id}/why
         POST /k/{kid}/compare
         POST /k/{kid}/cool
         POST /k/{kid}/crust

@@ -223,3 +223,30 @@ class IngestTest(KitchenCase):
         self.assertEqual(self.device_call("GET", "", token=first["token"])[0], 200)
         _, listed = self.k("GET", "/devices")
         self.assertNotIn(first["token"], str(listed))
+
+
+class WhyTest(KitchenCase):
+    def test_a_judged_batch_gets_its_causes_and_one_left_in_peace_none(self):
+        batch = self.start()
+        moves = [
+            {"id": new_id(), "kind": "step", "step": "cook", "at": self.now(0)},
+            *(
+                {"id": new_id(), "kind": "typed", "value": 80 + n, "at": self.now(10 * n)}
+                for n in range(1, 12)
+            ),
+            {"id": new_id(), "kind": "end", "at": self.now(130)},
+        ]
+        self.k("POST", f"/batches/{batch}/events", {"events": moves})
+        status, none = self.k("GET", f"/batches/{batch}/why")
+        self.assertEqual((status, none["causes"]), (200, []))
+        self.k(
+            "PUT",
+            f"/batches/{batch}/verdict",
+            {"texture": "spoon", "faults": ["too_thin"], "note": ""},
+        )
+        status, why = self.k("GET", f"/batches/{batch}/why")
+        self.assertEqual(status, 200)
+        first = why["causes"][0]
+        self.assertEqual(first["cause"], "boil_not_reached_or_hold")
+        self.assertIn("peak_c<92 or hold_boil_s<30", first["for"])
+        self.assertGreater(first["probability"], 0.5)

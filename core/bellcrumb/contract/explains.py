@@ -11,7 +11,7 @@ from bellcrumb.contract.shapes import SolveIn, WishesIn
 from bellcrumb.contract.shapes import explain as shapes
 from bellcrumb.formula.answer import Answer
 from bellcrumb.formula.mix import Mix
-from bellcrumb.pantry.ingredients import JUICE_EQUIVALENT
+from bellcrumb.pantry.ingredients import JUICE_EQUIVALENT, Pantry
 from bellcrumb.stove.guide import held_s, smoothed
 from bellcrumb.texture.set_index import CLASSES, CUTS
 
@@ -22,9 +22,9 @@ _FIRMER = {"starch_short_or_liquid_over", "yolk_or_egg_short", "egg_short_for_th
 _SOFTER = {"too_much_starch", "too_much_egg_or_white", "much_egg_or_white_little"}
 
 
-def explain(given: shapes.ExplainIn) -> shapes.ExplainOut:
-    """Why a batch came out as it did. Raises CraftError for a formula of nothing."""
-    found, _ = answered(given, None)
+def explain(given: shapes.ExplainIn, pantry: Pantry | None = None) -> shapes.ExplainOut:
+    """Why a batch came out as it did; ``pantry`` adds a kitchen's own."""
+    found, _ = answered(given, pantry)
     signals: dict[str, Value] = _of_formula(found) | _of_curve(given, found)
     signals |= given.signals
     signals |= dict.fromkeys(given.events, True) | dict.fromkeys(given.absent, False)
@@ -52,7 +52,7 @@ def explain(given: shapes.ExplainIn) -> shapes.ExplainOut:
             for c in likely
         ],
         ruled_out=[c.cause for c in told if c.probability < _RULED_OUT],
-        change=[_change(c, given, found) for c in likely[:2] if c.mend],
+        change=[_change(c, given, found, pantry) for c in likely[:2] if c.mend],
     )  # fmt: skip
 
 
@@ -137,7 +137,9 @@ def _happened(given: shapes.ExplainIn, signals: dict[str, Value]) -> list[shapes
     return sorted(out, key=lambda h: -h.weight)
 
 
-def _change(cause: Cause, given: shapes.ExplainIn, found: Answer) -> shapes.ChangeOfBatch:
+def _change(
+    cause: Cause, given: shapes.ExplainIn, found: Answer, pantry: Pantry | None
+) -> shapes.ChangeOfBatch:
     """What to change, with the lines written anew where the formula is to blame."""
     lines: list[str] = []
     if found.set and cause.key in _FIRMER | _SOFTER:
@@ -148,7 +150,7 @@ def _change(cause: Cause, given: shapes.ExplainIn, found: Answer) -> shapes.Chan
             asked["beaten"] = family.usually_beaten
         # What the family is meant to be, as it is eaten.
         wished = family.texture_target.split("/")[0] if family else found.set.klass
-        solved = bend(SolveIn(**asked, wishes=WishesIn(set_class=wished)))
+        solved = bend(SolveIn(**asked, wishes=WishesIn(set_class=wished)), pantry)
         lines = [] if solved.unmet else solved.lines
     return shapes.ChangeOfBatch(cause=cause.key, words=cause.mend, lines=lines)
 

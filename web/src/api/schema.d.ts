@@ -343,6 +343,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/k/{kid}/batches/{batch_id}/why": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Why
+     * @description The likely causes of what was judged, with what speaks for and against each.
+     */
+    get: operations["batches_why_why"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/k/{kid}/colds": {
     parameters: {
       query?: never;
@@ -1949,6 +1969,30 @@ export interface components {
       words: string;
     };
     /**
+     * CauseOut
+     * @description A likely cause of a fault, with what speaks for and against it.
+     */
+    CauseOut: {
+      /** Against */
+      against: string[];
+      /** Ask */
+      ask: string;
+      /** Cause */
+      cause: string;
+      /** Fault */
+      fault: string;
+      /** For */
+      for: string[];
+      /** Mend */
+      mend: string;
+      /** Probability */
+      probability: number;
+      /** Source */
+      source: string;
+      /** Words */
+      words: string;
+    };
+    /**
      * CautionOut
      * @description What would spoil the batch, why, and what helps.
      */
@@ -1959,6 +2003,18 @@ export interface components {
       do: string;
       /** Says */
       says: string;
+    };
+    /**
+     * ChangeOfBatch
+     * @description What to change: in words, and as lines where it is the formula.
+     */
+    ChangeOfBatch: {
+      /** Cause */
+      cause: string;
+      /** Lines */
+      lines: string[];
+      /** Words */
+      words: string;
     };
     /**
      * ChangeOut
@@ -2999,6 +3055,20 @@ export interface components {
       tried: number;
     };
     /**
+     * ExplainOut
+     * @description A batch explained.
+     */
+    ExplainOut: {
+      /** Causes */
+      causes: components["schemas"]["CauseOut"][];
+      /** Change */
+      change: components["schemas"]["ChangeOfBatch"][];
+      /** Happened */
+      happened: components["schemas"]["HappenedOut"][];
+      /** Ruled Out */
+      ruled_out: string[];
+    };
+    /**
      * FamilyOut
      * @description The family taken, and how far from its centre the formula stands (1 = edge of its window).
      */
@@ -3218,6 +3288,20 @@ export interface components {
       axis: "x" | "y";
       /** Below */
       below: string;
+    };
+    /**
+     * HappenedOut
+     * @description Something that happened, with its number; ``weight`` 0 to 1 is how much it matters.
+     */
+    HappenedOut: {
+      /** Code */
+      code: string;
+      /** Value */
+      value: number | null;
+      /** Weight */
+      weight: number;
+      /** Words */
+      words: string;
     };
     /**
      * HoursAsk
@@ -8176,6 +8260,110 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["VerdictConflict"];
+        };
+      };
+      /** @description Request Entity Too Large */
+      413: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Too Many Requests */
+      429: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Internal Server Error */
+      500: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Service Unavailable */
+      503: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+    };
+  };
+  batches_why_why: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        kid: string;
+        batch_id: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ExplainOut"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unauthorized */
+      401: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
         };
       };
       /** @description Request Entity Too Large */

@@ -6,6 +6,7 @@ import { useBench } from "@/bench";
 import { SafetyGauge } from "@/figures/gauge";
 import { PotCurve } from "@/figures/pot-curve";
 import { aligned, ghostOf, longest } from "@/screens/batch/align";
+import { Causes } from "@/screens/batch/causes";
 import { Judge } from "@/screens/batch/judge";
 import { CurveFile } from "@/screens/batch/curve-file";
 import { topOf, zonesOf } from "@/screens/stove/plan-curve";
@@ -52,7 +53,7 @@ export default function Batch() {
       </h1>
       {!b.ended_at && (
         <p className="mb-3 border-l-[3px] border-burnt pl-3">
-          Still on the ring.{" "}
+          Not ended yet.{" "}
           <Link className="underline" to={`/k/${kid}/cook/${b.id}`}>
             Back to the cook
           </Link>
@@ -101,6 +102,7 @@ export default function Batch() {
         </section>
         <section aria-label="Verdict">
           <Judge key={b.verdict?.revision ?? 0} batch={b} />
+          {b.verdict && <Causes batch={b} faultName={faultName} />}
         </section>
       </div>
     </div>

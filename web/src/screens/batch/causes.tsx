@@ -1,0 +1,99 @@
+import { useQuery } from "@tanstack/react-query";
+
+import { client, must, type Shapes } from "@/api/client";
+import { useBench } from "@/bench";
+import { said } from "@/units";
+
+type Why = Shapes["ExplainOut"];
+
+/** The likely causes of what was judged, with what speaks for and against each, and what to change. */
+export function Causes({
+  batch,
+  faultName,
+}: {
+  batch: Shapes["BatchOut"];
+  faultName: (key: string) => string;
+}) {
+  const { kid, units } = useBench();
+  const why = useQuery<Why>({
+    queryKey: ["why", kid, batch.id, batch.verdict?.revision],
+    queryFn: () =>
+      must(
+        client.GET("/api/k/{kid}/batches/{batch_id}/why", {
+          params: { path: { kid, batch_id: batch.id } },
+        }),
+      ),
+  });
+  const found = why.data;
+  if (!found || found.causes.length === 0) return null;
+  const change = found.change.find((c) => c.lines.length > 0);
+  const faults = [...(batch.verdict?.faults ?? [])].map(faultName);
+  return (
+    <section className="rule-t mt-6 pt-3" aria-label="Why it came out so" data-testid="causes">
+      <h2 className="text-2xl">
+        Why
+        {faults.length > 0 && (
+          <span className="text-lg text-soft italic"> {faults.join(", ")}</span>
+        )}
+      </h2>
+      <ol className="mt-1">
+        {found.causes.slice(0, 4).map((cause) => (
+          <li key={`${cause.fault}${cause.cause}`} className="rule-b py-2 leading-snug">
+            <span className="flex items-center gap-3">
+              <Share of={cause.probability} />
+              <b>{cause.words}</b>
+              <span className="caption ml-auto">{Math.round(100 * cause.probability)} %</span>
+            </span>
+            {cause.for.length > 0 && (
+              <span className="caption block">for it: {cause.for.map(readable).join("; ")}</span>
+            )}
+            {cause.against.length > 0 && (
+              <span className="caption block">
+                against it: {cause.against.map(readable).join("; ")}
+              </span>
+            )}
+            {cause.probability > 0.15 && (
+              <span className="block">
+                {said(cause.mend, units)}.{" "}
+                <span className="caption">To tell it apart: {cause.ask}</span>
+              </span>
+            )}
+          </li>
+        ))}
+      </ol>
+      {found.ruled_out.length > 0 && (
+        <p className="caption mt-1">hardly: {found.ruled_out.join("; ")}</p>
+      )}
+      {change && (
+        <div className="mt-3">
+          <h3 className="text-xl italic">The next version could read</h3>
+          <pre className="border-l-[3px] border-rule pl-3 font-sans whitespace-pre-wrap">
+            {change.lines.join("\n")}
+          </pre>
+        </div>
+      )}
+      <p className="caption mt-2">
+        Weighed by Bayes’ rule from our own estimates, good to a factor of two: the order is what
+        they are for.
+      </p>
+    </section>
+  );
+}
+
+/** A signal of the causal table as it is read. */
+const readable = (signal: string) =>
+  signal
+    .replaceAll("_", " ")
+    .replace(/>=/g, " at least ")
+    .replace(/<=/g, " at most ")
+    .replace(/</g, " under ")
+    .replace(/>/g, " over ");
+
+function Share({ of }: { of: number }) {
+  return (
+    <svg width="46" height="12" aria-hidden="true" className="shrink-0">
+      <rect x="0.5" y="0.5" width="45" height="11" fill="none" stroke="var(--ink)" />
+      <rect x="0.5" y="0.5" width={45 * of} height="11" fill="var(--burnt)" />
+    </svg>
+  );
+}
