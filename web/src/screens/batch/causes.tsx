@@ -44,6 +44,7 @@ export function Causes({
               <b>{cause.words}</b>
               <span className="caption ml-auto">{Math.round(100 * cause.probability)} %</span>
             </span>
+            <span className="caption block italic">of {cause.fault.replaceAll("_", " ")}</span>
             {cause.for.length > 0 && (
               <span className="caption block">for it: {cause.for.map(readable).join("; ")}</span>
             )}
@@ -80,14 +81,34 @@ export function Causes({
   );
 }
 
-/** A signal of the causal table as it is read. */
-const readable = (signal: string) =>
-  signal
-    .replaceAll("_", " ")
-    .replace(/>=/g, " at least ")
-    .replace(/<=/g, " at most ")
-    .replace(/</g, " under ")
-    .replace(/>/g, " over ");
+const UNITS: Record<string, string> = {
+  c: "°C",
+  k: "K",
+  s: "s",
+  min: "min",
+  h: "h",
+  mm: "mm",
+  pct: "%",
+  g_l: "g per litre",
+  g_100: "g in 100 g",
+};
+const SIGNS: Record<string, string> = {
+  "<": "under",
+  ">": "over",
+  "<=": "at most",
+  ">=": "at least",
+  "=": "is",
+};
+
+/** A signal of the causal table as it is read: "hold_boil_s<30" is "hold boil under 30 s". */
+function readable(signal: string): string {
+  const told = signal.replace(
+    /([A-Za-z]\w*?)(?:_(g_l|g_100|c|k|s|min|h|mm|pct))?\s*(<=|>=|<|>|=)\s*([\w.+-]+)/g,
+    (_, name: string, unit: string | undefined, sign: string, value: string) =>
+      `${name} ${SIGNS[sign] ?? sign} ${value}${unit ? ` ${UNITS[unit] ?? ""}` : ""}`,
+  );
+  return told.replaceAll("_", " ");
+}
 
 function Share({ of }: { of: number }) {
   return (
