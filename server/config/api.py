@@ -17,6 +17,7 @@ from pydantic import ValidationError as CoreShapeError
 import batches.api  # noqa: F401 (adds the cook to the router of the book)
 from accounts.api import router as session_router
 from batches.book import router as batches_router
+from batches.learned import router as learned_router
 from batches.why import router as why_router
 from bellcrumb.contract.words import sentence
 from bellcrumb.errors import CraftError
@@ -55,6 +56,7 @@ api.add_router("", bakes_router)
 api.add_router("", travel_router)
 api.add_router("", batches_router)
 api.add_router("", why_router)
+api.add_router("", learned_router)
 api.add_router("", devices_router)
 api.add_router("", rehearsals_router)
 api.add_router("/device", door)

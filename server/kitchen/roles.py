@@ -34,6 +34,7 @@ _TABLE: dict[Role, str] = {
         GET /k/{kid}/desserts/{dessert_id}/total
         GET /k/{kid}/devices
         GET /k/{kid}/export
+        GET /k/{kid}/learned
         POST /k/{kid}/ledger
         POST /k/{kid}/plan
         GET /k/{kid}/rehearsals

@@ -56,3 +56,16 @@ class DemoKitchenTest(TestCase):
         for batch in Batch.objects.all():
             self.assertEqual((batch.cook_name, batch.predicted_class), (batch.cook.name, "pipe"))
             self.assertAlmostEqual(batch.peak_cc / 100, 99.5, delta=2)
+
+    def test_the_book_teaches_the_demo_its_ring_and_its_set(self):
+        from batches.learned import batches_seen
+        from bellcrumb.contract.explains import learned
+        from bellcrumb.contract.shapes.explain import LearnIn
+
+        kitchen = demo.load("token")
+        found = learned(LearnIn(batches=batches_seen(kitchen)))
+        self.assertEqual([(r.name, r.n) for r in found.rings], [("Gas, back right", 2)])
+        self.assertAlmostEqual(found.rings[0].mean, 1.05, delta=0.06)
+        (shift,) = found.set_shift
+        self.assertEqual((shift.name, shift.n), ("Pastry cream", 2))
+        self.assertLess(shift.sd, 0.6)

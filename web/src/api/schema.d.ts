@@ -769,6 +769,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/k/{kid}/learned": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * What Is Learned
+     * @description What the book teaches of rings, ovens and this kitchen's set.
+     */
+    get: operations["batches_learned_what_is_learned"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/k/{kid}/ledger": {
     parameters: {
       query?: never;
@@ -3652,6 +3672,32 @@ export interface components {
       kcal: number;
       /** Name */
       name: string;
+    };
+    /**
+     * LearnOut
+     * @description Rings as real over rated power, ovens in K above the dial, sets in S over the prediction.
+     */
+    LearnOut: {
+      /** Ovens */
+      ovens: components["schemas"]["LearnedOut"][];
+      /** Rings */
+      rings: components["schemas"]["LearnedOut"][];
+      /** Set Shift */
+      set_shift: components["schemas"]["LearnedOut"][];
+    };
+    /**
+     * LearnedOut
+     * @description A learned value; the prior's where ``n`` is 0.
+     */
+    LearnedOut: {
+      /** Mean */
+      mean: number;
+      /** N */
+      n: number;
+      /** Name */
+      name: string;
+      /** Sd */
+      sd: number;
     };
     /**
      * LedgerAsk
@@ -10999,6 +11045,109 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["InviteOut"][];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unauthorized */
+      401: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Request Entity Too Large */
+      413: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Too Many Requests */
+      429: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Internal Server Error */
+      500: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Service Unavailable */
+      503: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+    };
+  };
+  batches_learned_what_is_learned: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        kid: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["LearnOut"];
         };
       };
       /** @description Bad Request */

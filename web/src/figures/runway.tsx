@@ -80,6 +80,21 @@ export function Runway({ plan, chosen, choose }: Props) {
           />
         </g>
       ))}
+      {plan.oven_lines
+        .filter((line) => line.points.length)
+        .map((line, i) => {
+          const y = 24 + (people.length + i) * LANE;
+          const dials = line.points.map((p) => p.set_c);
+          const [low, high] = [Math.min(...dials) - 10, Math.max(...dials) + 10];
+          const at = (c: number) => y + LANE - 4 - ((c - low) / (high - low)) * (LANE - 10);
+          const d = line.points
+            .map(
+              (p, n) =>
+                `${n ? "H" : "M"}${x(minutesOf(p.at))}${n ? ` V${at(p.set_c)}` : ` ${at(p.set_c)}`}`,
+            )
+            .join(" ");
+          return <path key={line.oven} d={d} fill="none" stroke="var(--burnt)" strokeWidth="1.8" />;
+        })}
       {plan.steps.map((step) => {
         const lane = step.who === null ? -1 : people.indexOf(step.who);
         const oven = ovens.findIndex((o) => step.where.includes(o));
@@ -113,21 +128,6 @@ export function Runway({ plan, chosen, choose }: Props) {
           </g>
         );
       })}
-      {plan.oven_lines
-        .filter((line) => line.points.length)
-        .map((line, i) => {
-          const y = 24 + (people.length + i) * LANE;
-          const dials = line.points.map((p) => p.set_c);
-          const [low, high] = [Math.min(...dials) - 10, Math.max(...dials) + 10];
-          const at = (c: number) => y + LANE - 4 - ((c - low) / (high - low)) * (LANE - 10);
-          const d = line.points
-            .map(
-              (p, n) =>
-                `${n ? "H" : "M"}${x(minutesOf(p.at))}${n ? ` V${at(p.set_c)}` : ` ${at(p.set_c)}`}`,
-            )
-            .join(" ");
-          return <path key={line.oven} d={d} fill="none" stroke="var(--burnt)" strokeWidth="1.8" />;
-        })}
       <path d={`M${x(to)} 18 V${height - 18}`} stroke="var(--burnt)" strokeWidth="3" />
       <text x={x(to)} y={height - 4} fontSize="13" textAnchor="end" fontWeight="700">
         {hour(to)}

@@ -9,6 +9,7 @@ import { Prices } from "@/screens/kitchen/prices";
 import { Probes } from "@/screens/kitchen/probes";
 import { NewVessel, VesselRow } from "@/screens/kitchen/vessels";
 import { DescribeDialog } from "@/screens/formula/describe";
+import { Learned } from "@/screens/kitchen/learned";
 import { Colds, Ovens } from "@/screens/kitchen/ovens";
 import { Button } from "@/ui/button";
 import { Input, NumberField, Select } from "@/ui/field";
@@ -41,6 +42,7 @@ export default function Kitchen() {
         <Rings />
         <Ovens />
         <Colds />
+        <Learned />
         <Prices />
         <section aria-labelledby="pantry">
           <h2 id="pantry" className="mb-2 text-2xl">

@@ -1,0 +1,83 @@
+"""What the kitchen's own batches teach: rings, ovens and its set."""
+
+from uuid import UUID
+
+from django.http import HttpRequest
+from ninja import Router
+
+from batches.clock import course_of, curve_of
+from batches.models import Batch
+from bellcrumb.book.review import longest
+from bellcrumb.contract.explains import learned
+from bellcrumb.contract.shapes.explain import BatchSeen, LearnIn, LearnOut
+from bellcrumb.formula.answer import answer
+from bellcrumb.formula.lines import understand_all
+from bellcrumb.pantry.eggs import egg_grade
+from config.heavy import heavy
+from config.shapes import PROBLEMS
+from formulas.content import beaten_of, content_of
+from formulas.oven import oven_of
+from kitchen.access import member_of, pantry_of
+from kitchen.models import Kitchen
+
+router = Router(tags=["batches"])
+_LATEST = 120  # older ones have faded
+_LEAST_S = 60.0  # a shorter heating tells nothing of a ring
+
+
+def batches_seen(kitchen: Kitchen) -> list[BatchSeen]:
+    """The kitchen's latest ended batches as they were predicted and as they were, oldest first.
+
+    Simulated probes teach only where there is nothing else: in the demo kitchen.
+    """
+    rows = (
+        Batch.objects.filter(kitchen=kitchen, ended_at__isnull=False)
+        .select_related("version__part", "version__ring", "verdict", "device")
+        .order_by("-started_at")[:_LATEST]
+    )
+    batches = list(rows)[::-1]
+    real = [b for b in batches if not (b.device and b.device.simulated)]
+    return [_seen(kitchen, b) for b in real or batches]
+
+
+def _seen(kitchen: Kitchen, batch: Batch) -> BatchSeen:
+    course = course_of(batch)
+    content = content_of(batch.version)
+    at = longest(course.timings)
+    out = BatchSeen(ring=course.plan.ring or None)
+    heat = course.plan.heat
+    if heat and heat.reaches_s and "heat" in at:
+        # The highest that both came to, so that an early end of the step is no weak ring.
+        began, left = at["heat"].entered_s, at["heat"].left_s
+        mine = [(t - began, c) for t, c in curve_of(batch) if began <= t <= left]
+        planned = [(p.t_s, p.temp_c) for p in heat.points]
+        if mine and planned:
+            target = min(max(c for _, c in mine), max(c for _, c in planned)) - 2.0
+            took = next(t for t, c in mine if c >= target)
+            predicted = next(t for t, c in planned if c >= target)
+            if took > _LEAST_S and predicted > _LEAST_S:
+                out.boil_predicted_s, out.boil_took_s = predicted, took
+    bake = next((s for s in course.plan.steps if s.kind == "bake"), None)
+    if bake and bake.key in at and bake.to_s:
+        oven = oven_of(kitchen, content.baking)
+        out.oven, out.oven_kind = oven.name, "fan" if oven.kind == "fan" else "static"
+        out.dial_c = content.baking.set_c
+        out.bake_predicted_min = (bake.from_s + bake.to_s) / 120
+        out.bake_took_min = (at[bake.key].left_s - at[bake.key].entered_s) / 60 or None
+    verdict = getattr(batch, "verdict", None)
+    if verdict and verdict.texture:
+        grade = egg_grade(content.egg_grade)
+        lines = understand_all(content.lines_text.split("\n"), pantry_of(kitchen), grade)
+        found = answer(lines, grade, content.family or None, beaten=beaten_of(content))
+        if found.set and found.family:
+            out.family, out.predicted_index = found.family.name, found.set.index
+            out.judged = verdict.texture
+    return out
+
+
+@router.get("/k/{kid}/learned", response={200: LearnOut, **PROBLEMS})
+@heavy
+def what_is_learned(request: HttpRequest, kid: UUID) -> LearnOut:
+    """What the book teaches of rings, ovens and this kitchen's set."""
+    kitchen = member_of(request, kid).kitchen
+    return learned(LearnIn(batches=batches_seen(kitchen)))
