@@ -1,12 +1,13 @@
 """The day over HTTP: desserts of the shelf on the kitchen's own rings, ovens and cold."""
 
 from datetime import datetime, timedelta
+from typing import Annotated
 from uuid import UUID
 
 from django.http import HttpRequest
 from ninja import Router, Schema
 from ninja.errors import HttpError
-from pydantic import Field
+from pydantic import AfterValidator, Field, NaiveDatetime
 
 from bellcrumb.contract.days import day
 from bellcrumb.contract.shapes.plan import (
@@ -28,7 +29,18 @@ from kitchen.access import member_of, pantry_of, vessels_of
 from kitchen.models import Cold, Kitchen, Oven, Ring
 
 router = Router(tags=["formulas"])
+_MOST_DAYS = 7
 _TRAYS_EACH = 12  # what a refrigerator has room for when nobody counted
+
+
+def _of_our_time(at: datetime) -> datetime:
+    if not 2000 <= at.year <= 2200:
+        raise ValueError("A day between the years 2000 and 2200, please.")
+    return at
+
+
+# The kitchen's own clock: no zone.
+Clock = Annotated[NaiveDatetime, AfterValidator(_of_our_time)]
 
 
 class WantedAsk(Schema):
@@ -41,7 +53,7 @@ class WantedAsk(Schema):
 class ServiceAsk(Schema):
     """A service: when, and what is served; times are the kitchen's own, without a zone."""
 
-    at: datetime
+    at: Clock
     name: str = Field(default="", max_length=80)
     items: list[WantedAsk] = Field(min_length=1, max_length=40)
 
@@ -64,7 +76,7 @@ class StockAsk(Schema):
 class DayAsk(Schema):
     """Ask for a plan from ``begins`` to the last service."""
 
-    begins: datetime
+    begins: Clock
     services: list[ServiceAsk] = Field(min_length=1, max_length=12)
     people: list[HoursAsk] = Field(min_length=1, max_length=20)
     mixers: int = Field(default=1, ge=1, le=10)
@@ -86,6 +98,8 @@ def day_given(kitchen: Kitchen, asked: DayAsk) -> DayIn:
         builds[key] = build_given(kitchen, versions, content_saved(dessert, versions))
     last = max(service.at for service in asked.services)
     days = max(0, (last.date() - asked.begins.date()).days)
+    if days > _MOST_DAYS:
+        raise CraftError("begins", f"A plan reaches {_MOST_DAYS} days ahead at most.")
     people = [
         PersonIn.model_validate({
             "name": p.name, "from": midnight + timedelta(minutes=p.from_min),

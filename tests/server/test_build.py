@@ -117,5 +117,13 @@ class DayTest(KitchenCase):
         self.assertTrue(plan["remedies"])
         status, body = self.ask("19", 8, people=[{"name": "x", "from_min": 9, "to_min": 9}])
         self.assertEqual((status, body["field"]), (422, "people"))
+        for begins, field in (
+            ("2026-01-01T06:00:00", "begins"),
+            ("0001-01-01T06:00:00", "begins"),
+            ("2026-11-28T06:00:00Z", "begins"),
+        ):
+            status, body = self.ask("19", 8, begins=begins)
+            self.assertEqual(status, 422, body)
+            self.assertTrue(body["field"].endswith(field), body)
         status, body = self.ask("05", 8)
         self.assertEqual((status, body["field"]), (422, "services[0].at"))

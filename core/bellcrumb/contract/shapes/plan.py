@@ -1,12 +1,21 @@
 """A day asked and answered: services, people and places in; who does what when out."""
 
 from datetime import datetime
-from typing import Literal
+from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 from bellcrumb.contract.shapes.base import Shape, Strict
 from bellcrumb.contract.shapes.build import BuildIn
+
+
+def _of_our_time(at: datetime) -> datetime:
+    if not 2000 <= at.year <= 2200:
+        raise ValueError("A day between the years 2000 and 2200, please.")
+    return at
+
+
+Moment = Annotated[datetime, AfterValidator(_of_our_time)]
 
 
 class WantedIn(Strict):
@@ -20,7 +29,7 @@ class WantedIn(Strict):
 class ServiceIn(Strict):
     """A service: when it is, and what is served."""
 
-    at: datetime
+    at: Moment
     name: str = Field("", max_length=80)
     items: list[WantedIn] = Field(min_length=1, max_length=40)
 
@@ -29,8 +38,8 @@ class PersonIn(Strict):
     """Somebody and their hours; the same name again for another day."""
 
     name: str = Field(min_length=1, max_length=80)
-    from_: datetime = Field(alias="from")
-    to: datetime
+    from_: Moment = Field(alias="from")
+    to: Moment
 
 
 class OvenOfDayIn(Strict):
@@ -66,7 +75,7 @@ class DayIn(Strict):
     mixers: list[str] = Field(default_factory=lambda: ["mixer"], max_length=10)
     cold: list[ColdOfDayIn] = Field(default_factory=list, max_length=10)
     stock: list[StockIn] = Field(default_factory=list, max_length=100)
-    now: datetime
+    now: Moment
 
 
 class DayStepOut(Shape):
