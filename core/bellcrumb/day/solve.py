@@ -15,7 +15,8 @@ from bellcrumb.day.tasks import Day, Placed, windows
 
 TURN_COSTS_MIN = 15  # of somebody's early start that one turn of an oven is worth avoiding
 SEED = 7
-SECONDS = 0.7
+SECONDS = 0.1  # in the solver's own steps, some ten seconds of a slow machine each
+_FULL = 200  # tasks up to which that much is spent; more of them take longer a step
 
 
 @dataclass(frozen=True)
@@ -37,8 +38,10 @@ def solve(day: Day, seconds: float = SECONDS, guess: bool = True) -> Plan | None
     build.hint(hint)
     solver = cp_model.CpSolver()
     # The clock only stops what hangs: the same day gives the same plan on a slower machine.
-    solver.parameters.max_time_in_seconds = 15 * seconds
-    solver.parameters.max_deterministic_time = seconds
+    solver.parameters.max_time_in_seconds = 100 * seconds
+    solver.parameters.max_deterministic_time = (
+        seconds * min(1.0, _FULL / max(1, len(day.tasks))) ** 1.3
+    )
     solver.parameters.num_workers = 4
     solver.parameters.interleave_search = True
     solver.parameters.random_seed = SEED
@@ -259,7 +262,7 @@ def cost(plan: Plan) -> float:
     return plan.early_min + TURN_COSTS_MIN * plan.turns
 
 
-def can_be_done(day: Day, seconds: float = 0.4) -> bool:
+def can_be_done(day: Day, seconds: float = 0.05) -> bool:
     """Whether a plan is found: by the careful chef, or by the solver in a short time."""
     if not day.tasks or None not in backwards(day):
         return True
