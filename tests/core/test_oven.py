@@ -205,6 +205,13 @@ class BakeTest(unittest.TestCase):
         found = bake(lines, PIE | {"fill_mm": 20}, bath=None, set_c=175, count=1, temp_c=20)
         self.assertTrue(10 <= found["pull_from_min"] <= found["pull_to_min"] <= 18, found)
 
+    def test_a_boiled_cream_without_egg_may_be_baked_again(self):
+        cream = ["500 g heavy cream", "250 g milk", "180 g sugar", "40 g corn starch"]
+        found = bake(cream, PIE | {"fill_mm": 26}, bath=None, set_c=175, count=1, temp_c=75)
+        self.assertTrue(12 < found["pull_from_min"] < found["pull_to_min"] < 40, found)
+        with self.assertRaises(CraftError):
+            bake(["500 g milk", "100 g sugar"], bath=None)
+
     def test_the_laws(self):
         def pull(**k):
             return bake(**k)["pull_min"]
@@ -301,7 +308,7 @@ class BakeTest(unittest.TestCase):
     def test_nonsense_is_refused_at_its_field(self):
         for field, more in (
             ("oven.set_c", {"set_c": 65}), ("oven.set_c", {"oven": {}}),
-            ("mix.lines", {"lines": ["1 l milk", "80 g corn starch"]}),
+            ("mix.lines", {"lines": ["1 l milk", "80 g sugar"]}),
             ("vessel.fill_mm", {"vessel": RAMEKIN | {"fill_mm": 90}}),
             ("bath.level", {"bath": (80, 70)}),
         ):  # fmt: skip

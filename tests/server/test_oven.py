@@ -34,7 +34,7 @@ class OvenTest(KitchenCase):
         for field, asked in (
             ("baking.set_c", self.asked({"set_c": 70})),
             ("vessel_key", self.asked(vessel_key="")),
-            ("lines_text", self.asked(lines_text="1 l milk\n80 g corn starch", family="")),
+            ("lines_text", self.asked(lines_text="1 l milk\n80 g sugar", family="")),
         ):
             status, body = self.k("POST", "/bake", asked)
             self.assertEqual((status, body["field"]), (422, field))
