@@ -108,6 +108,8 @@ class StoveTest(BrowserCase):
         self.sign_in()
         page = self.page
         page.get_by_role("link", name="Book", exact=True).click()
+        # The shelf has a link of that name too: it has to be gone first.
+        expect(page.get_by_role("heading", name="The book")).to_be_visible()
         page.get_by_role("link", name="Bay leaf pastry cream").first.click()
         rows = "Elapsed;Core °F\n" + "\n".join(f"0:{n:02d};{150 + n}" for n in range(30))
         page.get_by_label("File of a logger").set_input_files(
