@@ -19,6 +19,7 @@ from bellcrumb.contract.shapes.plan import (
     ServiceIn,
     StockIn,
     WantedIn,
+    of_our_time,
 )
 from bellcrumb.errors import CraftError
 from config.heavy import heavy
@@ -33,14 +34,8 @@ _MOST_DAYS = 7
 _TRAYS_EACH = 12  # what a refrigerator has room for when nobody counted
 
 
-def _of_our_time(at: datetime) -> datetime:
-    if not 2000 <= at.year <= 2200:
-        raise ValueError("A day between the years 2000 and 2200, please.")
-    return at
-
-
 # The kitchen's own clock: no zone.
-Clock = Annotated[NaiveDatetime, AfterValidator(_of_our_time)]
+Clock = Annotated[NaiveDatetime, AfterValidator(of_our_time)]
 
 
 class WantedAsk(Schema):

@@ -22,7 +22,6 @@ from bellcrumb.pantry.ingredients import Pantry
 from bellcrumb.quantities.units import Measures
 from bellcrumb.vessels.geometry import Vessel
 
-_INFUSES = ("spice", "flavour")
 _NOT_CUSTARD = ("crust", "caramel", "meringue", "glaze", "garnish")
 
 
@@ -53,7 +52,6 @@ def built(
     makings = {
         name: Making(
             part.made, needs[name].need_g,
-            infuses=part.mix.grams_of(*_INFUSES) > 0,
             gelatine=part.mix.grams_of("setter") > 0,
             beaten=part.beaten, unmoulds=caramel,
         )

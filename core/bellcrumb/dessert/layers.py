@@ -7,7 +7,7 @@ formula makes; what stays in pots and on boards is the part's loss.
 import math
 from collections import Counter
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from bellcrumb.dessert.stand import Room
 from bellcrumb.dessert.works import FACTS, TOPPINGS, Kind, Lies
@@ -165,7 +165,6 @@ def _lay(
     at: Place, n: int, layer: Layer, part: Made, lies: Lies, rest_g: float, count: int,
     warnings: list[str],
 ) -> tuple[Room, float, Lain]:  # fmt: skip
-    facts = FACTS[part.kind]
     value = _value(layer, lies, part, n)
     room, level = at.room, at.level_mm
     if lies == "lining":
@@ -215,7 +214,7 @@ def _lay(
         part.name, part.kind, lies, level, to, to - level, ml, g, g / (1 - part.lost),
         False, 0.0, width, _width(room, to),
     )  # fmt: skip
-    return room, to, one if not facts.walls else replace(one, walls=False)
+    return room, to, one
 
 
 def _line(at: Place, n: int, layer: Layer, part: Made, value: float) -> tuple[Room, float, Lain]:

@@ -110,7 +110,6 @@ class Making:
 
     made: Made
     grams: float
-    infuses: bool = False
     gelatine: bool = False
     beaten: bool = True
     unmoulds: bool = False
@@ -193,12 +192,10 @@ def _poured_hot(kind: Kind, schools: Schools) -> bool:
     return schools.filling == "hot" and kind in ("stirred", "curd")
 
 
-def _needless(row: Row, making: Making, schools: Schools, *, above_hot: bool) -> bool:
+def _needless(row: Row, making: Making, schools: Schools) -> bool:
     """Whether this part has no such step."""
     kind = making.made.kind
     hot = _poured_hot(kind, schools)
-    if row.code == "heat_dairy_infuse" and kind in ("stirred", "bath"):
-        return False
     if row.code in ("chill", "beat_smooth_before") and kind in ("stirred", "curd") and hot:
         return True
     if row.code == "beat_smooth_before":
@@ -209,9 +206,7 @@ def _needless(row: Row, making: Making, schools: Schools, *, above_hot: bool) ->
         return True  # a wait of the whole, from the cream on it to the plate
     if row.code == "unmould":
         return not making.unmoulds
-    if row.code in ("poach", "drain"):
-        return kind != "poached_fruit"
-    return above_hot and row.code == "torch"
+    return row.code in ("poach", "drain") and kind != "poached_fruit"
 
 
 def steps_of(
@@ -279,7 +274,7 @@ class _Thread:
     ) -> None:
         work = "fruit" if work == "poached_fruit" else work
         for row in rows().get(work, []):
-            if row.stage != stage or _needless(row, making, schools, above_hot=False):
+            if row.stage != stage or _needless(row, making, schools):
                 continue
             after = [self._following(name)] if name in self.last else []
             key = self.add(name, row, making, count, after)

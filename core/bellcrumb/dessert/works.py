@@ -31,7 +31,6 @@ class WorkFacts:
     swells: float = 1.0
     walls: bool = False
     lost: float = 0.03
-    baked_in: bool = False
 
 
 FACTS: dict[Kind, WorkFacts] = {
@@ -45,12 +44,12 @@ FACTS: dict[Kind, WorkFacts] = {
     "stirred": WorkFacts("poured", None, lost=0.05),
     "folded": WorkFacts("poured", 0.75, lost=0.06),
     "butter": WorkFacts("poured", 0.90, lost=0.06),
-    "roux": WorkFacts("poured", None, lost=0.05, baked_in=True),
+    "roux": WorkFacts("poured", None, lost=0.05),
     "curd": WorkFacts("poured", None, lost=0.05),
-    "citrus": WorkFacts("poured", None, lost=0.03, baked_in=True),
-    "bath": WorkFacts("poured", None, lost=0.03, baked_in=True),
-    "pie": WorkFacts("poured", None, lost=0.03, baked_in=True),
-    "cheesecake": WorkFacts("poured", 1.04, lost=0.03, baked_in=True),
+    "citrus": WorkFacts("poured", None, lost=0.03),
+    "bath": WorkFacts("poured", None, lost=0.03),
+    "pie": WorkFacts("poured", None, lost=0.03),
+    "cheesecake": WorkFacts("poured", 1.04, lost=0.03),
     "french": WorkFacts("poured", 0.30, lost=0.05),
     "italian": WorkFacts("poured", 0.28, lost=0.08),
     "swiss": WorkFacts("poured", 0.30, lost=0.05),
@@ -63,7 +62,7 @@ FACTS: dict[Kind, WorkFacts] = {
     "poached_fruit": WorkFacts("grams", 0.95, lost=0.08),
     "biscuit": WorkFacts("grams", 0.55, lost=0.02),
     "torched": WorkFacts("dusted", 0.85, lost=0.10),
-    "frangipane": WorkFacts("poured", 0.95, lost=0.04, baked_in=True),
+    "frangipane": WorkFacts("poured", 0.95, lost=0.04),
     "gelatine": WorkFacts("poured", None, lost=0.04),
     "chocolate_coat": WorkFacts("dusted", 1.3, lost=0.10),
     "garnish": WorkFacts("dusted", 0.5, lost=0.05),

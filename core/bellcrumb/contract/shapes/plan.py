@@ -9,13 +9,14 @@ from bellcrumb.contract.shapes.base import Shape, Strict
 from bellcrumb.contract.shapes.build import BuildIn
 
 
-def _of_our_time(at: datetime) -> datetime:
+def of_our_time(at: datetime) -> datetime:
+    """A moment a kitchen means."""
     if not 2000 <= at.year <= 2200:
         raise ValueError("A day between the years 2000 and 2200, please.")
     return at
 
 
-Moment = Annotated[datetime, AfterValidator(_of_our_time)]
+Moment = Annotated[datetime, AfterValidator(of_our_time)]
 
 
 class WantedIn(Strict):
