@@ -7,6 +7,7 @@ from ninja import Router
 
 from batches.clock import course_of, curve_of
 from batches.models import Batch
+from bellcrumb.book.learn import heating_s
 from bellcrumb.book.review import longest
 from bellcrumb.contract.explains import learned
 from bellcrumb.contract.shapes.explain import BatchSeen, LearnIn, LearnOut
@@ -22,7 +23,6 @@ from kitchen.models import Kitchen
 
 router = Router(tags=["batches"])
 _LATEST = 120  # older ones have faded
-_LEAST_S = 60.0  # a shorter heating tells nothing of a ring
 
 
 def batches_seen(kitchen: Kitchen) -> list[BatchSeen]:
@@ -46,17 +46,14 @@ def _seen(kitchen: Kitchen, batch: Batch) -> BatchSeen:
     at = longest(course.timings)
     out = BatchSeen(ring=course.plan.ring or None)
     heat = course.plan.heat
-    if heat and heat.reaches_s and "heat" in at:
-        # The highest that both came to, so that an early end of the step is no weak ring.
+    if heat and "heat" in at:
         began, left = at["heat"].entered_s, at["heat"].left_s
-        mine = [(t - began, c) for t, c in curve_of(batch) if began <= t <= left]
-        planned = [(p.t_s, p.temp_c) for p in heat.points]
-        if mine and planned:
-            target = min(max(c for _, c in mine), max(c for _, c in planned)) - 2.0
-            took = next(t for t, c in mine if c >= target)
-            predicted = next(t for t, c in planned if c >= target)
-            if took > _LEAST_S and predicted > _LEAST_S:
-                out.boil_predicted_s, out.boil_took_s = predicted, took
+        timed = heating_s(
+            [(p.t_s, p.temp_c) for p in heat.points],
+            [(t - began, c) for t, c in curve_of(batch) if began <= t <= left],
+        )
+        if timed:
+            out.boil_predicted_s, out.boil_took_s = timed
     bake = next((s for s in course.plan.steps if s.kind == "bake"), None)
     if bake and bake.key in at and bake.to_s:
         oven = oven_of(kitchen, content.baking)

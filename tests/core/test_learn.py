@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from bellcrumb.book.causes import causes, rows
-from bellcrumb.book.learn import oven, oven_offset_k, ring, set_shift, updated
+from bellcrumb.book.learn import heating_s, oven, oven_offset_k, ring, set_shift, updated
 from bellcrumb.book.signals import holds
 from bellcrumb.contract import compute
 from tests.core.test_oven import FLAN, RAMEKIN
@@ -123,6 +123,14 @@ class LearnTest(unittest.TestCase):
             before = abs(guessed - real)
             after = abs(minutes(oven("static", seen).mean) - real)
             self.assertLess(after, 0.5 * before, f"an oven of {truth:+g} K")
+
+    def test_a_heating_ended_early_is_timed_to_what_it_reached(self):
+        planned = [(t, 10 + 0.1 * t) for t in range(0, 901, 10)]
+        weak = [(t, 10 + 0.08 * t) for t in range(0, 601, 10)]
+        expected, took = heating_s(planned, weak)
+        self.assertAlmostEqual(expected / took, 0.8, delta=0.02)
+        self.assertIsNone(heating_s(planned, []))
+        self.assertIsNone(heating_s(planned, weak[:3]))
 
     def test_simulated_batches_teach_nothing_and_weak_rings_are_found(self):
         batch = {"ring": "back left", "boil_predicted_s": 600, "boil_took_s": 780}

@@ -5,9 +5,11 @@ fades, a thirtieth a batch. A value is a prior's until there is evidence, and ne
 """
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
+# A heating is timed to this much under its highest, and a shorter one tells nothing of a ring.
+_UNDER_K, _LEAST_S = 2.0, 60.0
 FADES = 0.97  # what a batch counts for when one more has come after it; our estimate
 # A ring's real power over its rated, as a logarithm: gas rings are spread by 12 % (trade), a boil
 # timed with a probe tells it to 10 %.
@@ -53,6 +55,21 @@ def ring(predicted_s: Iterable[float], took_s: Iterable[float]) -> Learned:
     found = updated(RING_PRIOR, RING_NOISE, logs)
     mean = math.exp(found.mean)
     return Learned(mean, mean * found.sd, found.n)
+
+
+def heating_s(
+    planned: Sequence[tuple[float, float]], actual: Sequence[tuple[float, float]]
+) -> tuple[float, float] | None:
+    """Seconds to the same temperature as planned and as it was; None where too little was heated.
+
+    Both are (s, degC) from the start of the heating. The temperature is just under the highest that
+    both came to, so that a heating ended early is no weak ring.
+    """
+    if not planned or not actual:
+        return None
+    target = min(max(c for _, c in planned), max(c for _, c in actual)) - _UNDER_K
+    expected, took = (next(t for t, c in curve if c >= target) for curve in (planned, actual))
+    return (expected, took) if min(expected, took) > _LEAST_S else None
 
 
 def oven_offset_k(dial_c: float, set_c: float, predicted_min: float, took_min: float) -> float:
