@@ -58,7 +58,10 @@ class Case:
     @property
     def gelatine_g(self) -> float:
         """Setters as gelatine of 200 bloom."""
-        return sum(p.grams * SETTER_S.get(p.ingredient.key, 0) / 6.5 for p in self.mix.portions)
+        return sum(
+            p.grams * SETTER_S.get(p.ingredient.key, 0) / SETTER_S["gelatine"]
+            for p in self.mix.portions
+        )
 
     @property
     def acid_g(self) -> float:

@@ -9,7 +9,7 @@ from importlib.resources import files
 
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.mix import Mix
-from bellcrumb.texture.set_index import Style
+from bellcrumb.texture.set_index import WHIPPED, Style
 
 
 @dataclass(frozen=True)
@@ -30,8 +30,8 @@ _WHITES = frozenset({"egg_white", "egg_white_past"})
 _CREAMS = frozenset({"cream_30", "cream_35", "cream_heavy", "cream_au_pure", "cream_double"})
 # What a family folds in as foam: keys, S of the foam (None: baked in), ml of air per gram.
 _FOAMS: dict[str, tuple[frozenset[str], float | None, float]] = {
-    "diplomat": (_CREAMS, 3.4, 0.7),
-    "chiboust": (_WHITES | {"sugar_caster"}, 3.2, 2.0),
+    "diplomat": (_CREAMS, *WHIPPED["cream"]),
+    "chiboust": (_WHITES | {"sugar_caster"}, *WHIPPED["egg"]),
     "cheesecake_ricotta": (_WHITES, None, 1.5),
 }
 

@@ -177,7 +177,7 @@ def strength(total: Array, style: Style, foam: Foam | None = None) -> tuple[Arra
 
 # Foams by what is whipped: S of the foam, ml of air per gram after folding. Source: overrun of
 # 35 % cream (about 90 %) and of Italian meringue, less what folding costs; our estimate.
-_WHIPPED = {"cream": (3.4, 0.7), "egg": (3.2, 2.0)}
+WHIPPED = {"cream": (3.4, 0.7), "egg": (3.2, 2.0)}
 
 
 def split_foam(mix: Mix, style: Style) -> tuple[Array, Foam | None]:
@@ -189,7 +189,7 @@ def split_foam(mix: Mix, style: Style) -> tuple[Array, Foam | None]:
     baked_in = style.still > 0.5
     told = style.foam_strength, style.air_ml_per_g
     each = [
-        _WHIPPED.get(p.ingredient.category, (3.4, 0.7)) if p.whipped and not style.foam_keys
+        WHIPPED.get(p.ingredient.category, WHIPPED["cream"]) if p.whipped and not style.foam_keys
         else (told[0] or 0.0, told[1])
         for p in foam
     ]  # fmt: skip
