@@ -82,6 +82,7 @@ def built(
                 earliest_min=when[s.key].earliest_min,
                 latest_min=when[s.key].latest_min,
                 critical=when[s.key].critical,
+                ahead=when[s.key].ahead,
             )
             for s in steps
         ],

@@ -7,10 +7,16 @@ each step; along the at-most gaps, the earliest.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 from bellcrumb.dessert.steps import Step
 from bellcrumb.errors import CraftError
 
+Ahead = Literal["two_days", "day_before", "hours", "at_last"]
+# How far ahead a step may be done, by the earliest it may begin: minutes before the plate.
+_AHEAD: tuple[tuple[float, Ahead], ...] = (
+    (2880.0, "two_days"), (1200.0, "day_before"), (120.0, "hours"), (-1.0, "at_last"),
+)  # fmt: skip
 FARTHEST_MIN = 3 * 24 * 60.0  # nothing is planned further ahead than this
 
 
@@ -23,6 +29,11 @@ class When:
     earliest_min: float
     latest_min: float
     critical: bool
+
+    @property
+    def ahead(self) -> Ahead:
+        """How far ahead it may be done."""
+        return next(word for least, word in _AHEAD if self.earliest_min >= least)
 
 
 @dataclass(frozen=True)

@@ -1950,6 +1950,11 @@ export interface components {
     BuildStepOut: {
       /** After */
       after: components["schemas"]["GapOut"][];
+      /**
+       * Ahead
+       * @enum {string}
+       */
+      ahead: "two_days" | "day_before" | "hours" | "at_last";
       /** Attention */
       attention: boolean;
       /** Code */

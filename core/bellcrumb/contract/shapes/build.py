@@ -7,6 +7,7 @@ from pydantic import Field
 from bellcrumb.contract.shapes.base import LineIn, Shape, Strict
 from bellcrumb.contract.shapes.fit import VesselIn
 from bellcrumb.contract.shapes.formula import PartKind
+from bellcrumb.dessert.thread import Ahead
 from bellcrumb.dessert.works import Kind, Lies
 from bellcrumb.quantities.units import Measures
 
@@ -162,6 +163,7 @@ class BuildStepOut(Shape):
     earliest_min: float
     latest_min: float
     critical: bool
+    ahead: Ahead
     source: str
     own: bool
 

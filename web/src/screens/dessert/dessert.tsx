@@ -256,21 +256,19 @@ function Needs({ build, canScale, busy, onScale }: NeedsProps) {
   );
 }
 
-const WHEN = [
-  [2880, "two days ahead"],
-  [1200, "the day before"],
-  [120, "hours ahead"],
-  [-1, "at the last"],
-] as const;
+const WHEN = {
+  two_days: "two days ahead",
+  day_before: "the day before",
+  hours: "hours ahead",
+  at_last: "at the last",
+} as const;
 
 /** When everything may and must begin, and what decides the whole. */
 function Times({ build, content, change, readOnly }: { build: Build } & Omit<StandProps, "error">) {
-  const left = new Set<string>();
-  const slots = WHEN.map(([from, word]) => {
-    const steps = build.steps.filter((s) => !left.has(s.key) && s.earliest_min >= from);
-    steps.forEach((s) => left.add(s.key));
-    return { word, steps };
-  });
+  const slots = (Object.keys(WHEN) as (keyof typeof WHEN)[]).map((key) => ({
+    word: WHEN[key],
+    steps: build.steps.filter((s) => s.ahead === key),
+  }));
   const names = new Map(build.steps.map((s) => [s.key, s]));
   return (
     <section className="mt-8" aria-label="The thread">
