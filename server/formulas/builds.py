@@ -125,6 +125,8 @@ def scale_parts(
 
 
 def _write(member: Member, version: Version, text: str) -> None:
+    if len(text) > 20_000:
+        raise HttpError(422, "These lines are longer than a formula may be.")
     if version.cooked_at is None:
         Version.objects.filter(pk=version.pk).update(
             lines_text=text, revision=F("revision") + 1, saved_by=member.user
@@ -132,8 +134,6 @@ def _write(member: Member, version: Version, text: str) -> None:
         return
     last = version.part.versions.aggregate(n=Max("number"))["n"] or 0
     content = content_of(version).copy(update={"lines_text": text})
-    if len(text) > 20_000:
-        raise HttpError(422, "These lines are longer than a formula may be.")
     Version.objects.create(
         part=version.part, number=last + 1, created_by=member.user, saved_by=member.user,
         **content.dict(),
