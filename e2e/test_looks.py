@@ -57,6 +57,8 @@ class LooksTest(BrowserCase):
             page.goto(f"{base}{path}")
             expect(sign).to_be_visible()
             self.check(f"{where} {suffix}")
+            if where == "whole" and suffix == "on a phone":  # which reads in cups and °F
+                self.assertNotIn("°C", page.locator("main").inner_text())
 
     def test_sign_in_and_every_page_by_day(self):
         self.page.goto("/")

@@ -1,5 +1,6 @@
 import type { Shapes } from "@/api/client";
 import { usePlateWidth } from "@/figures/plate-width";
+import { degrees, type Units } from "@/units";
 
 type Plan = Shapes["DayOut"];
 type Step = Shapes["DayStepOut"];
@@ -27,6 +28,7 @@ export const dessertOf = (step: Step) => step.key.split("/")[0] ?? "";
 
 interface Props {
   plan: Plan;
+  units: Units;
   chosen: string | null;
   choose: (key: string | null) => void;
 }
@@ -35,7 +37,7 @@ interface Props {
  * The runway: time runs to the last service on the right; a lane for everybody’s hands and one for
  * each oven with its dial drawn as the line it is. Every dessert has a hatching of its own.
  */
-export function Runway({ plan, chosen, choose }: Props) {
+export function Runway({ plan, units, chosen, choose }: Props) {
   const [plate, width] = usePlateWidth(1100, 360);
   const names = width > 640 ? 120 : 70;
   const starts = plan.steps.map((s) => minutesOf(s.start));
@@ -122,7 +124,7 @@ export function Runway({ plan, chosen, choose }: Props) {
                 y={24 + (people.length + oven) * LANE + 6}
                 width={x(minutesOf(step.end)) - x(start)}
                 hatch={hatch(step)}
-                word={`${Math.round(step.oven_c ?? 0)}°`}
+                word={degrees(step.oven_c, units)}
               />
             )}
           </g>
@@ -162,7 +164,7 @@ function Block({
         stroke="var(--ink)"
         strokeWidth="0.9"
       />
-      {word && wide > 34 && (
+      {word && wide > 52 && (
         <text x={x + 4} y={y + 15} fontSize="12" fontWeight="700">
           {word}
         </text>

@@ -10,6 +10,7 @@ import { PickDessert } from "@/screens/pick";
 import { Button } from "@/ui/button";
 import { Input, NumberField, Select } from "@/ui/field";
 import { Refused } from "@/ui/states";
+import { degrees, said } from "@/units";
 
 type Plan = Shapes["DayOut"];
 
@@ -179,7 +180,7 @@ function Services({ ask, change }: FormProps) {
             )}
           </div>
           {service.items.map((item, i) => (
-            <div key={`${item.id}${i}`} className="flex items-end gap-4">
+            <div key={`${item.id}${i}`} className="flex items-end gap-4 pt-3">
               <span className="flex-1 pb-3">{item.name}</span>
               <div className="w-28">
                 <NumberField
@@ -234,13 +235,18 @@ function People({ ask, change }: FormProps) {
   return (
     <section aria-label="People" className="space-y-2">
       {ask.people.map((person, n) => (
-        <div key={n} className="grid grid-cols-[minmax(0,1fr)_7rem_7rem_auto] items-end gap-3">
-          <Input
-            label="Who"
-            value={person.name}
-            maxLength={80}
-            onChange={(event) => set(n, { name: event.target.value })}
-          />
+        <div
+          key={n}
+          className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] items-end gap-3 sm:grid-cols-[minmax(0,1fr)_7rem_7rem_auto]"
+        >
+          <div className="col-span-3 sm:col-span-1">
+            <Input
+              label="Who"
+              value={person.name}
+              maxLength={80}
+              onChange={(event) => set(n, { name: event.target.value })}
+            />
+          </div>
           <Input
             label="From"
             type="time"
@@ -285,6 +291,7 @@ interface PlannedProps {
 }
 
 function Planned({ plan, chosen, choose }: PlannedProps) {
+  const { units } = useBench();
   const people = [...new Set(plan.steps.map((s) => s.who ?? "nobody"))].sort();
   const better = plan.chef_early_min === null ? 0 : plan.chef_early_min - plan.early_min;
   return (
@@ -306,7 +313,7 @@ function Planned({ plan, chosen, choose }: PlannedProps) {
           {w}
         </p>
       ))}
-      <Runway plan={plan} chosen={chosen} choose={choose} />
+      <Runway plan={plan} units={units} chosen={chosen} choose={choose} />
       <div className="mt-4 grid gap-x-8 gap-y-5 md:grid-cols-2 xl:grid-cols-3">
         {people.map((name) => (
           <div key={name}>
@@ -319,10 +326,10 @@ function Planned({ plan, chosen, choose }: PlannedProps) {
                     key={s.key}
                     className={`rule-t py-1 leading-snug ${chosen && chosen !== dessertOf(s) ? "opacity-40" : ""}`}
                   >
-                    <b>{when(s.start)}</b> {s.what}
+                    <b>{when(s.start)}</b> {said(s.what, units)}
                     <span className="caption">
                       {s.where.length > 0 && ` · ${s.where.join(", ")}`}
-                      {s.oven_c !== null && ` ${Math.round(s.oven_c)} °C`} · hands free{" "}
+                      {s.oven_c !== null && ` ${degrees(s.oven_c, units)}`} · hands free{" "}
                       {when(s.hands_end)}
                     </span>
                   </li>

@@ -12,7 +12,7 @@ import { VesselSelect } from "@/screens/formula/vessel-select";
 import { Button } from "@/ui/button";
 import { NumberField, Select } from "@/ui/field";
 import { Failed, Loading, Refused } from "@/ui/states";
-import { grams } from "@/units";
+import { grams, said } from "@/units";
 
 type Build = Shapes["BuildOut"];
 
@@ -269,6 +269,7 @@ function Times({ build, content, change, readOnly }: { build: Build } & Omit<Sta
     word: WHEN[key],
     steps: build.steps.filter((s) => s.ahead === key),
   }));
+  const { units } = useBench();
   const names = new Map(build.steps.map((s) => [s.key, s]));
   return (
     <section className="mt-8" aria-label="The thread">
@@ -313,9 +314,9 @@ function Times({ build, content, change, readOnly }: { build: Build } & Omit<Sta
           .
         </p>
       )}
-      {build.minded.map((said) => (
-        <p key={said} className="mt-1 border-l-[3px] border-rule pl-3">
-          {said}
+      {build.minded.map((words) => (
+        <p key={words} className="mt-1 border-l-[3px] border-rule pl-3">
+          {said(words, units)}
         </p>
       ))}
       <div className="mt-4 grid gap-x-8 gap-y-5 md:grid-cols-2">
@@ -341,6 +342,7 @@ function Times({ build, content, change, readOnly }: { build: Build } & Omit<Sta
 function PartSteps({ part, steps }: { part: string; steps: Build["steps"] }) {
   const hands = steps.reduce((sum, s) => sum + s.hands_min, 0);
   const first = steps[0];
+  const { units } = useBench();
   return (
     <div className="rule-t py-2 leading-snug">
       <p>
@@ -353,7 +355,7 @@ function PartSteps({ part, steps }: { part: string; steps: Build["steps"] }) {
         {steps.map((s, i) => (
           <li key={s.key} className="inline">
             {i > 0 && <span aria-hidden="true"> → </span>}
-            <span className={s.critical ? "font-semibold" : ""}>{s.words}</span>
+            <span className={s.critical ? "font-semibold" : ""}>{said(s.words, units)}</span>
             {s.wait_min > 0 && <span className="caption"> {span(s.wait_min)}</span>}
             {s.own && <span className="caption"> (ours)</span>}
           </li>
