@@ -1,5 +1,6 @@
 import type { Shapes } from "@/api/client";
 import { usePlateWidth } from "@/figures/plate-width";
+import { ticks } from "@/figures/scale";
 import { degrees, type Units } from "@/units";
 
 type Plan = Shapes["DayOut"];
@@ -39,7 +40,7 @@ interface Props {
  */
 export function Runway({ plan, units, chosen, choose }: Props) {
   const [plate, width] = usePlateWidth(1100, 360);
-  const names = width > 640 ? 120 : 70;
+  const names = width > 640 ? 120 : 88;
   const starts = plan.steps.map((s) => minutesOf(s.start));
   const ends = plan.steps.map((s) => minutesOf(s.end));
   const from = Math.min(...starts) - 10;
@@ -51,9 +52,8 @@ export function Runway({ plan, units, chosen, choose }: Props) {
   const hatch = (step: Step) => HATCH[desserts.indexOf(dessertOf(step)) % HATCH.length] ?? "h-wall";
   const lanes = [...people, ...ovens];
   const height = 24 + lanes.length * LANE + 22;
-  const every = to - from > 1500 ? 360 : to - from > 700 ? 120 : 60;
-  const marks: number[] = [];
-  for (let m = Math.ceil(from / every) * every; m < to; m += every) marks.push(m);
+  const most = Math.max(2, Math.floor((width - names) / 56));
+  const marks = ticks(from, to, most, [60, 120, 180, 360, 720, 1440]);
   return (
     <svg
       ref={plate}
@@ -72,8 +72,8 @@ export function Runway({ plan, units, chosen, choose }: Props) {
       ))}
       {lanes.map((name, lane) => (
         <g key={name}>
-          <text x="2" y={24 + lane * LANE + LANE / 2 + 5} fontSize="14">
-            {name.slice(0, names > 100 ? 15 : 9)}
+          <text x="2" y={24 + lane * LANE + LANE / 2 + 5} fontSize={names > 100 ? 14 : 13}>
+            {name.slice(0, names > 100 ? 15 : 12)}
           </text>
           <path
             d={`M${names} ${24 + (lane + 1) * LANE} H${width - 12}`}
