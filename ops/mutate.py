@@ -66,7 +66,7 @@ SUBJECTS = (
     _core("vessels", "vessels/geometry.py", 6, "test_vessels"),
     _core("pull window", "oven/pull.py", 6, "test_oven"),
     _core("cooling", "cold/cooling.py", 6, "test_oven"),
-    _core("lines", "formula/lines.py", 8, "test_lines"),
+    _core("lines", "mix/lines.py", 8, "test_lines"),
     _core("amounts", "quantities/amount.py", 6, "test_quantities", "test_lines"),
     _core("logger files", "book/curve_file.py", 6, "test_book"),
     _server("roles and access", "kitchen/access.py", 4, "test_access"),

@@ -12,7 +12,7 @@ from bellcrumb.book.review import longest
 from bellcrumb.contract.explains import learned
 from bellcrumb.contract.shapes.explain import BatchSeen, LearnIn, LearnOut
 from bellcrumb.formula.answer import answer
-from bellcrumb.formula.lines import understand_all
+from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import egg_grade
 from config.heavy import heavy
 from config.shapes import PROBLEMS

@@ -20,11 +20,11 @@ from bellcrumb.contract.shapes import (
     WishesIn,
 )
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.families import family
-from bellcrumb.formula.lines import MOST_LINES
+from bellcrumb.mix.lines import MOST_LINES
 from bellcrumb.oven.school import After, Doneness
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.stove.temper import School
+from bellcrumb.texture.families import family
 from bellcrumb.texture.set_map import Plane
 from bellcrumb.vessels.geometry import Vessel, library
 from formulas.models import Version

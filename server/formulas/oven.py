@@ -29,8 +29,8 @@ from bellcrumb.contract.shapes.oven import (
     UnderIn,
 )
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.mix import Mix
 from bellcrumb.heat.properties import water_boils_c
+from bellcrumb.mix.composition import Mix
 from bellcrumb.oven.guide import Plan as BakeSteps
 from bellcrumb.oven.guide import bake_steps
 from bellcrumb.oven.refit import Told

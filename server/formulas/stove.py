@@ -23,17 +23,17 @@ from bellcrumb.contract.shapes import (
 from bellcrumb.contract.sugars import addition_out, foam, syrup, whipped
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import Answer, answer
-from bellcrumb.formula.families import family
-from bellcrumb.formula.lines import understand_all
-from bellcrumb.formula.mix import Mix, refuse_huge
 from bellcrumb.heat.pot import Cream, Fuel, PotRun, Ring, Stirring, pot_for
 from bellcrumb.heat.properties import water_boils_c
+from bellcrumb.mix.composition import Mix, refuse_huge
+from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.quantities.show import cups_text, grams_text
 from bellcrumb.quantities.units import Measures
 from bellcrumb.stove.plan import Plan, plan
 from bellcrumb.stove.steps import Cue, Step
 from bellcrumb.stove.works import BATH_W_K, USUAL_C, WorkKind, work, work_kind
+from bellcrumb.texture.families import family
 from bellcrumb.vessels.geometry import library
 from formulas.content import Content, beaten_of, ring_of
 from kitchen.access import pantry_of, vessels_of

@@ -14,9 +14,9 @@ from pydantic import Field, ValidationError
 
 from bellcrumb.contract.shapes import PartKind
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.families import families
-from bellcrumb.formula.lines import Line, understand_all
+from bellcrumb.mix.lines import Line, understand_all
 from bellcrumb.pantry.eggs import egg_grade
+from bellcrumb.texture.families import families
 from bellcrumb.travel.reading import read
 from bellcrumb.travel.writing import Format, pieces
 from bellcrumb.travel.written import Written, WrittenPart

@@ -15,10 +15,11 @@ from bellcrumb.book.review import BAKED_ONLY, FAULTS, STOVE_ONLY
 from bellcrumb.contract.refits import walked
 from bellcrumb.contract.shapes import PartKind
 from bellcrumb.contract.shapes.oven import ReadingIn, RuleIn, WalkIn, WalkOut
-from bellcrumb.formula.families import families, starters
 from bellcrumb.formula.solve import COMMON_SWAPS
+from bellcrumb.formula.starters import starters
 from bellcrumb.pantry.eggs import egg_grade, grades
 from bellcrumb.quantities.units import Measures
+from bellcrumb.texture.families import families
 from bellcrumb.texture.set_index import CLASSES
 from bellcrumb.vessels.geometry import library
 from config.heavy import heavy

@@ -7,7 +7,7 @@ from django.db import transaction
 from ninja.errors import HttpError
 
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.lines import understand_all
+from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.quantities.units import Measures
 from kitchen.access import pantry_of

@@ -12,7 +12,8 @@ from pydantic import Field
 
 from batches.shapes import MomentOut, Point
 from bellcrumb.rehearse.exercises import EXERCISES, exercise, guide_step
-from bellcrumb.rehearse.sim import HEATS, LADLES_G, LONGEST_S, Did, Replay, replay
+from bellcrumb.rehearse.replay import replay
+from bellcrumb.rehearse.world import HEATS, LADLES_G, LONGEST_S, Act, Replay
 from config.now import now as clock_now
 from config.shapes import PROBLEMS
 from formulas.stove import StepOut
@@ -21,7 +22,7 @@ from kitchen.models import Member
 from rehearsals.models import Rehearsal
 
 router = Router(tags=["rehearsals"])
-Act = Literal["heat", "stir", "lift", "ladle", "whites", "cold_water", "pour", "look", "end"]
+ActKind = Literal["heat", "stir", "lift", "ladle", "whites", "cold_water", "pour", "look", "end"]
 Result = Literal["good", "usable", "spoiled"]
 MOST_ACTS = 600
 
@@ -53,7 +54,7 @@ class ActIn(Schema):
 
     id: UUID
     at_s: float = Field(ge=0, le=LONGEST_S)
-    kind: Act
+    kind: ActKind
     value: float = Field(default=0, ge=0, le=100_000)
 
 
@@ -67,7 +68,7 @@ class ActOut(Schema):
     """An act as it is kept."""
 
     at_s: float
-    kind: Act
+    kind: ActKind
     value: float
 
 
@@ -90,7 +91,7 @@ class RehearsalOut(Schema):
     teaches: str
     seed: int
     speed: int
-    can: list[Act]
+    can: list[ActKind]
     heats: int
     ladles_g: list[float]
     goal_c: list[float]
@@ -162,7 +163,7 @@ def _now_s(run: Rehearsal) -> float:
 
 
 def _replayed(run: Rehearsal) -> Replay:
-    acts = [Did(a["at_s"], a["kind"], a["value"]) for a in run.acts]
+    acts = [Act(a["at_s"], a["kind"], a["value"]) for a in run.acts]
     return replay(exercise(run.exercise), run.seed, acts, _now_s(run))
 
 

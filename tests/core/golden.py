@@ -16,9 +16,7 @@ from bellcrumb.contract import compute
 from bellcrumb.contract.build import read_lines
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import mix_of
-from bellcrumb.formula.families import families, starters
-from bellcrumb.formula.lines import understand_all
-from bellcrumb.formula.mix import Mix
+from bellcrumb.formula.starters import starters
 from bellcrumb.heat.pot import pot_for
 from bellcrumb.heat.properties import (
     boiling_point_c,
@@ -28,6 +26,8 @@ from bellcrumb.heat.properties import (
     vapour_pressure_pa,
     water_boils_c,
 )
+from bellcrumb.mix.composition import Mix
+from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.pantry.ingredients import shipped
 from bellcrumb.quantities.amount import NUMBER_WORDS, read_amount
@@ -36,6 +36,7 @@ from bellcrumb.safety.pasteurise import kill
 from bellcrumb.stove.syrup import Pan, lining_g, pour_window_s, seconds_in_cold_water
 from bellcrumb.stove.thickening import PASTING, Thickener, sugar_delay_k
 from bellcrumb.texture.coagulation import coagulation, set_temp_c
+from bellcrumb.texture.families import families
 from bellcrumb.texture.set_index import set_strength
 
 FOLDER = Path(__file__).parent / "golden"

@@ -1,8 +1,8 @@
 """Shared ways to make mixes in tests."""
 
 from bellcrumb.formula.answer import Answer, answer
-from bellcrumb.formula.lines import understand_all
-from bellcrumb.formula.mix import Mix
+from bellcrumb.mix.composition import Mix
+from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.pantry.ingredients import shipped
 

@@ -5,7 +5,7 @@ from pathlib import Path
 
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import answer
-from bellcrumb.formula.lines import understand
+from bellcrumb.mix.lines import understand
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.pantry.ingredients import Pantry, from_label, shipped, table
 from tests.core.kitchen import US_LARGE

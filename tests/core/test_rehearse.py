@@ -5,9 +5,10 @@ from hypothesis import strategies as st
 
 from bellcrumb.errors import CraftError
 from bellcrumb.rehearse.exercises import EXERCISES, exercise
-from bellcrumb.rehearse.sim import Did, replay
+from bellcrumb.rehearse.replay import replay
+from bellcrumb.rehearse.world import Act
 
-LADLES = [Did(5 + 8 * n, "ladle", 40 if n < 4 else 100 if n < 8 else 250) for n in range(10)]
+LADLES = [Act(5 + 8 * n, "ladle", 40 if n < 4 else 100 if n < 8 else 250) for n in range(10)]
 
 
 def run(key, acts, until=3600, seed=3):
@@ -25,40 +26,40 @@ class GoodCookTest(unittest.TestCase):
 
     def off_at(self, key, acts, temp, last, seed):
         at = when(key, acts, temp, seed)
-        return run(key, [*acts, Did(at, last, 1), Did(at + 1, "end")], seed=seed)
+        return run(key, [*acts, Act(at, last, 1), Act(at + 1, "end")], seed=seed)
 
     def test_each_exercise_can_be_done_well(self):
-        stirred = [Did(0, "heat", 4), Did(0, "stir", 1)]
+        stirred = [Act(0, "heat", 4), Act(0, "stir", 1)]
         for seed in (1, 2, 3):
             with self.subTest(seed):
                 scald = self.off_at("scald", stirred, 86, "lift", seed)
                 self.assertEqual(scald.result, "good", scald.says)
-                ladles = [Did(0, "stir", 1), *LADLES, Did(99, "end")]
+                ladles = [Act(0, "stir", 1), *LADLES, Act(99, "end")]
                 temper = run("temper", ladles, seed=seed)
                 self.assertEqual(temper.result, "good", temper.says)
-                gentle = [Did(0, "heat", 2), Did(0, "stir", 1)]
+                gentle = [Act(0, "heat", 2), Act(0, "stir", 1)]
                 anglaise = self.off_at("anglaise", gentle, 82.3, "lift", seed)
                 self.assertEqual(anglaise.result, "good", anglaise.says)
-                slow = [Did(0, "heat", 3), Did(0, "stir", 1)]
+                slow = [Act(0, "heat", 3), Act(0, "stir", 1)]
                 boil = when("pastry_cream", slow, 98.4, seed)
-                held = [*slow, Did(boil + 65, "lift", 1), Did(boil + 66, "end")]
+                held = [*slow, Act(boil + 65, "lift", 1), Act(boil + 66, "end")]
                 pastry = run("pastry_cream", held, seed=seed)
                 self.assertEqual(pastry.result, "good", pastry.says)
-                syrup = self.off_at("syrup", [Did(0, "heat", 4)], 117, "pour", seed)
+                syrup = self.off_at("syrup", [Act(0, "heat", 4)], 117, "pour", seed)
                 self.assertEqual(syrup.result, "good", syrup.says)
 
     def test_caramel_pulled_early_and_stopped_in_water_is_amber(self):
-        heat = [Did(0, "heat", 4)]
+        heat = [Act(0, "heat", 4)]
         at = when("caramel", heat, 176)
-        out = run("caramel", [*heat, Did(at, "cold_water"), Did(at + 1, "pour")])
+        out = run("caramel", [*heat, Act(at, "cold_water"), Act(at + 1, "pour")])
         self.assertEqual(out.result, "good", out.says)
 
     def test_whites_started_in_time_meet_the_syrup(self):
-        heat = [Did(0, "heat", 4)]
+        heat = [Act(0, "heat", 4)]
         poured = when("italian", heat, 118)
-        ready = [*heat, Did(poured - 210, "whites"), Did(poured, "pour")]
+        ready = [*heat, Act(poured - 210, "whites"), Act(poured, "pour")]
         self.assertEqual(run("italian", ready).result, "good")
-        late = run("italian", [*heat, Did(poured - 20, "whites"), Did(poured, "pour")])
+        late = run("italian", [*heat, Act(poured - 20, "whites"), Act(poured, "pour")])
         self.assertIn("soft peaks", late.says[-1])
 
 
@@ -67,25 +68,25 @@ class SpoiledTest(unittest.TestCase):
 
     def test_every_mistake_has_its_moment_and_its_reason(self):
         for key, acts, what in (
-            ("scald", [Did(0, "heat", 9)], "boiled over"),
-            ("temper", [Did(5, "ladle", 1030)], "scrambled"),
-            ("anglaise", [Did(0, "heat", 6), Did(0, "stir", 1)], "curdled"),
-            ("pastry_cream", [Did(0, "heat", 5)], "Lumps"),
-            ("syrup", [Did(0, "heat", 5), Did(600, "stir", 1)], "grained"),
-            ("caramel", [Did(0, "heat", 9)], "burnt"),
-            ("cream", [Did(0, "heat", 9)], "butter"),
+            ("scald", [Act(0, "heat", 9)], "boiled over"),
+            ("temper", [Act(5, "ladle", 1030)], "scrambled"),
+            ("anglaise", [Act(0, "heat", 6), Act(0, "stir", 1)], "curdled"),
+            ("pastry_cream", [Act(0, "heat", 5)], "Lumps"),
+            ("syrup", [Act(0, "heat", 5), Act(600, "stir", 1)], "grained"),
+            ("caramel", [Act(0, "heat", 9)], "burnt"),
+            ("cream", [Act(0, "heat", 9)], "butter"),
         ):
             with self.subTest(key):
-                out = run(key, [*acts, Did(1500, "end")])
+                out = run(key, [*acts, Act(1500, "end")])
                 self.assertEqual(out.result, "spoiled")
                 slip = next(s for s in out.slips if what in s.what)
                 self.assertTrue(0 < slip.at_s <= 1590 and slip.why)
 
     def test_stopping_early_is_no_better(self):
-        heat = [Did(0, "heat", 4), Did(0, "stir", 1)]
-        self.assertIn("never boiled", run("pastry_cream", [*heat, Did(200, "end")]).says[-1])
-        early = when("syrup", [Did(0, "heat", 4)], 106)
-        out = run("syrup", [Did(0, "heat", 4), Did(early, "pour")])
+        heat = [Act(0, "heat", 4), Act(0, "stir", 1)]
+        self.assertIn("never boiled", run("pastry_cream", [*heat, Act(200, "end")]).says[-1])
+        early = when("syrup", [Act(0, "heat", 4)], 106)
+        out = run("syrup", [Act(0, "heat", 4), Act(early, "pour")])
         self.assertEqual(out.result, "spoiled")
         self.assertIn("weeps", out.says[-1])
 
@@ -99,7 +100,7 @@ class ReplayTest(unittest.TestCase):
                            st.integers(0, 9)), max_size=6),
     )  # fmt: skip
     def test_the_same_seed_and_acts_give_the_same_pot_and_damage_never_heals(self, key, seed, raw):
-        acts = [Did(float(t), kind, float(v)) for t, kind, v in sorted(raw)]
+        acts = [Act(float(t), kind, float(v)) for t, kind, v in sorted(raw)]
         first, again = (replay(exercise(key), seed, acts, 300) for _ in range(2))
         self.assertEqual(first.curve, again.curve)
         before = replay(exercise(key), seed, acts, 200)
@@ -107,10 +108,10 @@ class ReplayTest(unittest.TestCase):
             self.assertGreaterEqual(first.world.damage[what], share)
 
     def test_another_seed_is_another_ring(self):
-        heat = [Did(0, "heat", 5), Did(0, "stir", 1)]
+        heat = [Act(0, "heat", 5), Act(0, "stir", 1)]
         self.assertNotEqual(run("scald", heat, 300, 1).curve, run("scald", heat, 300, 2).curve)
         with self.assertRaises(CraftError):
-            run("scald", [Did(9, "heat", 5), Did(1, "stir", 1)])
+            run("scald", [Act(9, "heat", 5), Act(1, "stir", 1)])
         with self.assertRaises(CraftError):
             exercise("soufflé")
 
@@ -118,7 +119,7 @@ class ReplayTest(unittest.TestCase):
 class OvenTest(unittest.TestCase):
     def test_pulled_at_the_wobble_it_sets_and_early_or_late_it_does_not(self):
         for seed in (1, 2):
-            pulls = [run("oven", [Did(60 * m, "end")], seed=seed) for m in range(24, 60, 4)]
+            pulls = [run("oven", [Act(60 * m, "end")], seed=seed) for m in range(24, 60, 4)]
             found = [r.result for r in pulls]
             self.assertIn("good", found)
             self.assertIn("Runny", pulls[0].says[0])
@@ -126,8 +127,8 @@ class OvenTest(unittest.TestCase):
             self.assertEqual((found[0], found[-1]), ("spoiled", "spoiled"))
 
     def test_only_a_look_shows_the_wobble_and_it_costs_heat(self):
-        blind, looked = run("oven", [], 1500), run("oven", [Did(1400, "look")], 1500)
+        blind, looked = run("oven", [], 1500), run("oven", [Act(1400, "look")], 1500)
         self.assertIsNone(blind.world.disc_share)
         self.assertGreater(looked.world.disc_share, 0.5)
-        often = run("oven", [Did(300 + 60 * n, "look") for n in range(15)], 1800)
+        often = run("oven", [Act(300 + 60 * n, "look") for n in range(15)], 1800)
         self.assertLess(often.world.temp_c, run("oven", [], 1800).world.temp_c - 0.5)

@@ -5,8 +5,8 @@ from hypothesis import strategies as st
 
 from bellcrumb.contract import compute
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.lines import understand, understand_all
 from bellcrumb.formula.scale import scale_line, scale_text, whole_egg_choices
+from bellcrumb.mix.lines import understand, understand_all
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.pantry.ingredients import shipped
 from tests.core.kitchen import US_LARGE, ask

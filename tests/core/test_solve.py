@@ -5,10 +5,10 @@ from hypothesis import strategies as st
 
 from bellcrumb.contract import compute
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.families import families
-from bellcrumb.formula.mix import Mix
 from bellcrumb.formula.solve import Wishes, solve
+from bellcrumb.mix.composition import Mix
 from bellcrumb.pantry.ingredients import shipped
+from bellcrumb.texture.families import families
 from bellcrumb.texture.set_index import set_strength
 
 PUDDING = ["1 l whole milk", "3 yolks", "150 g sugar", "44 g corn starch", "30 g butter"]

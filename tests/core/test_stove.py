@@ -6,7 +6,6 @@ from hypothesis import strategies as st
 
 from bellcrumb.contract import compute
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.families import family
 from bellcrumb.heat.pot import MEDIUM_GAS, Cream, Pot, Ring, heat_to, pot_for, start, step
 from bellcrumb.heat.properties import (
     boiling_point_c,
@@ -17,6 +16,7 @@ from bellcrumb.heat.properties import (
 from bellcrumb.stove.guide import follow, held_s
 from bellcrumb.stove.plan import plan
 from bellcrumb.stove.temper import temper
+from bellcrumb.texture.families import family
 from tests.core.kitchen import ask, mix
 
 EGGS = mix(egg_yolk=200, sugar=180)

@@ -6,11 +6,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from bellcrumb.formula.answer import answer
-from bellcrumb.formula.families import families, standings
-from bellcrumb.formula.lines import weighed
-from bellcrumb.formula.mix import Mix, Portion
+from bellcrumb.mix.composition import Mix, Portion
+from bellcrumb.mix.lines import weighed
 from bellcrumb.pantry.ingredients import shipped
 from bellcrumb.texture.coagulation import coagulation
+from bellcrumb.texture.families import families, standings
 from bellcrumb.texture.set_index import CLASSES, Style, set_strength
 from bellcrumb.texture.set_map import set_map
 from tests.core.kitchen import US_LARGE, ask, mix
@@ -21,7 +21,7 @@ def centre(key):
 
 
 def published():
-    text = files("bellcrumb.formula").joinpath("data/families.csv").read_text("utf8")
+    text = files("bellcrumb.texture").joinpath("data/families.csv").read_text("utf8")
     return {row["key"]: row for row in csv.DictReader(text.splitlines())}
 
 

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import mix_of
-from bellcrumb.formula.lines import understand_all
+from bellcrumb.mix.lines import understand_all
 from bellcrumb.travel.reading import read
 from bellcrumb.travel.writing import write
 from bellcrumb.travel.written import PART_KINDS, Written, WrittenPart

@@ -3,11 +3,11 @@ from typing import ClassVar
 
 from bellcrumb.book.curve_file import read_curve
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.families import family
 from bellcrumb.heat.pot import MEDIUM_GAS
 from bellcrumb.stove.guide import follow, missed
 from bellcrumb.stove.plan import plan
 from bellcrumb.stove.works import work, work_kind
+from bellcrumb.texture.families import family
 from tests.core.kitchen import ask, mix
 
 CURD = dict(lemon_juice=300, egg_whole=290, sugar=340, butter_82=240)

@@ -6,16 +6,16 @@ from bellcrumb.contract import shapes
 from bellcrumb.contract.build import read_lines
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import answer, mix_of
-from bellcrumb.formula.families import Family
-from bellcrumb.formula.how_set import how_set
-from bellcrumb.formula.lines import Line, understand
-from bellcrumb.formula.mix import Mix
 from bellcrumb.formula.scale import FINE, eggs_cracked, scale_line
 from bellcrumb.formula.solve import Wishes, solve
+from bellcrumb.mix.composition import Mix
+from bellcrumb.mix.lines import Line, understand
 from bellcrumb.pantry.eggs import EggGrade, egg_grade
 from bellcrumb.pantry.ingredients import Ingredient, Pantry, shipped
 from bellcrumb.quantities.amount import plain_text, read_amount
 from bellcrumb.quantities.units import Measures
+from bellcrumb.texture.families import Family
+from bellcrumb.texture.how_set import how_set
 from bellcrumb.texture.set_index import Style, set_strength
 
 

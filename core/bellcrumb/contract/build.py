@@ -6,9 +6,9 @@ from bellcrumb.contract import shapes
 from bellcrumb.contract.fitting import fit_out
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import Answer
-from bellcrumb.formula.lines import Line, understand_all, weighed
-from bellcrumb.formula.mix import Mix
 from bellcrumb.formula.worth import cost, eggs_to_have, nutrition
+from bellcrumb.mix.composition import Mix
+from bellcrumb.mix.lines import Line, understand_all, weighed
 from bellcrumb.pantry.eggs import EggGrade
 from bellcrumb.pantry.ingredients import Pantry, shipped
 from bellcrumb.quantities.units import Measures

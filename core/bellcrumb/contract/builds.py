@@ -13,10 +13,10 @@ from bellcrumb.dessert.thread import could_save, thread
 from bellcrumb.dessert.works import FACTS, Kind, kind_of_part
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import answer, mix_of
-from bellcrumb.formula.lines import Line
-from bellcrumb.formula.mix import Mix
 from bellcrumb.formula.scale import eggs_cracked, scale_text
 from bellcrumb.formula.worth import nutrition
+from bellcrumb.mix.composition import Mix
+from bellcrumb.mix.lines import Line
 from bellcrumb.pantry.eggs import EggGrade, egg_grade
 from bellcrumb.pantry.ingredients import Pantry
 from bellcrumb.quantities.units import Measures

@@ -7,10 +7,10 @@ from bellcrumb.contract.build import reason_out
 from bellcrumb.contract.formulas import mix_asked
 from bellcrumb.contract.ovens import filled
 from bellcrumb.contract.shapes import oven as shapes
-from bellcrumb.formula.families import family, standings
-from bellcrumb.formula.mix import Mix
 from bellcrumb.heat.materials import food
+from bellcrumb.mix.composition import Mix
 from bellcrumb.oven.scene import mould_of
+from bellcrumb.texture.families import family, standings
 from bellcrumb.vessels.geometry import Vessel
 
 CODE_DAYS = 7.0  # at 5 degC or below, the day of making counted first; Food Code 3-501.17

@@ -23,8 +23,8 @@ from bellcrumb.day.tasks import (
 from bellcrumb.dessert.steps import Gap, Step
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import mix_of
-from bellcrumb.formula.lines import understand_all
 from bellcrumb.formula.scale import eggs_cracked
+from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.pantry.ingredients import Pantry
 from bellcrumb.vessels.geometry import Vessel

@@ -10,7 +10,7 @@ from bellcrumb.contract.formulas import answered
 from bellcrumb.contract.shapes import SolveIn, WishesIn
 from bellcrumb.contract.shapes import explain as shapes
 from bellcrumb.formula.answer import Answer
-from bellcrumb.formula.mix import Mix
+from bellcrumb.mix.composition import Mix
 from bellcrumb.pantry.ingredients import JUICE_EQUIVALENT, Pantry
 from bellcrumb.stove.guide import held_s, smoothed
 from bellcrumb.texture.set_index import CLASSES, CUTS

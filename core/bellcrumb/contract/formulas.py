@@ -5,9 +5,9 @@ from bellcrumb.contract.build import air_ml, formula_out, read_lines
 from bellcrumb.contract.fitting import filling_of, vessel_of
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import Answer, answer, mix_of
-from bellcrumb.formula.lines import Line
-from bellcrumb.formula.mix import Mix, refuse_huge
 from bellcrumb.formula.scale import eggs_cracked, scale_text, whole_egg_choices
+from bellcrumb.mix.composition import Mix, refuse_huge
+from bellcrumb.mix.lines import Line
 from bellcrumb.pantry.eggs import EggGrade, egg_grade
 from bellcrumb.pantry.ingredients import Pantry, shipped
 from bellcrumb.vessels.geometry import Vessel

@@ -6,11 +6,11 @@ from numpy.typing import NDArray
 from bellcrumb.contract.build import reason_out
 from bellcrumb.contract.shapes import ReasonOut
 from bellcrumb.contract.shapes import oven as shapes
-from bellcrumb.formula.families import Family
 from bellcrumb.oven.crack import Risk, crack_risk
 from bellcrumb.oven.pull import Baked
 from bellcrumb.oven.school import AFTERS, SIGNS
 from bellcrumb.oven.trace import Trace
+from bellcrumb.texture.families import Family
 
 Array = NDArray[np.float64]
 

@@ -10,15 +10,15 @@ from bellcrumb.contract.formulas import mix_asked
 from bellcrumb.contract.oven_out import bake_out
 from bellcrumb.contract.shapes import oven as shapes
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.families import Family, family, standings
-from bellcrumb.formula.mix import Mix
 from bellcrumb.heat.materials import food
 from bellcrumb.heat.properties import boiling_point_c
+from bellcrumb.mix.composition import Mix
 from bellcrumb.oven.pull import Known, bake, cases_of, signs, stepped
 from bellcrumb.oven.run import STIRS, STIRS_CHEESE, STIRS_THICK, Cases, Job
 from bellcrumb.oven.scene import Bath, Mould, Oven, OvenKind, Stage, mould_of
 from bellcrumb.oven.setting import BELOW_IDEAL_K
 from bellcrumb.texture.coagulation import coagulation
+from bellcrumb.texture.families import Family, family, standings
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.vessels.tray import bath as stand
 

@@ -3,12 +3,12 @@
 from bellcrumb.contract.formulas import answered, mix_asked
 from bellcrumb.contract.shapes import guide as shapes
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.families import family
-from bellcrumb.formula.mix import Mix
 from bellcrumb.heat.pot import MEDIUM_GAS, SETTINGS
+from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.plan import Plan, plan
 from bellcrumb.stove.steps import Step
 from bellcrumb.stove.works import work, work_kind
+from bellcrumb.texture.families import family
 
 # Minutes of hands for steps whose length nothing here works out: ready, finish, cool. Estimates.
 _HANDS_MIN = {"ready": 5.0, "finish": 4.0, "cool": 3.0}

@@ -2,7 +2,7 @@
 
 from bellcrumb.contract.ovens import job_of, kin_of, set_temp_c
 from bellcrumb.contract.shapes import oven as shapes
-from bellcrumb.formula.mix import Mix
+from bellcrumb.mix.composition import Mix
 from bellcrumb.oven.pull import bake, cases_of
 from bellcrumb.oven.refit import Told, refit
 from bellcrumb.oven.walk import walk

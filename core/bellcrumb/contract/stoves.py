@@ -5,12 +5,12 @@ from bellcrumb.contract.build import ladder_out
 from bellcrumb.contract.formulas import mix_asked
 from bellcrumb.contract.sugars import watts
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.families import family, standings
 from bellcrumb.heat.pot import Cream, heat_to, pot_for, scorch_band
 from bellcrumb.stove.plan import thickens_c
 from bellcrumb.stove.temper import temper
 from bellcrumb.stove.thickening import Thickener, signs_of
 from bellcrumb.texture.endpoint import endpoint
+from bellcrumb.texture.families import family, standings
 
 
 def temper_ladder(given: shapes.TemperIn) -> shapes.TemperOut:

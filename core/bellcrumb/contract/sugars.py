@@ -7,7 +7,6 @@ from bellcrumb.contract import shapes
 from bellcrumb.contract.fitting import vessel_of
 from bellcrumb.contract.formulas import mix_asked
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.families import family, standings
 from bellcrumb.heat.pot import MEDIUM_GAS, SETTINGS, pot_for
 from bellcrumb.heat.properties import water_boils_c
 from bellcrumb.pantry.ingredients import shipped
@@ -16,6 +15,7 @@ from bellcrumb.stove import syrup as sugar
 from bellcrumb.stove.finish import Addition, additions
 from bellcrumb.stove.meringue import meringue
 from bellcrumb.stove.whip import topping_g, whip
+from bellcrumb.texture.families import family, standings
 from bellcrumb.vessels.geometry import Vessel
 
 CRYSTALS = [

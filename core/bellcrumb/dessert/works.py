@@ -7,9 +7,9 @@ Densities are as it lies in the dessert. Source: trade values (pastry cream 1.10
 from dataclasses import dataclass
 from typing import Literal
 
-from bellcrumb.formula.families import Family
-from bellcrumb.formula.mix import Mix
+from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.works import work_kind
+from bellcrumb.texture.families import Family
 
 Kind = Literal[
     "flaky", "sweet", "crumb", "choux", "puff", "sponge", "caramel", "stirred", "folded", "butter",

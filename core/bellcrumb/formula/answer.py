@@ -4,14 +4,14 @@ import math
 from dataclasses import dataclass, replace
 
 from bellcrumb.formula.cautions import Case, Caution, cautions
-from bellcrumb.formula.families import JUICES, Family, Standing, family, standings
-from bellcrumb.formula.how_set import beating_matters, how_set
-from bellcrumb.formula.lines import Line
-from bellcrumb.formula.mix import Mix, Portion
+from bellcrumb.mix.composition import Mix, Portion
+from bellcrumb.mix.lines import Line
 from bellcrumb.pantry.eggs import EggGrade
 from bellcrumb.reasons import Reason
 from bellcrumb.texture.coagulation import Coagulation, coagulation
 from bellcrumb.texture.endpoint import Endpoint, endpoint
+from bellcrumb.texture.families import JUICES, Family, Standing, family, standings
+from bellcrumb.texture.how_set import beating_matters, how_set
 from bellcrumb.texture.set_index import MODEL_SPREAD, SetStrength, Style, set_strength
 
 

@@ -8,11 +8,11 @@ import re
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
-from bellcrumb.formula.families import Family
-from bellcrumb.formula.lines import Line
-from bellcrumb.formula.mix import Mix
+from bellcrumb.mix.composition import Mix
+from bellcrumb.mix.lines import Line
 from bellcrumb.pantry.ingredients import JUICE_EQUIVALENT
 from bellcrumb.texture.endpoint import Endpoint
+from bellcrumb.texture.families import Family
 from bellcrumb.texture.set_index import SETTER_S, Style
 
 

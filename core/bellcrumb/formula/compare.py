@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from bellcrumb.formula.lines import Line
+from bellcrumb.mix.lines import Line
 
 
 @dataclass(frozen=True)

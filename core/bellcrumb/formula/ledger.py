@@ -3,7 +3,7 @@
 import math
 from dataclasses import dataclass
 
-from bellcrumb.formula.mix import Mix
+from bellcrumb.mix.composition import Mix
 from bellcrumb.pantry.eggs import EggGrade
 
 # Days at 5 degC in a closed jar. Source: craft; yolk under a film of water. Local code first.

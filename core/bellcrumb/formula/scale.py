@@ -10,8 +10,8 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.lines import Line
-from bellcrumb.formula.mix import Mix
+from bellcrumb.mix.composition import Mix
+from bellcrumb.mix.lines import Line
 from bellcrumb.pantry.eggs import EggGrade
 from bellcrumb.quantities.amount import Amount, plain_text, read_amount
 from bellcrumb.quantities.show import GLYPHS

@@ -15,9 +15,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.families import Family
-from bellcrumb.formula.mix import Mix, Portion
+from bellcrumb.mix.composition import Mix, Portion
 from bellcrumb.pantry.ingredients import Ingredient, Pantry
+from bellcrumb.texture.families import Family
 from bellcrumb.texture.set_index import (
     CLASSES,
     Style,

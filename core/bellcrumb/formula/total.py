@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 
 from bellcrumb.formula.ledger import Entry, Ledger, ledger
-from bellcrumb.formula.mix import Mix
 from bellcrumb.formula.worth import Cost, Nutrition, cost, nutrition
+from bellcrumb.mix.composition import Mix
 from bellcrumb.pantry.eggs import EggGrade
 
 

@@ -3,8 +3,8 @@
 import math
 from dataclasses import dataclass
 
-from bellcrumb.formula.mix import Mix
 from bellcrumb.formula.scale import eggs_cracked
+from bellcrumb.mix.composition import Mix
 from bellcrumb.pantry.eggs import EggGrade
 
 # Energy of the parts, kJ and kcal per gram. Source: EU regulation 1169/2011, annex XIV; what is

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from bellcrumb.formula.mix import Mix
+from bellcrumb.mix.composition import Mix
 
 Array = NDArray[np.float64]
 

@@ -10,12 +10,12 @@ from dataclasses import dataclass
 from typing import Literal
 
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.mix import Mix
 from bellcrumb.heat.properties import (
     boiling_point_c,
     heat_capacity_j_per_gk,
     vapour_pressure_pa,
 )
+from bellcrumb.mix.composition import Mix
 from bellcrumb.work import checkpoint
 
 Fuel = Literal["gas", "induction", "ceramic"]

@@ -3,7 +3,7 @@
 import itertools
 import math
 
-from bellcrumb.formula.mix import Mix
+from bellcrumb.mix.composition import Mix
 
 # kJ/kgK near 20-50 degC. Source: Choi & Okos 1986 (alcohol: medium confidence, not from there).
 _CP = {

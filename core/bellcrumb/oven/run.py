@@ -123,7 +123,7 @@ class Bake:
         self._skin_c: Array | None = None
         self._boiling_w = np.zeros_like(temp)
         self.setting.pass_by(self.custard_c, 0.0)
-        self.trace.add(self)
+        self._write_down()
 
     @property
     def custard_c(self) -> Array:
@@ -141,7 +141,10 @@ class Bake:
     def _afresh(self) -> None:
         self._since_refresh, self._skin_c = REFRESH_S, None
         self.trace = Trace(self.body, self.deep)
-        self.trace.add(self)
+        self._write_down()
+
+    def _write_down(self) -> None:
+        self.trace.add(self.t_s, self.custard_c, self.field.temp_c, self.setting, self.chamber)
 
     def step(self, dt: float | None = None) -> None:
         """One step of time, as long as it likes or ``dt``, s."""
@@ -175,7 +178,7 @@ class Bake:
         c.advance(middle, dt, around, taken, steam + boiled, heat)
         self.t_s += dt
         self.setting.pass_by(self.custard_c, dt)
-        self.trace.add(self)
+        self._write_down()
 
     def _boil_off(self, dt: float) -> Array:
         """The steam of all moulds from inside the custard, kg/s.

@@ -1,16 +1,13 @@
 """What was seen of a bake: temperatures, set shares and the wobble, a row a step."""
 
 from functools import cached_property
-from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
 
+from bellcrumb.oven.chamber import Chamber
 from bellcrumb.oven.scene import Body
-from bellcrumb.oven.setting import WEEPS, WOBBLES
-
-if TYPE_CHECKING:
-    from bellcrumb.oven.run import Bake
+from bellcrumb.oven.setting import WEEPS, WOBBLES, Setting
 
 Array = NDArray[np.float64]
 
@@ -28,13 +25,14 @@ class Trace:
         self._rows: list[tuple[float, Array, Array, Array, Array, Array]] = []
         self.states: list[State] = []
 
-    def add(self, bake: "Bake") -> None:
-        """Write down a moment."""
-        c = bake.chamber
-        bath = c.bath_c if c.bath is not None else np.full_like(c.air_c, np.nan)
-        done, spoilt = bake.setting.done.copy(), bake.setting.spoilt.copy()
-        self._rows.append((bake.t_s, bake.custard_c.copy(), done, spoilt, bath, c.air_c))
-        self.states.append((bake.t_s, bake.field.temp_c[:1], done[:1], spoilt[:1], c.state()))
+    def add(
+        self, t_s: float, custard_c: Array, cells_c: Array, setting: Setting, room: Chamber
+    ) -> None:
+        """Write down a moment: the custard, all cells of the mould, how far it set, the chamber."""
+        bath = room.bath_c if room.bath is not None else np.full_like(room.air_c, np.nan)
+        done, spoilt = setting.done.copy(), setting.spoilt.copy()
+        self._rows.append((t_s, custard_c.copy(), done, spoilt, bath, room.air_c))
+        self.states.append((t_s, cells_c[:1], done[:1], spoilt[:1], room.state()))
 
     @cached_property
     def t_s(self) -> Array:

@@ -5,14 +5,14 @@ from functools import cache
 from typing import Literal
 
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.families import family
-from bellcrumb.formula.mix import Mix
 from bellcrumb.heat.pot import Ring
+from bellcrumb.mix.composition import Mix
 from bellcrumb.oven.school import SIGNS
 from bellcrumb.pantry.ingredients import shipped
 from bellcrumb.stove.plan import Plan, plan
 from bellcrumb.stove.steps import Step
 from bellcrumb.stove.works import Work, work
+from bellcrumb.texture.families import family
 
 Stage = Literal["pot", "bowl", "syrup", "mixer", "oven"]
 Act = Literal["heat", "stir", "lift", "ladle", "whites", "cold_water", "pour", "look", "end"]

@@ -4,16 +4,16 @@ import math
 import random
 from collections.abc import Sequence
 
-from bellcrumb.formula.families import family
 from bellcrumb.heat.materials import food
 from bellcrumb.oven.chamber import AFTER, ROOM_C
 from bellcrumb.oven.run import STIRS, Bake, Cases, Job
 from bellcrumb.oven.scene import Bath, Oven, Stage, mould_of
 from bellcrumb.oven.setting import BELOW_IDEAL_K
 from bellcrumb.rehearse.exercises import Exercise
-from bellcrumb.rehearse.sim import LONGEST_S, Did, Replay, Result, Slip, World
+from bellcrumb.rehearse.world import LONGEST_S, Act, Replay, Result, Slip, World
 from bellcrumb.stove.guide import Moment
 from bellcrumb.texture.coagulation import coagulation
+from bellcrumb.texture.families import family
 from bellcrumb.vessels.geometry import library
 
 STEP_S = 15.0
@@ -43,7 +43,7 @@ def _bake(ex: Exercise, seed: int) -> Bake:
     return Bake(job, case, None, ((math.inf, STEP_S),))
 
 
-def replay_oven(ex: Exercise, seed: int, acts: Sequence[Did], until_s: float) -> Replay:
+def replay_oven(ex: Exercise, seed: int, acts: Sequence[Act], until_s: float) -> Replay:
     """Run the oven to ``until_s`` with the acts so far; the same seed gives the same oven."""
     run = _bake(ex, seed)
     world = World()

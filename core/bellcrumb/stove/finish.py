@@ -4,10 +4,10 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
-from bellcrumb.formula.families import Family
-from bellcrumb.formula.mix import Mix, Portion
 from bellcrumb.heat.properties import heat_capacity_j_per_gk
+from bellcrumb.mix.composition import Mix, Portion
 from bellcrumb.pantry.ingredients import Ingredient
+from bellcrumb.texture.families import Family
 
 Cooling = Literal["bench", "ice_bath", "tray"]
 # Heat taken up in melting, J/g. Source: butter and chocolate reference (medium).

@@ -2,9 +2,9 @@
 
 from dataclasses import dataclass
 
-from bellcrumb.formula.families import Family
-from bellcrumb.formula.mix import Mix, Portion
+from bellcrumb.mix.composition import Mix, Portion
 from bellcrumb.stove.temper import School
+from bellcrumb.texture.families import Family
 
 _FINISH = ("fat", "chocolate", "alcohol", "nut", "setter")
 _FINISH_KEYS = {"vanilla_extract", "vanilla_paste", "lemon_juice", "lime_juice"}

@@ -3,10 +3,9 @@
 from dataclasses import dataclass, field, replace
 
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.families import Family
-from bellcrumb.formula.mix import Mix
 from bellcrumb.heat.pot import Cream, PotRun, Ring, Scorch, heat_to, pot_for, scorch_band
 from bellcrumb.heat.properties import water_boils_c
+from bellcrumb.mix.composition import Mix
 from bellcrumb.pantry.ingredients import Ingredient
 from bellcrumb.stove.finish import Addition, additions
 from bellcrumb.stove.method import Split, split
@@ -15,6 +14,7 @@ from bellcrumb.stove.temper import Ladder, School, temper
 from bellcrumb.stove.thickening import Thickener, signs_of
 from bellcrumb.texture.coagulation import coagulation
 from bellcrumb.texture.endpoint import Endpoint, endpoint
+from bellcrumb.texture.families import Family
 
 # degC at which starch pastes visibly in the pan. Source: starch reference, section d.
 _PASTES_C = {

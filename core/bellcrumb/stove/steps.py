@@ -3,8 +3,8 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
-from bellcrumb.formula.families import Family
-from bellcrumb.formula.mix import Mix
+from bellcrumb.mix.composition import Mix
+from bellcrumb.texture.families import Family
 
 Kind = Literal["ready", "heat", "temper", "cook", "finish", "cool", "bake"]
 

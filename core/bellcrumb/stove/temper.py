@@ -5,8 +5,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.mix import Mix
 from bellcrumb.heat.properties import heat_capacity_j_per_gk
+from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.coagulation import set_temp_c
 
 School = Literal["hot_into_eggs", "eggs_after_boil", "held_back_liquid"]

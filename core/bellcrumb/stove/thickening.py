@@ -9,9 +9,9 @@ import math
 from dataclasses import dataclass
 from itertools import pairwise
 
-from bellcrumb.formula.families import Family
-from bellcrumb.formula.mix import Mix
+from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.coagulation import coagulation
+from bellcrumb.texture.families import Family
 
 # degC where it begins to thicken in the pan and where it is full, and the share lost to five
 # minutes of boiling and stirring. Source: starch reference, section d (corn, wheat high; others

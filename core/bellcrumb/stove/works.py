@@ -5,11 +5,10 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.families import Family
-from bellcrumb.formula.mix import Mix
 from bellcrumb.heat.pot import Cream as PotCream
 from bellcrumb.heat.pot import PotRun, Ring, heat_to, pot_for
 from bellcrumb.heat.properties import heat_capacity_j_per_gk, water_boils_c
+from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.finish import additions
 from bellcrumb.stove.meringue import meringue, whip_s
 from bellcrumb.stove.steps import Cue, Step, checks
@@ -23,6 +22,7 @@ from bellcrumb.stove.syrup import (
 )
 from bellcrumb.stove.whip import PEAKS, whip
 from bellcrumb.texture.endpoint import endpoint
+from bellcrumb.texture.families import Family
 
 WorkKind = Literal[
     "caramel",

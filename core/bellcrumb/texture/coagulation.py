@@ -3,8 +3,8 @@
 import math
 from dataclasses import dataclass
 
-from bellcrumb.formula.families import Family
-from bellcrumb.formula.mix import Mix
+from bellcrumb.mix.composition import Mix
+from bellcrumb.texture.families import Family
 
 SPREAD_K = 3.0
 # A boil is safe for the egg from this much starch per 1000 g of liquid on: 5 g per 250 ml.

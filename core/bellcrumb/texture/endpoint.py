@@ -3,10 +3,10 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from bellcrumb.formula.families import Family
-from bellcrumb.formula.mix import Mix
 from bellcrumb.heat.properties import boiling_point_c
+from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.coagulation import PROTECTING_STARCH_G, coagulation
+from bellcrumb.texture.families import Family
 
 CookMode = Literal["nappe", "boil_hold", "bake", "double_boiler", "none"]
 

@@ -12,7 +12,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from bellcrumb.formula.mix import Mix
+from bellcrumb.mix.composition import Mix
 from bellcrumb.pantry.ingredients import JUICE_EQUIVALENT, Ingredient
 
 Array = NDArray[np.float64]

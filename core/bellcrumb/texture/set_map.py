@@ -8,9 +8,9 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from bellcrumb.formula.families import Family
-from bellcrumb.formula.mix import Mix, Portion
+from bellcrumb.mix.composition import Mix, Portion
 from bellcrumb.pantry.ingredients import shipped
+from bellcrumb.texture.families import Family
 from bellcrumb.texture.set_index import (
     CLASSES,
     CUTS,

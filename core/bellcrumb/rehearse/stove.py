@@ -1,86 +1,20 @@
-"""The pretended stove: acts in, physics on, and what went wrong when.
-
-Everything follows from the exercise, the seed and the acts with their times: the same run again
-gives the same pot. Damage is rough on purpose (estimates); its order and causes are the craft's.
-"""
+"""The pretended stove: acts in, physics on, and what went wrong when."""
 
 import random
 from collections.abc import Sequence
-from dataclasses import dataclass, field
-from itertools import pairwise
-from typing import Literal
 
-from bellcrumb.errors import CraftError
-from bellcrumb.formula.families import family
-from bellcrumb.formula.mix import Mix
 from bellcrumb.heat.pot import Cream, PotState, pot_for, start, step
+from bellcrumb.mix.composition import Mix
 from bellcrumb.pantry.ingredients import shipped
 from bellcrumb.rehearse.exercises import RING, Exercise, guide_step
+from bellcrumb.rehearse.world import HEATS, LONGEST_S, Act, Replay, Result, Slip, World
 from bellcrumb.stove.guide import Moment, follow
 from bellcrumb.stove.meringue import whip_s
 from bellcrumb.stove.plan import thickens_c
 from bellcrumb.stove.syrup import Pan, colour_word
 from bellcrumb.stove.temper import scramble_c, temper
 from bellcrumb.texture.endpoint import endpoint
-
-Result = Literal["good", "usable", "spoiled"]
-LONGEST_S = 3600
-HEATS = 9
-LADLES_G = (40.0, 100.0, 250.0)
-
-
-@dataclass(frozen=True)
-class Did:
-    """Something the learner did: ``value`` is a heat 0-9, on or off, or grams of a ladle."""
-
-    at_s: float
-    kind: str
-    value: float = 0.0
-
-
-@dataclass(frozen=True)
-class Slip:
-    """A moment it went wrong, and why."""
-
-    at_s: float
-    what: str
-    why: str
-
-
-@dataclass
-class World:
-    """The pretended stove now. Damage runs from 0 to 1."""
-
-    t_s: float = 0.0
-    temp_c: float = 20.0
-    heat: int = 0
-    stirring: bool = False
-    lifted: bool = False
-    damage: dict[str, float] = field(default_factory=dict)
-    held_s: float = 0.0
-    boiled_s: float = 0.0
-    poured_g: float = 0.0
-    colour: float = 0.0
-    water_g: float = 0.0
-    whipped_s: float = 0.0
-    whites_s: float | None = None
-    ended: bool = False
-    peak_c: float = 0.0
-    disc_share: float | None = None
-    looked_s: float | None = None
-
-
-@dataclass(frozen=True)
-class Replay:
-    """A run so far: the curve, the acts, the slips, the world as it stands and what came of it."""
-
-    world: World
-    curve: list[tuple[float, float]]
-    slips: list[Slip]
-    moment: Moment
-    figure_word: str
-    result: Result | None
-    says: list[str]
+from bellcrumb.texture.families import family
 
 
 class Stove:
@@ -113,7 +47,7 @@ class Stove:
 
     # -- acts ---------------------------------------------------------------------------------
 
-    def do(self, act: Did) -> None:
+    def do(self, act: Act) -> None:
         """Take an act. Unknown acts, and those this exercise has not, are left out."""
         w = self.world
         if act.kind not in self.ex.acts or w.ended:
@@ -271,20 +205,10 @@ class Stove:
         return None
 
 
-def replay(ex: Exercise, seed: int, acts: Sequence[Did], until_s: float) -> Replay:
-    """Run an exercise from its start to ``until_s`` with the acts so far.
-
-    Raises CraftError for acts out of order.
-    """
-    if ex.stage == "oven":
-        # Loaded for those who bake: the stove rehearses without the solver's libraries.
-        from bellcrumb.rehearse.oven import replay_oven
-
-        return replay_oven(ex, seed, acts, until_s)
+def replay_stove(ex: Exercise, seed: int, acts: Sequence[Act], until_s: float) -> Replay:
+    """Run an exercise of the stove from its start to ``until_s`` with the acts so far, in order."""
     stove = Stove(ex, seed)
     queue = list(acts)
-    if any(b.at_s < a.at_s for a, b in pairwise(queue)):
-        raise CraftError("acts", "Acts come in the order of their time.")
     until = min(until_s, LONGEST_S)
     while True:
         while queue and queue[0].at_s <= stove.world.t_s + 0.5:

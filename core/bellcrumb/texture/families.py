@@ -8,7 +8,7 @@ from functools import cache, lru_cache
 from importlib.resources import files
 
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.mix import Mix
+from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.set_index import WHIPPED, Style
 
 
@@ -129,7 +129,7 @@ def _window(row: dict[str, str], stem: str) -> Window:
 @cache
 def families() -> dict[str, Family]:
     """Every family by key, in file order."""
-    text = files("bellcrumb.formula").joinpath("data/families.csv").read_text("utf8")
+    text = files("bellcrumb.texture").joinpath("data/families.csv").read_text("utf8")
     return {
         row["key"]: Family(
             key=row["key"], name=row["name"], group=row["group"], liquid_basis=row["liquid_basis"],
@@ -225,22 +225,3 @@ def standings(mix: Mix) -> list[Standing]:
                 distance += 0.8 if max(here, there) > 0.03 else 0.0
         found.append(Standing(fam, distance))
     return sorted(found, key=lambda s: s.distance)
-
-
-@dataclass(frozen=True)
-class Starter:
-    """A formula to begin a family with: the middle of its windows in round amounts. Our own."""
-
-    family: str
-    kind: str
-    lines: tuple[str, ...]
-
-
-@cache
-def starters() -> dict[str, Starter]:
-    """A starting formula for every family, by its key."""
-    text = files("bellcrumb.formula").joinpath("data/starters.csv").read_text("utf8")
-    return {
-        row["family"]: Starter(row["family"], row["kind"], tuple(row["lines"].split("|")))
-        for row in csv.DictReader(text.splitlines())
-    }

@@ -5,8 +5,8 @@ said, egg that might be baked or stirred is taken at the chance of each, so that
 softer because a gram more made another family nearer.
 """
 
-from bellcrumb.formula.families import JUICES, Family, family
-from bellcrumb.formula.mix import Mix
+from bellcrumb.mix.composition import Mix
+from bellcrumb.texture.families import JUICES, Family, family
 from bellcrumb.texture.set_index import Style
 
 # Corn starch (equivalent) per 1000 g of liquid between which egg creams pass from the oven to the

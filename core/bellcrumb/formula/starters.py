@@ -1,0 +1,25 @@
+"""Formulas to begin from."""
+
+import csv
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+
+
+@dataclass(frozen=True)
+class Starter:
+    """A formula to begin a family with: the middle of its windows in round amounts. Our own."""
+
+    family: str
+    kind: str
+    lines: tuple[str, ...]
+
+
+@cache
+def starters() -> dict[str, Starter]:
+    """A starting formula for every family, by its key."""
+    text = files("bellcrumb.formula").joinpath("data/starters.csv").read_text("utf8")
+    return {
+        row["family"]: Starter(row["family"], row["kind"], tuple(row["lines"].split("|")))
+        for row in csv.DictReader(text.splitlines())
+    }

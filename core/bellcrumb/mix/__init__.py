@@ -1,0 +1,1 @@
+"""Lines, their grams, and what a mix is made of."""
