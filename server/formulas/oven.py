@@ -29,7 +29,7 @@ from bellcrumb.contract.shapes.oven import (
     UnderIn,
 )
 from bellcrumb.errors import CraftError
-from bellcrumb.heat.properties import water_boils_c
+from bellcrumb.laws.water import boils_c
 from bellcrumb.mix.composition import Mix
 from bellcrumb.oven.guide import Plan as BakeSteps
 from bellcrumb.oven.guide import bake_steps
@@ -301,7 +301,7 @@ def bake_plan_of(kitchen: Kitchen, content: Content, kind: str) -> PlanOut:
         family=kin_of(mix, asked.family).name,
         guide="bake",
         ring=oven.name,
-        boil_c=water_boils_c(kitchen.altitude_m),
+        boil_c=boils_c(kitchen.altitude_m),
         thickens_c=found.set_c,
         pot=PlaceOut(grams=mix.mass_g, words=[f"{content.vessel_count} × {name}"]),
         bowl=PlaceOut(grams=0, words=[]),

@@ -24,7 +24,7 @@ from bellcrumb.contract.sugars import addition_out, foam, syrup, whipped
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import Answer, answer
 from bellcrumb.heat.pot import Cream, Fuel, PotRun, Ring, Stirring, pot_for
-from bellcrumb.heat.properties import water_boils_c
+from bellcrumb.laws.water import boils_c
 from bellcrumb.mix.composition import Mix, refuse_huge
 from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import egg_grade
@@ -270,7 +270,7 @@ def _work_out(
         )
     hot = made.curve_step == "heat"
     pot = pot_for(max(result.mix.volume_ml, 1))
-    boil = water_boils_c(kitchen.altitude_m)
+    boil = boils_c(kitchen.altitude_m)
     return PlanOut(
         family=made.name,
         guide=made.kind,

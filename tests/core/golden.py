@@ -18,14 +18,8 @@ from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import mix_of
 from bellcrumb.formula.starters import starters
 from bellcrumb.heat.pot import pot_for
-from bellcrumb.heat.properties import (
-    boiling_point_c,
-    heat_capacity_j_per_gk,
-    sucrose_boils_c,
-    sucrose_pct_at,
-    vapour_pressure_pa,
-    water_boils_c,
-)
+from bellcrumb.laws.starch import PASTING, sugar_delay_k
+from bellcrumb.laws.water import boils_c, saturation_pa, sucrose_boils_c, sucrose_pct_at
 from bellcrumb.mix.composition import Mix
 from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import egg_grade
@@ -34,7 +28,7 @@ from bellcrumb.quantities.amount import NUMBER_WORDS, read_amount
 from bellcrumb.quantities.units import SPELLINGS, unit
 from bellcrumb.safety.pasteurise import kill
 from bellcrumb.stove.syrup import Pan, lining_g, pour_window_s, seconds_in_cold_water
-from bellcrumb.stove.thickening import PASTING, Thickener, sugar_delay_k
+from bellcrumb.stove.thickening import Thickener
 from bellcrumb.texture.coagulation import coagulation, set_temp_c
 from bellcrumb.texture.families import families
 from bellcrumb.texture.set_index import set_strength
@@ -62,17 +56,17 @@ def mix(lines: list[str]):  # type: ignore[no-untyped-def]
 def water() -> Iterator[Row]:
     """Water and sugar syrups: where they boil, how they press, what they take in heat."""
     for altitude in (0, 500, 1500, 3000):
-        yield {"what": "water boils", "at": altitude, "is": water_boils_c(altitude)}
+        yield {"what": "water boils", "at": altitude, "is": boils_c(altitude)}
     for temp in (5, 20, 40, 60, 80, 95, 99, 100, 105):
-        yield {"what": "vapour pressure", "at": temp, "is": vapour_pressure_pa(temp)}
+        yield {"what": "vapour pressure", "at": temp, "is": saturation_pa(float(temp))}
     for pct in (0, 10, 30, 50, 60, 70, 80, 85, 90, 95, 98):
         yield {"what": "sucrose boils", "at": pct, "is": sucrose_boils_c(pct)}
     for temp in (100.5, 101, 103, 105, 110, 115, 118, 121, 130, 145, 155):
         yield {"what": "sucrose at its boil", "at": temp, "is": sucrose_pct_at(temp)}
     for key, starter in starters().items():
         made = mix(list(starter.lines))
-        yield {"what": "heat capacity", "at": key, "is": heat_capacity_j_per_gk(made)}
-        yield {"what": "boils", "at": key, "is": boiling_point_c(made)}
+        yield {"what": "heat capacity", "at": key, "is": made.heat_capacity_j_per_gk}
+        yield {"what": "boils", "at": key, "is": made.boils_c()}
 
 
 def setting() -> Iterator[Row]:

@@ -7,12 +7,7 @@ from hypothesis import strategies as st
 from bellcrumb.contract import compute
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import MEDIUM_GAS, Cream, Pot, Ring, heat_to, pot_for, start, step
-from bellcrumb.heat.properties import (
-    boiling_point_c,
-    heat_capacity_j_per_gk,
-    sucrose_pct_at,
-    water_boils_c,
-)
+from bellcrumb.laws.water import boils_c, sucrose_pct_at
 from bellcrumb.stove.guide import follow, held_s
 from bellcrumb.stove.plan import plan
 from bellcrumb.stove.temper import temper
@@ -37,12 +32,12 @@ class PropertiesTest(unittest.TestCase):
             "lemon_juice": 3.98,
         }
         for key, cp in published.items():
-            self.assertAlmostEqual(heat_capacity_j_per_gk(mix(**{key: 100})), cp, delta=0.04)
+            self.assertAlmostEqual(mix(**{key: 100}).heat_capacity_j_per_gk, cp, delta=0.04)
 
     def test_published_boiling_points(self):
         for metres, boils in ((0, 100), (1000, 96.7), (2000, 93.4), (3000, 90.0)):
-            self.assertAlmostEqual(water_boils_c(metres), boils, delta=0.15)
-        self.assertAlmostEqual(boiling_point_c(mix(water=300, sugar=700)), 106.5, delta=0.1)
+            self.assertAlmostEqual(boils_c(metres), boils, delta=0.15)
+        self.assertAlmostEqual(mix(water=300, sugar=700).boils_c(), 106.5, delta=0.1)
 
 
 class TemperTest(unittest.TestCase):
@@ -82,11 +77,11 @@ class TemperTest(unittest.TestCase):
         self.assertAlmostEqual(ladder.rungs[-1].added_g, LIQUID.mass_g)
         whole = LIQUID + EGGS
         heat = (
-            LIQUID.mass_g * heat_capacity_j_per_gk(LIQUID) * hot
-            + EGGS.mass_g * heat_capacity_j_per_gk(EGGS) * cold
+            LIQUID.mass_g * LIQUID.heat_capacity_j_per_gk * hot
+            + EGGS.mass_g * EGGS.heat_capacity_j_per_gk * cold
         )
         self.assertAlmostEqual(
-            whole.mass_g * heat_capacity_j_per_gk(whole) * ladder.end_temp_c, heat, delta=1
+            whole.mass_g * whole.heat_capacity_j_per_gk * ladder.end_temp_c, heat, delta=1
         )
 
     def test_what_cannot_be_tempered_is_refused_at_its_field(self):

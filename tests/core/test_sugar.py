@@ -5,12 +5,13 @@ from hypothesis import strategies as st
 
 from bellcrumb.contract import compute
 from bellcrumb.errors import CraftError
-from bellcrumb.heat.properties import sucrose_boils_c, sucrose_pct_at
+from bellcrumb.laws.starch import sugar_delay_k
+from bellcrumb.laws.water import sucrose_boils_c, sucrose_pct_at
 from bellcrumb.safety.pasteurise import kill
 from bellcrumb.stove.finish import additions
 from bellcrumb.stove.meringue import meringue
 from bellcrumb.stove.syrup import Pan, cook_syrup, lining_g, stage_of
-from bellcrumb.stove.thickening import Thickener, sign_of, sugar_delay_k
+from bellcrumb.stove.thickening import Thickener, sign_of
 from bellcrumb.stove.whip import topping_g, whip
 from tests.core.kitchen import ask, mix
 

@@ -11,9 +11,11 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from bellcrumb.heat import air
 from bellcrumb.heat.field import Field
 from bellcrumb.heat.materials import Food
+from bellcrumb.laws import air
+from bellcrumb.laws.safety import CoolingRule, cools_in_time
+from bellcrumb.laws.water import LATENT_ICE_J_PER_G, STANDARD_PA, latent_j_per_kg, saturation_pa
 from bellcrumb.oven.scene import Body, Cells, Mould, body_of
 from bellcrumb.work import checkpoint
 
@@ -24,7 +26,7 @@ CELLS = Cells(16, 8)
 STEP_S, LATER_S, LATER_STEP_S = 60.0, 3 * 3600.0, 240.0
 LONGEST_S = 24 * 3600.0
 DEPTHS_MM = (8.0, 12.0, 16.0, 20.0, 25.0, 30.0, 35.0, 40.0, 50.0, 60.0, 75.0, 100.0)
-ICE_LATENT_KJ_KG, ICE_C = 334.0, 1.0
+ICE_C = 1.0
 # Melting ice standing still around a wall, and the same while the cream is stirred (which also
 # carries heat inside it many times faster than conduction). Estimates: medium to low confidence.
 ICE_H, STIRRED_H, STIRRED_TIMES = 150.0, 300.0, 15.0
@@ -41,24 +43,13 @@ class Air:
 
 # A reach-in refrigerator has a fan; "still" is a household one, or one that is crammed.
 AIRS: dict[Method, Air] = {
-    "bench": Air(22.0, 9.0, 0.5),
+    "bench": Air(air.ROOM_C, 9.0, 0.5),
     "fridge": Air(3.0, 14.0, 0.85),
     "still_fridge": Air(3.0, 7.0, 0.85),
     "ice_bath": Air(3.0, 14.0, 0.85),
     "stirred_ice_bath": Air(3.0, 14.0, 0.85),
     "blast": Air(-5.0, 30.0, 0.8),
 }
-
-
-@dataclass(frozen=True)
-class Rule:
-    """A two-stage rule: minutes counted from passing ``from_c``."""
-
-    from_c: float = 57.0
-    mid_c: float = 21.0
-    mid_min: float = 120.0
-    end_c: float = 5.0
-    end_min: float = 360.0
 
 
 @dataclass(frozen=True)
@@ -75,7 +66,7 @@ class Cooling:
 
 
 def cool(
-    food: Food, mould: Mould, start_c: float, method: Method, covered: bool, rule: Rule,
+    food: Food, mould: Mould, start_c: float, method: Method, covered: bool, rule: CoolingRule,
     air_c: float | None = None,
 ) -> Cooling:  # fmt: skip
     """Cool a container, and others like it of other depths, until all are cold or a day is over.
@@ -99,10 +90,10 @@ def cool(
         ],
         to_mid_min=mid,
         to_end_min=end,
-        complies=mid <= rule.mid_min and end <= rule.end_min,
+        complies=cools_in_time(mid, end, rule),
         deepest_mm=_deepest(late),
         # A tenth more melts from the room's side.
-        ice_kg=1.1 * taken_kj / ICE_LATENT_KJ_KG if iced else None,
+        ice_kg=1.1 * taken_kj / LATENT_ICE_J_PER_G if iced else None,
     )
 
 
@@ -124,7 +115,7 @@ def _deepest(late: list[float]) -> float:
     return DEPTHS_MM[-1]
 
 
-def _times(t_s: Array, warmest: Array, rule: Rule) -> tuple[float, float]:
+def _times(t_s: Array, warmest: Array, rule: CoolingRule) -> tuple[float, float]:
     """Minutes from passing the first temperature to the middle and the end one."""
     at = [_first_under(t_s, warmest, c) for c in (rule.from_c, rule.mid_c, rule.end_c)]
     return (at[1] - at[0]) / 60, (at[2] - at[0]) / 60
@@ -143,7 +134,7 @@ def _first_under(t_s: Array, value: Array, line: float) -> float:
 
 def _run(
     food: Food, mould: Mould, depths: Array, start_c: float, method: Method, blow: Air,
-    covered: bool, rule: Rule,
+    covered: bool, rule: CoolingRule,
 ) -> tuple[Array, Array, Array]:  # fmt: skip
     """Step all depths: times, and the warmest and mean temperature (steps, cases)."""
     body = body_of(mould, depths, CELLS)
@@ -209,10 +200,10 @@ def _dried(field: Field, blow: Air, covered: bool) -> Array:
     surface = field.temp_c[:, -1, :]
     if covered:
         return np.zeros_like(surface)
-    vapour = blow.humidity * air.saturation_pa(np.full_like(surface, blow.temp_c))
+    vapour = blow.humidity * saturation_pa(np.full_like(surface, blow.temp_c))
     convective = blow.h * 0.6  # the rest of the film is radiation
-    lost = 0.3 * air.evaporation_kg_m2s(surface, vapour, convective, 101_325.0)[0]
-    found: Array = lost * air.latent_j_per_kg(surface) / blow.h
+    lost = 0.3 * air.evaporation_kg_m2s(surface, vapour, convective, STANDARD_PA)[0]
+    found: Array = lost * latent_j_per_kg(surface) / blow.h
     return found
 
 

@@ -7,6 +7,7 @@ from bellcrumb.contract.fitting import fit_out
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import Answer
 from bellcrumb.formula.worth import cost, eggs_to_have, nutrition
+from bellcrumb.laws.egg import SET_SPREAD_K
 from bellcrumb.mix.composition import Mix
 from bellcrumb.mix.lines import Line, understand_all, weighed
 from bellcrumb.pantry.eggs import EggGrade
@@ -14,7 +15,6 @@ from bellcrumb.pantry.ingredients import Pantry, shipped
 from bellcrumb.quantities.units import Measures
 from bellcrumb.reasons import Reason
 from bellcrumb.stove.temper import Ladder
-from bellcrumb.texture.coagulation import SPREAD_K
 from bellcrumb.texture.set_index import CLASSES, split_foam
 from bellcrumb.texture.set_map import Plane, point, set_map
 from bellcrumb.vessels.geometry import Vessel
@@ -286,7 +286,7 @@ def formula_out(
         map=map_out(a, given.plane),
         points=points_out(a),
         cook=shapes.CookOut(**vars(a.endpoint)) if a.endpoint else None,
-        coagulation=shapes.CoagulationOut(**vars(a.coagulation), spread_k=SPREAD_K)
+        coagulation=shapes.CoagulationOut(**vars(a.coagulation), spread_k=SET_SPREAD_K)
         if a.coagulation
         else None,
         whites_left_g=a.whites_left_g,

@@ -2,18 +2,18 @@
 
 import math
 
-from bellcrumb.cold.cooling import AIRS, Cooling, Rule, cool, release_s, split_into
+from bellcrumb.cold.cooling import AIRS, Cooling, cool, release_s, split_into
 from bellcrumb.contract.build import reason_out
 from bellcrumb.contract.formulas import mix_asked
 from bellcrumb.contract.ovens import filled
 from bellcrumb.contract.shapes import oven as shapes
 from bellcrumb.heat.materials import food
+from bellcrumb.laws.safety import COOLING, DATE_MARK_DAYS, CoolingRule
 from bellcrumb.mix.composition import Mix
 from bellcrumb.oven.scene import mould_of
 from bellcrumb.texture.families import family, standings
 from bellcrumb.vessels.geometry import Vessel
 
-CODE_DAYS = 7.0  # at 5 degC or below, the day of making counted first; Food Code 3-501.17
 WORDS = {
     "bench": "on the bench",
     "fridge": "in the refrigerator",
@@ -39,11 +39,11 @@ def cool_mix(
     vessel, fill_mm = filled(given.vessel, given.fill, vessels)
     mould = mould_of(vessel, fill_mm)
     start = given.rule.from_c if given.mix.temp_c is None else given.mix.temp_c
-    rule = Rule(**given.rule.model_dump())
+    rule = CoolingRule(**given.rule.model_dump())
     stuff = food(mix)
     found = cool(stuff, mould, start, given.method, given.covered, rule, given.air_c)
     kin = family(given.family) if given.family else standings(mix)[0].family
-    days = min(kin.keep_days[1], CODE_DAYS) if given.keep_days is None else given.keep_days
+    days = min(kin.keep_days[1], DATE_MARK_DAYS) if given.keep_days is None else given.keep_days
     warnings = list(said)
     if given.mix.temp_c is not None and given.mix.temp_c < rule.from_c:
         warnings.append(
@@ -65,7 +65,7 @@ def cool_mix(
         f"{fill_mm:.0f} mm deep from {start:g} °C {WORDS[given.method]}: air at {air_c:g} °C "
         f"taking {blow.h:g} W from each m² and K.",
         "conduction in the container, the warmest place judged; "
-        + (usual if rule == Rule() else "the kitchen's own rule"),
+        + (usual if rule == COOLING else "the kitchen's own rule"),
         "Choi & Okos 1986; Food Code 3-501.14. The local code comes first",
         "±25 %: refrigerators differ most; put a probe in the middle",
     )
@@ -99,7 +99,7 @@ def _clock(minutes: float) -> str:
     return f"{int(minutes // 60)} h {minutes % 60:02.0f}" if minutes >= 60 else f"{minutes:.0f} min"
 
 
-def _says(found: Cooling, given: shapes.CoolIn, rule: Rule, split: int | None) -> str:
+def _says(found: Cooling, given: shapes.CoolIn, rule: CoolingRule, split: int | None) -> str:
     where = WORDS[given.method]
     if found.complies:
         return (

@@ -11,12 +11,11 @@ from bellcrumb.contract.oven_out import bake_out
 from bellcrumb.contract.shapes import oven as shapes
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.materials import food
-from bellcrumb.heat.properties import boiling_point_c
+from bellcrumb.laws.egg import BELOW_IDEAL_K
 from bellcrumb.mix.composition import Mix
 from bellcrumb.oven.pull import Known, bake, cases_of, signs, stepped
 from bellcrumb.oven.run import STIRS, STIRS_CHEESE, STIRS_THICK, Cases, Job
 from bellcrumb.oven.scene import Bath, Mould, Oven, OvenKind, Stage, mould_of
-from bellcrumb.oven.setting import BELOW_IDEAL_K
 from bellcrumb.texture.coagulation import coagulation
 from bellcrumb.texture.families import Family, family, standings
 from bellcrumb.vessels.geometry import Vessel
@@ -138,7 +137,7 @@ def job_of(
     stirs = STIRS_CHEESE if kin.group == "cheesecake" else STIRS
     stirs = STIRS_THICK if kin.key in _THICK else stirs
     more = PUREE_TOLERATES_K if kin.key in _THICK else 0.0
-    boils_c = boiling_point_c(mix, given.altitude_m)
+    boils_c = mix.boils_c(given.altitude_m)
     job = Job(
         food(mix), stirs, mould, given.count, oven, bath, more, boils_c, _free_water(mix, kin)
     )

@@ -8,7 +8,7 @@ from bellcrumb.contract.fitting import vessel_of
 from bellcrumb.contract.formulas import mix_asked
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import MEDIUM_GAS, SETTINGS, pot_for
-from bellcrumb.heat.properties import water_boils_c
+from bellcrumb.laws.water import boils_c
 from bellcrumb.pantry.ingredients import shipped
 from bellcrumb.safety.pasteurise import kill
 from bellcrumb.stove import syrup as sugar
@@ -42,7 +42,7 @@ def syrup(given: shapes.SyrupIn, vessels: dict[str, Vessel] | None = None) -> sh
     if target is None:
         assert given.stage is not None
         low = sugar.STAGES[given.stage]
-        target = low - (100 - water_boils_c(given.altitude_m) if low < 150 else 0.0)
+        target = low - (100 - boils_c(given.altitude_m) if low < 150 else 0.0)
     power = watts(given.ring)
     run = sugar.cook_syrup(
         given.sugar_g, given.water_g, target, power, given.altitude_m, given.start_c

@@ -5,35 +5,10 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from bellcrumb.laws import food as food_laws
 from bellcrumb.mix.composition import Mix
 
 Array = NDArray[np.float64]
-
-# Polynomials in T (degC): constant, linear, square. Source: Choi & Okos 1986 as reprinted in the
-# ASHRAE Refrigeration Handbook; of the two polynomials for water's heat capacity in print the one
-# that fits real water. Conductivity in W/mK, density in kg/m3, heat capacity in kJ/kgK.
-_PARTS = ("water", "protein", "fat", "carbohydrate", "ash")
-_K = {
-    "water": (0.57109, 1.7625e-3, -6.7036e-6),
-    "protein": (0.17881, 1.1958e-3, -2.7178e-6),
-    "fat": (0.18071, -2.7604e-4, -1.7749e-7),
-    "carbohydrate": (0.20141, 1.3874e-3, -4.3312e-6),
-    "ash": (0.32962, 1.4011e-3, -2.9069e-6),
-}
-_RHO = {
-    "water": (997.18, 3.1439e-3, -3.7574e-3),
-    "protein": (1329.9, -0.5184, 0.0),
-    "fat": (925.59, -0.41757, 0.0),
-    "carbohydrate": (1599.1, -0.31046, 0.0),
-    "ash": (2423.8, -0.28063, 0.0),
-}
-_CP = {
-    "water": (4.1762, -9.0864e-5, 5.4731e-6),
-    "protein": (2.0082, 1.2089e-3, -1.3129e-6),
-    "fat": (1.9842, 1.4733e-3, -4.8008e-6),
-    "carbohydrate": (1.5488, 1.9625e-3, -5.9399e-6),
-    "ash": (1.0926, 1.8896e-3, -3.6817e-6),
-}
 
 
 @dataclass(frozen=True)
@@ -92,26 +67,9 @@ def food(mix: Mix) -> Food:
     Its density is the mix's own, so that it fills what the fit says it fills; a mix without mass is
     taken as water. Source: Choi & Okos 1986.
     """
-    grams = {
-        "water": mix.parts_g["water"],
-        "protein": mix.parts_g["protein"],
-        "fat": mix.parts_g["fat"],
-        # Alcohol is a trace where there is any; it is counted with the carbohydrates.
-        "carbohydrate": sum(mix.parts_g[p] for p in ("sugars", "starch", "other_carb", "alcohol")),
-        "ash": mix.parts_g["ash"],
-    }
-    if not mix.mass_g:
-        grams["water"] = 1.0
-    total = sum(grams.values())
-    litres = {p: g / _at(_RHO[p], 50.0) for p, g in grams.items()}
-    volume = sum(litres.values())
-    k = [sum(litres[p] / volume * _K[p][n] for p in _PARTS) for n in range(3)]
-    cp = 1000 * sum(grams[p] / total * _at(_CP[p], 50.0) for p in _PARTS)
-    rho = 1000 * mix.mass_g / mix.volume_ml if mix.mass_g else total / volume
+    tight = food_laws.density_kg_m3(mix.parts_g)
+    rho = 1000 * mix.mass_g / mix.volume_ml if mix.mass_g else tight
     # Air folded in conducts nothing to speak of.
-    solidity = min(1.0, rho / (total / volume))
-    return Food(k[0] * solidity, k[1] * solidity, k[2] * solidity, rho, cp)
-
-
-def _at(poly: tuple[float, float, float], temp_c: float) -> float:
-    return poly[0] + poly[1] * temp_c + poly[2] * temp_c * temp_c
+    solidity = min(1.0, rho / tight)
+    k0, k1, k2 = (k * solidity for k in food_laws.conductivity_w_mk(mix.parts_g))
+    return Food(k0, k1, k2, rho, 1000 * mix.heat_capacity_j_per_gk)

@@ -10,11 +10,9 @@ from dataclasses import dataclass
 from typing import Literal
 
 from bellcrumb.errors import CraftError
-from bellcrumb.heat.properties import (
-    boiling_point_c,
-    heat_capacity_j_per_gk,
-    vapour_pressure_pa,
-)
+from bellcrumb.heat.materials import SOLIDS
+from bellcrumb.laws.air import KG_PER_J_K, ROOM_C
+from bellcrumb.laws.water import STANDARD_PA, latent_j_per_kg, saturation_pa
 from bellcrumb.mix.composition import Mix
 from bellcrumb.work import checkpoint
 
@@ -34,7 +32,10 @@ _FUELS: dict[Fuel, tuple[float, float, float, float]] = {
 _FILM = {"whisk": 1100.0, "spatula": 800.0, "none": 260.0}
 _THICK_FILM = 0.6  # share of the film left once the cream has thickened
 _EVAPORATION = 0.38  # share of free-water evaporation; fitted to the prototype's times to boil
-_STEEL_J_PER_GK = 0.50
+_STEEL_J_PER_GK = SOLIDS["steel"].cp / 1000
+# The surface to the kitchen: convection alone for the vapour, with radiation for the heat (W/m2K),
+# and the vapour already in the kitchen's air. Handbook ranges.
+_SURFACE_H, _DRY_H, _ROOM_PA = 6.0, 11.0, 1_300.0
 _LID = 0.15  # what still leaves under a lid; estimate
 # What cooks call low, medium and high, as shares of the rating. Our estimate: a litre of milk from
 # the refrigerator boils on "medium" in 8 to 14 minutes.
@@ -99,9 +100,7 @@ class Cream:
         """The thermal view of a mix. Raises CraftError for an empty one."""
         if mix.mass_g <= 0:
             raise CraftError("lines", "Nothing in the pot: there is no mass to heat.")
-        return cls(
-            mix.mass_g, heat_capacity_j_per_gk(mix), boiling_point_c(mix, altitude_m), thickens_c
-        )
+        return cls(mix.mass_g, mix.heat_capacity_j_per_gk, mix.boils_c(altitude_m), thickens_c)
 
 
 @dataclass(frozen=True)
@@ -128,7 +127,7 @@ def step(
     power_w: float,
     stirring: Stirring,
     dt_s: float,
-    room_c: float = 22.0,
+    room_c: float = ROOM_C,
     *,
     lid: bool = False,
 ) -> PotState:
@@ -161,7 +160,7 @@ def step(
         cream_c = cream.boil_c
     wall_c = (w_rhs + film * cream_c) / w_diag
     element_c = (e_rhs + coupling * wall_c) / e_diag
-    latent = 2501.0 - 2.361 * cream_c
+    latent = latent_j_per_kg(cream_c) / 1000
     mass = max(0.3 * cream.mass_g, state.mass_g - (steam_w * dt_s + extra_j) / latent)
     return PotState(
         element_c, wall_c, cream_c, mass, state.thickened or cream_c >= cream.thickens_c
@@ -171,13 +170,13 @@ def step(
 def _steam_w(temp_c: float, pot: Pot, thickened: bool) -> float:
     """Heat leaving the surface: evaporation (Chilton-Colburn), convection and radiation."""
     temp_c = min(temp_c, 99.0)
-    film_k = (temp_c + 22) / 2 + 273.15
-    transfer = 6.0 / (1.1 * 1006 * math.pow(0.87, 2 / 3))
-    vapour = vapour_pressure_pa(temp_c)
-    stefan = math.log((101_325 - 1_300) / max(101_325 - vapour, 8_000))
-    kg_m2s = transfer * 0.018 * 101_325 / (8.314 * film_k) * stefan
+    vapour = saturation_pa(temp_c)
+    stefan = math.log((STANDARD_PA - _ROOM_PA) / max(STANDARD_PA - vapour, 8_000))
+    kg_m2s = _SURFACE_H * KG_PER_J_K * stefan
     share = _EVAPORATION * (0.6 if thickened else 1.0)
-    return pot.base_m2 * (share * kg_m2s * (2.501e6 - 2361 * temp_c) + 11.0 * (temp_c - 22.0))
+    dry = _DRY_H * (temp_c - ROOM_C)
+    steam_w_m2: float = share * kg_m2s * latent_j_per_kg(temp_c)
+    return pot.base_m2 * (steam_w_m2 + dry)
 
 
 @dataclass(frozen=True)

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from bellcrumb.errors import CraftError
+from bellcrumb.laws import food, water
 from bellcrumb.pantry.ingredients import Ingredient
 
 PARTS = ("water", "fat", "protein", "sugars", "starch", "other_carb", "ash", "alcohol")
@@ -134,6 +135,22 @@ class Mix:
     def density_g_per_ml(self) -> float:
         """Density at 20 degC; 1.0 for an empty mix."""
         return self.mass_g / self.volume_ml if self.volume_ml else 1.0
+
+    @cached_property
+    def heat_capacity_j_per_gk(self) -> float:
+        """Specific heat, J/(g K); water's for an empty mix."""
+        return food.heat_capacity_j_per_gk(self.parts_g)
+
+    def boils_c(self, altitude_m: float = 0.0) -> float:
+        """Where its water boils, degC: later for the sugar in it."""
+        return water.sweetened_boils_c(self.parts_g["water"], self.parts_g["sugars"], altitude_m)
+
+    @property
+    def sugar_pct_of_water_phase(self) -> float:
+        """Sugars in per cent of water and sugars together; 0 without either."""
+        sugars = self.parts_g["sugars"]
+        phase = self.parts_g["water"] + sugars
+        return 100 * sugars / phase if phase > 0 else 0.0
 
     @cached_property
     def ph(self) -> float:

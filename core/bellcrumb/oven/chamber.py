@@ -7,8 +7,17 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from bellcrumb.heat import air
-from bellcrumb.heat.properties import water_boils_c
+from bellcrumb.laws import air
+from bellcrumb.laws.air import ROOM_C
+from bellcrumb.laws.water import (
+    CP_J_PER_GK,
+    GAS_J_PER_MOLK,
+    KG_PER_MOL,
+    boils_c,
+    latent_j_per_kg,
+    pressure_pa,
+    saturation_pa,
+)
 from bellcrumb.oven.scene import Bath, Oven
 
 Array = NDArray[np.float64]
@@ -29,11 +38,11 @@ OFF_TAU_S = 900.0  # oven off, door ajar; estimate
 POWER_W, LOSES_W_K, AIR_J_K = 2500.0, 3.5, 15_000.0
 CAVITY_M3 = 0.065
 VENT_M3_S = 0.9e-3  # fitted; what lets the steam of a bath out
-ROOM_C, ROOM_HUMIDITY = 22.0, 0.5
+ROOM_HUMIDITY = 0.5
 UNDER_FOIL_H = 5.0
 UNDER_FOIL_SHARE = 0.3  # how far the air under the foil is from the water towards the oven
 FOIL_H = 8.0
-WATER_CP = 4190.0
+WATER_CP = 1000 * CP_J_PER_GK
 PAN_J_M2K = 3100.0  # 0.8 mm of steel
 ICE_C = 0.5
 # Half a step ahead, steam and bath go on as they went, but never by more than this: the first
@@ -85,15 +94,15 @@ class Chamber:
         wet_m2: float = 0.0, pan_c: float = ROOM_C,
     ) -> None:  # fmt: skip
         self.oven, self.bath, self.offset_k = oven, bath, offset_k
-        self.pressure = air.pressure_pa(oven.altitude_m)
-        self.boils_c = water_boils_c(oven.altitude_m)
+        self.pressure = pressure_pa(oven.altitude_m)
+        self.boils_c = boils_c(oven.altitude_m)
         start = np.full_like(offset_k, oven.set_c(0)) + offset_k
         cold = ROOM_C if not oven.preheated else None
         self.wall_c = start.copy() if cold is None else np.full_like(start, cold)
         self.air_c = np.maximum(self.wall_c - DOOR_DROP_K, ROOM_C)
-        room = ROOM_HUMIDITY * air.saturation_pa(np.full_like(start, ROOM_C))
+        room = ROOM_HUMIDITY * saturation_pa(np.full_like(start, ROOM_C))
         self.room_pa = room
-        kg = air.WATER_KG_PER_MOL / (air.GAS_J_PER_MOLK * (ROOM_C + 273.15))
+        kg = KG_PER_MOL / (GAS_J_PER_MOLK * (ROOM_C + 273.15))
         self.room_density = room * kg
         self.density = self.room_density.copy()
         self.place = in_oven(oven)
@@ -194,7 +203,7 @@ class Chamber:
         if self.bath is not None and self.bath.covered and self.place.kind == "oven":
             water = around.bath_c
             inside = water + UNDER_FOIL_SHARE * (around.air_c - water)
-            vapour = np.minimum(air.saturation_pa(water), 0.94 * self.pressure)
+            vapour = np.minimum(saturation_pa(water), 0.94 * self.pressure)
             return inside, inside, vapour, UNDER_FOIL_H
         return around.air_c, around.wall_c, around.vapour, self.place.h_c
 
@@ -246,16 +255,16 @@ class Chamber:
             gone, grows = self.free_m2 * off, self.free_m2 * off_slope
             rate = self.place.h_c + air.radiation_h(t, around.wall_c, 0.95)
             dry_w = self.free_m2 * rate * (air_c - t)
-            slope = slope + self.free_m2 * rate + air.latent_j_per_kg(t) * grows
+            slope = slope + self.free_m2 * rate + latent_j_per_kg(t) * grows
         heat = np.maximum(self.bath_kg, 0.05) * WATER_CP + self.pan_j_k
         given_w = pan_w + dry_w
         self._load_w = self._load_w + given_w
-        given_w = given_w - gone * air.latent_j_per_kg(t) - self.moulds * taken_w
+        given_w = given_w - gone * latent_j_per_kg(t) - self.moulds * taken_w
         change = step_s * given_w / (heat + step_s * slope / 2)
         warmer = t + change
         boils = self.boils_c - 0.3
         over_j = np.maximum(0.0, warmer - boils) * heat
-        gone = gone + over_j / air.latent_j_per_kg(warmer) / step_s
+        gone = gone + over_j / latent_j_per_kg(warmer) / step_s
         gone = gone + grows * change / 2
         self.bath_c = np.minimum(warmer, boils)
         self.bath_kg = np.maximum(0.0, self.bath_kg - gone * step_s)

@@ -8,6 +8,7 @@ from typing import Literal
 import numpy as np
 
 from bellcrumb.errors import CraftError
+from bellcrumb.laws.water import GAS_J_PER_MOLK
 
 School = Literal["weights", "frozen", "hot_start", "crumb"]
 Goes = Literal["baked_in", "cold_filling", "hot_filling"]
@@ -113,7 +114,7 @@ BARRIER_M_S: dict[Barrier, float] = {
     "none": math.inf, "egg_wash": 1e-7, "butter": 5e-9, "chocolate": 6e-10,
 }  # fmt: skip
 WETNESS = {"wet": 1.0, "set": 0.75, "dry": 0.5}  # poured, spooned cold, a nut paste or jam
-_ACTIVATION_J, _GAS = 40_000.0, 8.314
+_ACTIVATION_J = 40_000.0
 LONGEST_H = 96.0
 
 
@@ -155,7 +156,7 @@ def soggy_clock(
 
 def _faster(temp_c: float) -> float:
     """How much faster water moves than at 5 degC (40 kJ/mol; assumed)."""
-    return math.exp(_ACTIVATION_J / _GAS * (1 / 278.15 - 1 / (273.15 + temp_c)))
+    return math.exp(_ACTIVATION_J / GAS_J_PER_MOLK * (1 / 278.15 - 1 / (273.15 + temp_c)))
 
 
 def _head_start_h(filled_at_c: float, kept_at_c: float) -> float:

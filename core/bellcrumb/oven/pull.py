@@ -6,11 +6,12 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from bellcrumb.laws.egg import SET_THROUGH, WOBBLES
 from bellcrumb.oven.chamber import AFTER
 from bellcrumb.oven.run import Bake, Cases, Job
 from bellcrumb.oven.scene import Cells
 from bellcrumb.oven.school import SCHOOLS, After, Doneness
-from bellcrumb.oven.setting import SET_THROUGH, SPREAD_K, WOBBLES
+from bellcrumb.oven.setting import SPREAD_K
 from bellcrumb.oven.trace import Trace
 from bellcrumb.work import checkpoint
 

@@ -6,9 +6,10 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from bellcrumb.heat import air
 from bellcrumb.heat.field import Field
 from bellcrumb.heat.materials import Food
+from bellcrumb.laws import air
+from bellcrumb.laws.water import latent_j_per_kg
 from bellcrumb.oven import chamber as rooms
 from bellcrumb.oven.chamber import Around, Chamber, Place
 from bellcrumb.oven.scene import Bath, Body, Cells, Mould, Oven, body_of
@@ -28,7 +29,7 @@ _SKIN_POWER = 0.5  # how it rises with the water of the mix; our estimate
 # How many times better than still a liquid custard carries heat: thin mixes, beaten batters of
 # cheese (air and fat move in them until they set), purees and boiled creams. Fitted; medium.
 STIRS, STIRS_CHEESE, STIRS_THICK = 2.4, 1.4, 1.0
-LATENT_J_PER_KG = 2.33e6  # of water around 70 degC
+LATENT_J_PER_KG = latent_j_per_kg(70.0)  # where most of it leaves
 _BOIL_GAIN = 0.8  # share of what is over the boil that the next step's bubbles take
 THIN_TOP_M = 0.003  # a loose film on a set custard does not wobble
 
@@ -103,7 +104,7 @@ class Bake:
             solids = np.ones(shape, bool)
             solids[self._custard] = False
             temp[solids] = np.broadcast_to(
-                np.minimum(cases.start_c, rooms.ROOM_C)[:, None, None], shape
+                np.minimum(cases.start_c, air.ROOM_C)[:, None, None], shape
             )[solids]
         self.field = Field(mesh, rho_cp, temp, strides[0][1])
         self.setting = Setting.start(cases.set_c, temp[self._custard], job.tolerates_k)
@@ -251,7 +252,7 @@ class Bake:
         lost, slope, latent = (
             self._moist * lost,
             self.job.skin * slope,
-            air.latent_j_per_kg(surface),
+            latent_j_per_kg(surface),
         )
         flux = (
             h_c * (over_air[:, None] - surface)

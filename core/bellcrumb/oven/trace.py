@@ -5,9 +5,10 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
+from bellcrumb.laws.egg import WEEPS, WOBBLES
 from bellcrumb.oven.chamber import Chamber
 from bellcrumb.oven.scene import Body
-from bellcrumb.oven.setting import WEEPS, WOBBLES, Setting
+from bellcrumb.oven.setting import Setting
 
 Array = NDArray[np.float64]
 

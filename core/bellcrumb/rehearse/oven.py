@@ -5,10 +5,11 @@ import random
 from collections.abc import Sequence
 
 from bellcrumb.heat.materials import food
-from bellcrumb.oven.chamber import AFTER, ROOM_C
+from bellcrumb.laws.air import ROOM_C
+from bellcrumb.laws.egg import BELOW_IDEAL_K, WOBBLES
+from bellcrumb.oven.chamber import AFTER, DOOR_DROP_K
 from bellcrumb.oven.run import STIRS, Bake, Cases, Job
 from bellcrumb.oven.scene import Bath, Oven, Stage, mould_of
-from bellcrumb.oven.setting import BELOW_IDEAL_K
 from bellcrumb.rehearse.exercises import Exercise
 from bellcrumb.rehearse.world import LONGEST_S, Act, Replay, Result, Slip, World
 from bellcrumb.stove.guide import Moment
@@ -17,7 +18,6 @@ from bellcrumb.texture.families import family
 from bellcrumb.vessels.geometry import library
 
 STEP_S = 15.0
-DOOR_K = 25.0  # what a look costs the air; estimate
 AFTER_S = 2400.0
 # How set the middle is when it has cooled: under it runs, over it is rubber; and how much of it may
 # be past its best.
@@ -55,7 +55,7 @@ def replay_oven(ex: Exercise, seed: int, acts: Sequence[Act], until_s: float) ->
             act = queue.pop(0)
             if act.kind == "look":
                 world.disc_share, world.looked_s = _loose(run) / width, act.at_s
-                run.chamber.air_c = run.chamber.air_c - DOOR_K
+                run.chamber.air_c = run.chamber.air_c - DOOR_DROP_K
             elif act.kind == "end":
                 world.ended = True
         if world.ended or run.t_s + STEP_S > until:
@@ -77,7 +77,7 @@ def replay_oven(ex: Exercise, seed: int, acts: Sequence[Act], until_s: float) ->
 def _loose(run: Bake) -> float:
     """Width of the loose disc now, mm."""
     share = run.setting.share[0]
-    loose = share[: run.deep].min(0) < 0.4
+    loose = share[: run.deep].min(0) < WOBBLES
     faces = run.body.mesh.r[0, : run.body.columns + 1]
     return float(2000 * faces[1:][loose].max()) if loose.any() else 0.0
 

@@ -11,12 +11,10 @@ from dataclasses import dataclass
 from typing import Literal
 
 from bellcrumb.errors import CraftError
+from bellcrumb.laws.safety import HOUSE_LINE_C, NEEDED_LOG, NO_CREDIT_C
 
 Product = Literal["whole_egg", "yolk", "sugared_yolk", "white", "mix"]
-NO_CREDIT_C = 55.0
-HOUSE_LINE_C = 71.1  # treated as instantaneous; USDA FSIS, egg dishes
 MOST_LOG = 12.0  # more than this is shown as "more than 12", never as a larger number
-NEEDED_LOG = 7.0
 _GAP_S = 120.0  # over a longer gap the colder end counts for all of it
 _LOST_S = 1800.0  # and after half an hour without a reading nothing does
 

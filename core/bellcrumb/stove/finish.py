@@ -4,7 +4,6 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
-from bellcrumb.heat.properties import heat_capacity_j_per_gk
 from bellcrumb.mix.composition import Mix, Portion
 from bellcrumb.pantry.ingredients import Ingredient
 from bellcrumb.texture.families import Family
@@ -101,11 +100,11 @@ def cools_in_s(mass_g: float, from_c: float, to_c: float, how: Cooling) -> float
 
 def after_c(mix: Mix, mix_c: float, added: Portion, added_c: float) -> float:
     """The mix after something went in: heat balance, with the heat its fat takes to melt."""
-    cp = heat_capacity_j_per_gk(mix)
+    cp = mix.heat_capacity_j_per_gk
     one = Mix((added,))
     melts = _MELTS_J_G.get(added.ingredient.category, 0.0) * added.grams
     warm = mix.mass_g * cp
-    cold = added.grams * heat_capacity_j_per_gk(one)
+    cold = added.grams * one.heat_capacity_j_per_gk
     return (warm * mix_c + cold * added_c - melts) / (warm + cold)
 
 

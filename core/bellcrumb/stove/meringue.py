@@ -4,15 +4,17 @@ from dataclasses import dataclass
 from typing import Literal
 
 from bellcrumb.errors import CraftError
-from bellcrumb.safety.pasteurise import HOUSE_LINE_C, LAWS
-from bellcrumb.stove.syrup import HOT_SUGAR, SyrupRun, cook_syrup
+from bellcrumb.laws.safety import HOUSE_LINE_C
+from bellcrumb.laws.water import CP_J_PER_GK
+from bellcrumb.safety.pasteurise import LAWS
+from bellcrumb.stove.syrup import HOT_SUGAR, SUGAR_J_GK, SyrupRun, cook_syrup
 
 MeringueKind = Literal["italian", "swiss", "french"]
 # Sugar for one part of white: usual range. Source: meringue reference (italian and swiss high).
 RATIOS: dict[MeringueKind, tuple[float, float]] = {
     "italian": (1.5, 2.2), "swiss": (1.5, 2.0), "french": (1.0, 2.0),
 }  # fmt: skip
-_WHITE_WATER, _WHITE_CP, _SUGAR_CP = 0.876, 3.91, 1.5
+_WHITE_WATER, _WHITE_CP = 0.876, 3.91
 # Millilitres of foam per gram of meringue, ready to fold. Source: foam table, assumed (low).
 FOAM_ML_G: dict[MeringueKind, float] = {"italian": 2.9, "swiss": 2.6, "french": 3.4}
 SOFT_BALL_C = (115.0, 121.0)
@@ -82,7 +84,7 @@ def meringue(
         if syrup.time_s is not None:
             start_s = max(0.0, syrup.time_s - seconds)
             start_c = next(c for t, c, _, _ in syrup.curve if t >= start_s)
-        hot = sugar_g * _SUGAR_CP + left * 4.18
+        hot = sugar_g * SUGAR_J_GK + left * CP_J_PER_GK
         cold = whites_g * _WHITE_CP
         # A fifth of the heat goes into bowl, whisk and steam (craft: the bowl is hot to the hand).
         foam_c = whites_c + 0.8 * (hot * (syrup_c - whites_c)) / (hot + cold)

@@ -4,7 +4,8 @@ from dataclasses import dataclass, field, replace
 
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import Cream, PotRun, Ring, Scorch, heat_to, pot_for, scorch_band
-from bellcrumb.heat.properties import water_boils_c
+from bellcrumb.laws.starch import pasting, seen_to_thicken_c
+from bellcrumb.laws.water import boils_c
 from bellcrumb.mix.composition import Mix
 from bellcrumb.pantry.ingredients import Ingredient
 from bellcrumb.stove.finish import Addition, additions
@@ -16,13 +17,10 @@ from bellcrumb.texture.coagulation import coagulation
 from bellcrumb.texture.endpoint import Endpoint, endpoint
 from bellcrumb.texture.families import Family
 
-# degC at which starch pastes visibly in the pan. Source: starch reference, section d.
-_PASTES_C = {
-    "flour_plain": 80.0, "flour_cake": 80.0, "wheat_starch": 80.0, "rice_flour": 82.0,
-    "rice_starch": 82.0, "potato_starch": 63.0, "tapioca_starch": 65.0, "arrowroot": 72.0,
-    "waxy_maize": 68.0,
-}  # fmt: skip
-_CORN_PASTES_C = 80.0
+# Corn starch per 1000 g of liquid from which it, not the egg, is what is seen to thicken; and how
+# far past its onset egg is seen. Our estimates.
+TELLS_G, EGG_SEEN_K = 8.0, 3.0
+NEVER_C = 101.0  # above any boil
 # Seconds a cook takes for one ladle, and to pour in eggs or slurry without one. Craft, estimate.
 _LADLE_S, _POUR_S = 10.0, 30.0
 
@@ -51,18 +49,14 @@ class Plan:
 
 
 def thickens_c(mix: Mix, family: Family) -> float:
-    """Where the cream visibly thickens: the starch's pasting temperature plus sugar's delay, or
-    3 K past the egg's onset. Sugar: +2 K at 10 % in the water phase, +4.5 at 20 % (Spies &
-    Hoseney 1982, direction; size medium confidence)."""
+    """Where the cream visibly thickens, degC: as its starch is seen to, or past the egg's onset."""
     starches = [p for p in mix.portions if p.ingredient.category == "starch"]
     liquid = family.liquid_g(mix)
-    if starches and liquid and mix.corn_equivalent_g / liquid * 1000 >= 8:
+    if starches and liquid and mix.corn_equivalent_g / liquid * 1000 >= TELLS_G:
         main = max(starches, key=lambda p: p.grams * p.ingredient.corn_equivalent)
-        water = mix.parts_g["water"]
-        sugar_pct = 100 * mix.parts_g["sugars"] / max(water + mix.parts_g["sugars"], 1)
-        return _PASTES_C.get(main.ingredient.key, _CORN_PASTES_C) + min(12.0, 0.22 * sugar_pct)
+        return seen_to_thicken_c(pasting(main.ingredient.key, mix.sugar_pct_of_water_phase))
     egg = coagulation(mix, family)
-    return (egg.onset_c + 3) if egg else 101.0
+    return (egg.onset_c + EGG_SEEN_K) if egg else NEVER_C
 
 
 def plan(
@@ -92,7 +86,7 @@ def plan(
         raise CraftError("lines", "Nothing goes in the pot: add milk, cream or another liquid.")
     stop = endpoint(mix, family, altitude_m)
     thick = thickens_c(mix, family)
-    hot_c = min(hot_c, water_boils_c(altitude_m) - 1)
+    hot_c = min(hot_c, boils_c(altitude_m) - 1)
     boils_first = where.pot.corn_equivalent_g > 0 and stop.mode == "boil_hold"
     pot_hot_c = stop.temp_c - 3 if boils_first and stop.temp_c else hot_c
     ladder = None

@@ -10,8 +10,18 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from bellcrumb.errors import CraftError
+from bellcrumb.heat.materials import SOLIDS
 from bellcrumb.heat.pot import pot_for
-from bellcrumb.heat.properties import sucrose_boils_c, sucrose_pct_at, water_boils_c
+from bellcrumb.laws.air import ROOM_C
+from bellcrumb.laws.food import heat_capacity_j_per_gk
+from bellcrumb.laws.water import (
+    CP_J_PER_GK,
+    GAS_J_PER_MOLK,
+    boils_c,
+    latent_j_per_kg,
+    sucrose_boils_c,
+    sucrose_pct_at,
+)
 from bellcrumb.work import checkpoint
 
 Stage = Literal[
@@ -44,8 +54,8 @@ COLOURS: tuple[tuple[float, str], ...] = (
 )  # fmt: skip
 _COLOUR_J_MOL, _COLOUR_REF_C, _AMBER_S = 135_000.0, 170.0, 120.0
 _LOSS_W_K = 0.8  # a pan of 160 mm to a kitchen of 22 degC; fitted to the prototype's times
-_PAN_J_GK = 0.50
-_SUGAR_J_GK, _WATER_J_GK = 1.5, 4.18
+_PAN_J_GK = SOLIDS["steel"].cp / 1000
+SUGAR_J_GK = heat_capacity_j_per_gk({"sugars": 1.0}, 115.0)  # as hot as a syrup is
 _DRY_PCT = 99.6  # no more water than this boils off
 _FILM_W_M2K = 900.0  # pan to syrup; fitted to a run-on of 3-8 K
 SLOW_FROM_C, SLOW_TO_C = 104.0, 115.0
@@ -86,19 +96,19 @@ class Pan:
     @property
     def heat_j_k(self) -> float:
         """Heat held by pan and syrup per kelvin."""
-        return self.pan_g * _PAN_J_GK + self.sugar_g * _SUGAR_J_GK + self.water_g * _WATER_J_GK
+        return self.pan_g * _PAN_J_GK + self.sugar_g * SUGAR_J_GK + self.water_g * CP_J_PER_GK
 
     def run_on_k(self, power_w: float) -> float:
         """How far the syrup runs on when the heat is cut: the base is hotter than what is in it."""
         excess = power_w / (_FILM_W_M2K * self.base_m2)
         base = 0.4 * self.pan_g * _PAN_J_GK
-        return excess * base / (base + self.sugar_g * _SUGAR_J_GK + self.water_g * _WATER_J_GK)
+        return excess * base / (base + self.sugar_g * SUGAR_J_GK + self.water_g * CP_J_PER_GK)
 
-    def step(self, power_w: float, dt_s: float, room_c: float = 22.0) -> None:
+    def step(self, power_w: float, dt_s: float, room_c: float = ROOM_C) -> None:
         """Move on ``dt_s`` with ``power_w`` reaching the pan; energy in = warmth + steam + loss."""
         loss = _LOSS_W_K * (self.diameter_mm / 160) ** 2 * (self.temp_c - room_c)
         joules = (power_w - loss) * dt_s
-        latent = 2501.0 - 2.361 * min(self.temp_c, 140.0)
+        latent = latent_j_per_kg(min(self.temp_c, 140.0)) / 1000
         if self.solids_pct >= _DRY_PCT or self.temp_c < self.boil_c - 0.02 or joules < 0:
             after = self.temp_c + joules / self.heat_j_k
             if self.solids_pct < _DRY_PCT and after > self.boil_c and joules > 0:
@@ -110,7 +120,9 @@ class Pan:
         else:
             self._boil(joules, latent)
         kelvin = self.temp_c + 273.15
-        rate = math.exp(-_COLOUR_J_MOL / 8.314 * (1 / kelvin - 1 / (_COLOUR_REF_C + 273.15)))
+        rate = math.exp(
+            -_COLOUR_J_MOL / GAS_J_PER_MOLK * (1 / kelvin - 1 / (_COLOUR_REF_C + 273.15))
+        )
         if self.temp_c > 130:
             self.colour += rate * dt_s / _AMBER_S
         self.t_s += dt_s
@@ -137,7 +149,7 @@ class Pan:
 
 def stage_of(temp_c: float, altitude_m: float = 0.0) -> Stage | None:
     """The stage a temperature stands for at an altitude; None below thread."""
-    shift = 100.0 - water_boils_c(altitude_m)
+    shift = 100.0 - boils_c(altitude_m)
     found: Stage | None = None
     for stage, from_c in STAGES.items():
         # Above the crack stages it is the sugar itself that counts, not its boil.
@@ -244,7 +256,7 @@ def _warnings(
     if 0 < water_g < 0.2 * sugar_g:
         said.append("Little water: it may not dissolve before it boils, and crystallise.")
     if altitude_m >= 300:
-        drop = 100 - water_boils_c(altitude_m)
+        drop = 100 - boils_c(altitude_m)
         said.append(f"At this height every syrup stage comes {drop:.1f} K lower.")
     return said
 
@@ -257,7 +269,7 @@ def seconds_in_cold_water(pan: Pan, to_c: float = 150.0, water_c: float = 15.0) 
     return tau * math.log((pan.temp_c - water_c) / (to_c - water_c))
 
 
-def pour_window_s(pan: Pan, stiff_c: float = 140.0, room_c: float = 22.0) -> float:
+def pour_window_s(pan: Pan, stiff_c: float = 140.0, room_c: float = ROOM_C) -> float:
     """How long caramel stays thin enough to pour in its pan, off the heat."""
     if pan.temp_c <= stiff_c:
         return 0.0

@@ -5,7 +5,6 @@ from dataclasses import dataclass
 from typing import Literal
 
 from bellcrumb.errors import CraftError
-from bellcrumb.heat.properties import heat_capacity_j_per_gk
 from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.coagulation import set_temp_c
 
@@ -56,8 +55,8 @@ class Ladder:
 
 def blend_c(parts: list[tuple[Mix, float]]) -> float:
     """Temperature of mixes poured together: sum(m cp T) / sum(m cp). No losses."""
-    heat = sum(m.mass_g * heat_capacity_j_per_gk(m) * t for m, t in parts)
-    capacity = sum(m.mass_g * heat_capacity_j_per_gk(m) for m, _ in parts)
+    heat = sum(m.mass_g * m.heat_capacity_j_per_gk * t for m, t in parts)
+    capacity = sum(m.mass_g * m.heat_capacity_j_per_gk for m, _ in parts)
     if not capacity:
         raise CraftError("eggs", "Nothing to mix.")
     return heat / capacity
@@ -112,7 +111,7 @@ def temper(
         rungs.append(Rung(poured, temp, line - temp, line))
     bowl_line = scramble_c(eggs)
     limit = min(FIRST_LADLE_LIMIT_C, bowl_line - 15)
-    cp_hot, cp_eggs = heat_capacity_j_per_gk(hot), heat_capacity_j_per_gk(eggs)
+    cp_hot, cp_eggs = hot.heat_capacity_j_per_gk, eggs.heat_capacity_j_per_gk
     if limit <= eggs_c:
         first = 0.0
     elif hot_c <= limit:

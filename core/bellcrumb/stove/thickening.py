@@ -7,22 +7,12 @@ best; held too long or boiled hard, roots and waxy starches thin again.
 
 import math
 from dataclasses import dataclass
-from itertools import pairwise
 
+from bellcrumb.laws.starch import pasting
 from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.coagulation import coagulation
 from bellcrumb.texture.families import Family
 
-# degC where it begins to thicken in the pan and where it is full, and the share lost to five
-# minutes of boiling and stirring. Source: starch reference, section d (corn, wheat high; others
-# medium).
-PASTING: dict[str, tuple[float, float, float]] = {
-    "corn_starch": (75, 95, 0.05), "custard_powder": (75, 95, 0.05), "flour_plain": (70, 95, 0.03),
-    "flour_cake": (70, 95, 0.03), "wheat_starch": (70, 95, 0.05), "semolina": (70, 95, 0.03),
-    "rice_flour": (75, 90, 0.05), "rice_starch": (75, 90, 0.05), "potato_starch": (60, 68, 0.35),
-    "tapioca_starch": (62, 70, 0.35), "arrowroot": (65, 80, 0.25), "waxy_maize": (65, 72, 0.30),
-}  # fmt: skip
-_DEFAULT = (75.0, 95.0, 0.05)
 _SIGNS = (
     (0.03, "runs like milk"),
     (0.12, "like cream: clings to the whisk"),
@@ -51,17 +41,14 @@ class Thickener:
         """The thickener of a mix of a family."""
         starches = [p for p in mix.portions if p.ingredient.corn_equivalent > 0]
         mass = mix.mass_g or 1.0
-        row = _DEFAULT
-        if starches:
-            main = max(starches, key=lambda p: p.grams * p.ingredient.corn_equivalent)
-            row = PASTING.get(main.ingredient.key, _DEFAULT)
-        water, sugar = mix.parts_g["water"], mix.parts_g["sugars"]
-        delay = sugar_delay_k(100 * sugar / max(water + sugar, 1.0))
+        main = max(starches, key=lambda p: p.grams * p.ingredient.corn_equivalent, default=None)
+        window = pasting(main.ingredient.key if main else None, mix.sugar_pct_of_water_phase)
         egg = coagulation(mix, family)
         yolk = mix.yolk_g + 0.6 * mix.whole_egg_g
         return cls(
-            100 * mix.corn_equivalent_g / mass, row[0] + delay, min(row[1] + delay / 2, 99.0),
-            row[2], 100 * yolk / mass, egg.onset_c if egg else 80.0, egg.ideal_c if egg else 84.0,
+            100 * mix.corn_equivalent_g / mass, window.from_c, window.full_c,
+            window.loss, 100 * yolk / mass,
+            egg.onset_c if egg else 80.0, egg.ideal_c if egg else 84.0,
         )  # fmt: skip
 
     def pa_s(self, temp_c: float, peak_c: float | None = None, boiled_s: float = 0.0) -> float:
@@ -74,17 +61,6 @@ class Thickener:
         set_egg = _ramp(top, self.egg_onset_c, self.egg_full_c)
         k = self.starch_pct * swollen + 0.13 * self.egg_pct * set_egg
         return (0.003 + 0.06 * k**3) * math.exp(0.02 * (85 - temp_c))
-
-
-def sugar_delay_k(sugar_pct_of_water_phase: float) -> float:
-    """How much later starch thickens: +2 K at 10 %, +4.5 at 20, +12 at 40, +25 at 60 % sucrose in
-    the water phase (Spies & Hoseney 1982, direction high, size medium)."""
-    table = ((0.0, 0.0), (10.0, 2.0), (20.0, 4.5), (40.0, 12.0), (60.0, 25.0))
-    x = min(60.0, max(0.0, sugar_pct_of_water_phase))
-    for (x0, y0), (x1, y1) in pairwise(table):
-        if x <= x1:
-            return y0 + (y1 - y0) * (x - x0) / (x1 - x0)
-    return 25.0
 
 
 def _ramp(temp_c: float, low: float, high: float) -> float:

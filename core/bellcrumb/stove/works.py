@@ -7,7 +7,7 @@ from typing import Literal
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import Cream as PotCream
 from bellcrumb.heat.pot import PotRun, Ring, heat_to, pot_for
-from bellcrumb.heat.properties import heat_capacity_j_per_gk, water_boils_c
+from bellcrumb.laws.water import boils_c
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.finish import additions
 from bellcrumb.stove.meringue import meringue, whip_s
@@ -251,7 +251,7 @@ def bath_curve(
     mix: Mix, from_c: float, to_c: float, longest_s: float = 3600.0
 ) -> tuple[list[tuple[float, float]], float | None]:
     """A bowl over simmering water: T rises towards the bath with one time constant."""
-    tau = mix.mass_g * heat_capacity_j_per_gk(mix) / BATH_W_K
+    tau = mix.mass_g * mix.heat_capacity_j_per_gk / BATH_W_K
     if to_c >= BATH_C:
         return [(0.0, from_c)], None
     reach = tau * math.log((BATH_C - from_c) / (BATH_C - to_c))
@@ -282,7 +282,7 @@ def _swiss(mix: Mix, to_c: float) -> Work:
         Step("use", "finish", "Use it at once", "A clean edge.", "Waiting."),
     ]  # fmt: skip
     scene = Scene("cook", "bath", 20.0, 0.0, mass_g=mix.mass_g,
-                  cp_j_per_gk=heat_capacity_j_per_gk(mix))  # fmt: skip
+                  cp_j_per_gk=mix.heat_capacity_j_per_gk)  # fmt: skip
     return Work("swiss", "Swiss meringue", steps,
                 ["Water at a simmer, not a boil", "Bowl free of fat", "Machine ready"], curve,
                 "cook", reach, Mix(()), mix, Mix(()), [scene], found.warnings)  # fmt: skip
@@ -355,7 +355,7 @@ def _ganache(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
              "Colder it drags, warmer it runs off.", None, 34.0),
     ]  # fmt: skip
     scene = Scene("heat", "pot", 6.0, ring.reaches_pot_w(setting), mass_g=liquid.mass_g,
-                  cp_j_per_gk=heat_capacity_j_per_gk(liquid))  # fmt: skip
+                  cp_j_per_gk=liquid.heat_capacity_j_per_gk)  # fmt: skip
     return Work("ganache", "Ganache glaze", steps, ["Chocolate chopped fine", "Rack over a tray"],
                 run.curve, "heat", run.reaches_s, liquid, chocolate, rest, [scene],
                 warnings)  # fmt: skip
@@ -365,7 +365,7 @@ def _choux(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
     eggs = Mix(tuple(p for p in mix.portions if p.ingredient.category == "egg"))
     flour = Mix(tuple(p for p in mix.portions if p.ingredient.category == "starch"))
     pot = Mix(tuple(p for p in mix.portions if p not in eggs.portions + flour.portions))
-    boil = water_boils_c(altitude_m)
+    boil = boils_c(altitude_m)
     run = _liquid_run(pot, ring, setting, boil - 0.5, altitude_m)
     steps = [
         _ready("Flour sifted onto paper, eggs beaten in a jug.", "Flour in parts: lumps."),
@@ -381,7 +381,7 @@ def _choux(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
              hold_s=180),
     ]  # fmt: skip
     scene = Scene("heat", "pot", 20.0, ring.reaches_pot_w(setting), mass_g=pot.mass_g,
-                  cp_j_per_gk=heat_capacity_j_per_gk(pot))  # fmt: skip
+                  cp_j_per_gk=pot.heat_capacity_j_per_gk)  # fmt: skip
     return Work("choux", "Choux panade", steps, ["Flour sifted", "Eggs beaten", "Oven hot"],
                 run.curve, "heat", run.reaches_s, pot, flour, eggs, [scene])  # fmt: skip
 
@@ -439,7 +439,7 @@ def _curd(mix: Mix, family: Family, altitude_m: float) -> Work:
         Step("cool", "cool", "Film on contact and cool", "Mounds when cold.", "A skin.", None, 21.0)
     )
     scene = Scene("cook", "bath", 15.0, 0.0, mass_g=bowl.mass_g,
-                  cp_j_per_gk=heat_capacity_j_per_gk(bowl))  # fmt: skip
+                  cp_j_per_gk=bowl.heat_capacity_j_per_gk)  # fmt: skip
     return Work("curd", family.name, steps, checks(mix, family), curve, "cook", reach, Mix(()),
                 bowl, fat, [scene])  # fmt: skip
 
@@ -464,6 +464,6 @@ def _roux(mix: Mix, family: Family, ring: Ring, setting: float, altitude_m: floa
              "Longer: it weeps.", hold_s=0),
     ]  # fmt: skip
     scene = Scene("cook", "pot", 25.0, ring.reaches_pot_w(setting), mass_g=mix.mass_g,
-                  cp_j_per_gk=heat_capacity_j_per_gk(mix))  # fmt: skip
+                  cp_j_per_gk=mix.heat_capacity_j_per_gk)  # fmt: skip
     return Work("roux", family.name, steps, checks(mix, family), run.curve, "cook", run.reaches_s,
                 roux, rest, Mix(()), [scene])  # fmt: skip

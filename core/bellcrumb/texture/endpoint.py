@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from bellcrumb.heat.properties import boiling_point_c
+from bellcrumb.laws.starch import PROTECTS_EGG_G
 from bellcrumb.mix.composition import Mix
-from bellcrumb.texture.coagulation import PROTECTING_STARCH_G, coagulation
+from bellcrumb.texture.coagulation import coagulation
 from bellcrumb.texture.families import Family
 
 CookMode = Literal["nappe", "boil_hold", "bake", "double_boiler", "none"]
@@ -55,7 +55,7 @@ def endpoint(mix: Mix, family: Family, altitude_m: float = 0.0) -> Endpoint:
             egg.curdle_c,
             "Acid and sugar keep a curd forgiving; it thickens well below the boil.",
         )
-    boils = starch >= PROTECTING_STARCH_G * 0.4
+    boils = starch >= PROTECTS_EGG_G * 0.4
     if not family.on_the_stove and (egg or not boils):
         if egg is None:
             return _sets_without_heat(mix)
@@ -70,7 +70,7 @@ def endpoint(mix: Mix, family: Family, altitude_m: float = 0.0) -> Endpoint:
             "The egg sets still in the oven; pull it when the centre is here, it goes on setting.",
         )
     if boils:
-        boil = boiling_point_c(mix, altitude_m)
+        boil = mix.boils_c(altitude_m)
         low, high = (120, 240) if _flour_share(mix) > 0.5 else (60, 180)
         hold = max(low, int(family.boil_hold_s[0]) if _flour_share(mix) > 0.5 else low)
         if altitude_m > 1500:

@@ -12,6 +12,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from bellcrumb.laws.egg import WHITE_PROTEIN, YOLK_PROTEIN
 from bellcrumb.mix.composition import Mix
 from bellcrumb.pantry.ingredients import JUICE_EQUIVALENT, Ingredient
 
@@ -100,8 +101,8 @@ def factors_of(ingredient: Ingredient) -> Array:
         [
             1.0,
             i.corn_equivalent,
-            i.yolk_pct * 0.1586 / 100,
-            i.white_pct * 0.109 / 100,
+            i.yolk_pct * YOLK_PROTEIN / 100,
+            i.white_pct * WHITE_PROTEIN / 100,
             milk_fat / 100,
             cocoa_butter / 100,
             i.cocoa_nonfat_pct / 100,

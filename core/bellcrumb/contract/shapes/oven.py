@@ -7,6 +7,7 @@ from pydantic import Field
 from bellcrumb.contract.shapes.base import MixIn, Shape, Strict
 from bellcrumb.contract.shapes.fit import VesselIn
 from bellcrumb.contract.shapes.formula import ReasonOut
+from bellcrumb.laws.safety import COOLING
 from bellcrumb.oven.school import After, Doneness
 
 OvenCelsius = Annotated[float, Field(ge=60, le=320)]
@@ -291,11 +292,11 @@ class WalkOut(Shape):
 class RuleIn(Strict):
     """A two-stage cooling rule: from, through, to; minutes counted from passing ``from_c``."""
 
-    from_c: float = Field(57, ge=20, le=90)
-    mid_c: float = Field(21, ge=0, le=60)
-    mid_min: float = Field(120, gt=0, le=1440)
-    end_c: float = Field(5, ge=-5, le=20)
-    end_min: float = Field(360, gt=0, le=2880)
+    from_c: float = Field(COOLING.from_c, ge=20, le=90)
+    mid_c: float = Field(COOLING.mid_c, ge=0, le=60)
+    mid_min: float = Field(COOLING.mid_min, gt=0, le=1440)
+    end_c: float = Field(COOLING.end_c, ge=-5, le=20)
+    end_min: float = Field(COOLING.end_min, gt=0, le=2880)
 
 
 class CoolIn(Strict):
