@@ -216,12 +216,48 @@ def _types(out: str, env: dict[str, str]) -> None:
     )
 
 
+# Shapes a screen begins from: what the server takes when a field is left out, for the browser.
+_BEGUN_FROM = ("Baking", "Content")
+
+
+def _defaults() -> str:
+    """The server's own defaults as TypeScript, so that no screen types them again."""
+    shapes = json.loads(SCHEMA.read_text())["components"]["schemas"]
+    lines = ["/** Written by `./crumb schema` from docs/openapi.json, not by hand. */",
+             'import type { Shapes } from "./client";']  # fmt: skip
+    for name in _BEGUN_FROM:
+        begun = {}
+        for field, shape in shapes[name]["properties"].items():
+            if "$ref" in shape or any("$ref" in one for one in shape.get("allOf", [])):
+                continue  # a shape of its own
+            begun[field] = shape.get("default", [] if shape.get("type") == "array" else None)
+        lines.append(f'export const {name.upper()}: Shapes["{name}"] = {json.dumps(begun)};')
+    return "\n".join(lines) + "\n"
+
+
+def _generate(folder: str, env: dict[str, str]) -> None:
+    """What the front end takes from the document: its types, and the defaults."""
+    _types(f"{folder}/schema.d.ts", env)
+    made = ROOT / "web" / folder / "defaults.ts"
+    made.write_text(_defaults())
+    run(
+        ["npx", "prettier", "--write", "--log-level", "warn", str(made)],
+        cwd=ROOT / "web",
+        env=env,
+        why="Formatting the generated defaults",
+    )
+
+
 def _types_are_fresh(env: dict[str, str]) -> bool:
-    kept = ROOT / "web" / "src" / "api" / "schema.d.ts"
+    kept = ROOT / "web" / "src" / "api"
     with tempfile.TemporaryDirectory(dir=ROOT / "web") as folder:
-        made = Path(folder) / "schema.d.ts"
-        _types(str(made), env)
-        return kept.exists() and made.read_text() == kept.read_text()
+        _generate(folder, env)
+        return all(
+            (kept / name).exists()
+            and (kept / name).read_text() == (Path(folder) / name).read_text()
+            and (kept / name).read_text() == (Path(folder) / name).read_text()
+            for name in ("schema.d.ts", "defaults.ts")
+        )
 
 
 def write_schema() -> int:
@@ -229,8 +265,8 @@ def write_schema() -> int:
     needs.must_be_there()
     env = needs.node()
     SCHEMA.write_text(_schema())
-    _types("src/api/schema.d.ts", env)
-    say("Wrote docs/openapi.json and web/src/api/schema.d.ts.")
+    _generate("src/api", env)
+    say("Wrote docs/openapi.json, web/src/api/schema.d.ts and defaults.ts.")
     return 0
 
 

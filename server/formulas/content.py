@@ -20,6 +20,7 @@ from bellcrumb.contract.shapes import (
     WishesIn,
 )
 from bellcrumb.errors import CraftError
+from bellcrumb.laws.safety import COOLING
 from bellcrumb.mix.lines import MOST_LINES
 from bellcrumb.oven.school import After, Doneness
 from bellcrumb.pantry.eggs import egg_grade
@@ -27,6 +28,7 @@ from bellcrumb.stove.temper import School
 from bellcrumb.texture.families import family
 from bellcrumb.texture.set_map import Plane
 from bellcrumb.vessels.geometry import Vessel, library
+from bellcrumb.vessels.tray import BATH_WATER_C
 from formulas.models import Version
 from kitchen.access import pantry_of, prices_of, vessels_of
 from kitchen.models import Kitchen, Ring
@@ -42,7 +44,7 @@ class Baking(Schema):
     set_c: float = Field(default=160, ge=60, le=320)
     first_c: float | None = Field(default=None, ge=60, le=320, description="hot at first")
     first_min: float = Field(default=15, ge=1, le=240)
-    water_c: float = Field(default=80, ge=0, le=100)
+    water_c: float = Field(default=BATH_WATER_C, ge=0, le=100)
     covered: bool = False
     stand: Literal["rack", "deck"] = "rack"
     preheated: bool = True
@@ -59,7 +61,7 @@ class Baking(Schema):
     cold_id: RowId | None = Field(default=None, description="null: the kitchen's first")
     ice: Literal["", "still", "stirred"] = ""
     film: bool = True
-    put_away_c: float = Field(default=57, ge=5, le=100)
+    put_away_c: float = Field(default=COOLING.from_c, ge=5, le=100)
 
 
 class Content(Schema):

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from statistics import fmean
 from typing import Literal
 
+from bellcrumb.laws.water import AT_BOIL_K
 from bellcrumb.stove.guide import STALE_S, Reading, rate_k_per_min, smoothed
 
 JUMP_K = 4.0  # a pot cannot move this far and back between three readings
@@ -93,7 +94,7 @@ def _offset(clean: Sequence[Reading], boil_c: float) -> list[Doubt]:
         and abs(rate) < PLATEAU_RATE_K_PER_MIN
         and last[-1][0] - last[0][0] > 0.9 * PLATEAU_S
     )
-    if standing and boil_c - 8 < level < boil_c - 2.5:
+    if standing and boil_c - 8 < level < boil_c - AT_BOIL_K:
         says = (
             f"It stands still at {level:.1f} °C, and boiling is {boil_c:.1f} °C. If it bubbles "
             f"now, the probe reads {boil_c - level:.1f} K low: go by the bubbles."

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from bellcrumb.laws.water import BOILS_FROM_C
 from bellcrumb.stove.guide import Reading, held_s, smoothed
 from bellcrumb.stove.steps import Step
 
@@ -95,7 +96,7 @@ def review(
 
 
 def _boil(step: Step, mine: list[Reading], peak: float) -> list[Finding]:
-    low = step.low_c or 97.0
+    low = step.low_c or BOILS_FROM_C
     if peak < low:
         return [
             Finding(

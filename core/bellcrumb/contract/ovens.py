@@ -19,6 +19,7 @@ from bellcrumb.oven.scene import Bath, Mould, Oven, OvenKind, Stage, mould_of
 from bellcrumb.texture.coagulation import coagulation
 from bellcrumb.texture.families import Family, family, standings
 from bellcrumb.vessels.geometry import Vessel
+from bellcrumb.vessels.tray import GAP_MM, LEAST_UNDER_RIM_MM, RIM_MM
 from bellcrumb.vessels.tray import bath as stand
 
 # Starch and puree between the egg keep it from curdling: some kelvins more. Estimate.
@@ -27,7 +28,7 @@ _THICK = ("pumpkin_pie", "cheese_flan", "flan_tart", "citrus_condensed_pie")
 # Starch cream baked again: share of corn starch (equivalent) that holds it, and where its middle is
 # when it just holds. Our estimate, from 18 to 35 min at 175 degC poured hot.
 _STARCH_HOLDS, _REBAKED_C = 0.02, 86.0
-_RIM_MM, _UNDER_RIM_MM, _GAP_MM = 8.0, 4.0, 20.0
+_GAP_MM = 2 * GAP_MM  # two fingers between, where no pan was given
 _PAN_MM2 = 325.0 * 265.0
 
 
@@ -165,10 +166,10 @@ def _bath(
             (size[0] / share, size[1]),
         ), stood.water_ml  # fmt: skip
     level = asked.level
-    level_mm = {"half": outside / 2, "rim": outside - _RIM_MM}.get(str(level), 0.0)
+    level_mm = {"half": outside / 2, "rim": outside - RIM_MM}.get(str(level), 0.0)
     if not isinstance(level, str):
         level_mm = float(level)
-    if level_mm > outside - _UNDER_RIM_MM:
+    if level_mm > outside - LEAST_UNDER_RIM_MM:
         raise CraftError(
             "bath.level", f"The water would run into the mould, which is {outside:.0f} mm high."
         )

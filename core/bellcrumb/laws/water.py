@@ -21,6 +21,8 @@ _PA_PER_MMHG = 133.322
 # The same in natural logarithms of Pa, which is what a stepper wants.
 _LN_A = math.log(_PA_PER_MMHG) + _A * math.log(10)
 _LN_B = _B * math.log(10)
+AT_BOIL_K = 2.5  # a probe in a stirred pot that is this near its boil is at it; our estimate
+BOILS_FROM_C = 100.0 - AT_BOIL_K  # where nothing is known of the mix
 COLDEST_C, HOTTEST_C = 0.1, 110.0  # outside these saturation stands still
 # Boiling point of sucrose in water, mass % -> degC at sea level. Source: ICUMSA's elevations (as in
 # Bubník et al., Sugar Technologists Manual) to 60 %, Browne's table to 80 %, the usual table of the

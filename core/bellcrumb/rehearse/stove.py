@@ -4,6 +4,7 @@ import random
 from collections.abc import Sequence
 
 from bellcrumb.heat.pot import Cream, PotState, pot_for, start, step
+from bellcrumb.laws.water import AT_BOIL_K
 from bellcrumb.mix.composition import Mix
 from bellcrumb.pantry.ingredients import shipped
 from bellcrumb.rehearse.exercises import RING, Exercise, guide_step
@@ -126,7 +127,7 @@ class Stove:
         if self.never_c is not None and w.temp_c > self.never_c:
             self._hurt("curdled", 0.08 * (1 + w.temp_c - self.never_c), "It curdled.",
                        f"Past {self.never_c:.0f} °C; it ran on after the heat.")  # fmt: skip
-        if w.temp_c >= boils - 2.5:
+        if w.temp_c >= boils - AT_BOIL_K:
             w.held_s += 1.0
             w.boiled_s += 1.0
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from statistics import median
 from typing import Literal
 
+from bellcrumb.laws.water import BOILS_FROM_C
 from bellcrumb.stove.steps import Step
 
 Urgency = Literal["calm", "soon", "now", "wrong"]
@@ -129,7 +130,7 @@ def _without_probe(step: Step, entered_s: float, now_s: float, *, stale: bool) -
 
 
 def _boil(step: Step, mine: Sequence[Reading], temp: float, rate: float | None) -> Moment:
-    low = step.low_c or 97.0
+    low = step.low_c or BOILS_FROM_C
     held = held_s(mine, low)
     left = max(0.0, step.hold_s - held)
     eta = _eta(temp, low, rate)

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field, replace
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import Cream, PotRun, Ring, Scorch, heat_to, pot_for, scorch_band
 from bellcrumb.laws.starch import pasting, seen_to_thicken_c
-from bellcrumb.laws.water import boils_c
+from bellcrumb.laws.water import AT_BOIL_K, boils_c
 from bellcrumb.mix.composition import Mix
 from bellcrumb.pantry.ingredients import Ingredient
 from bellcrumb.stove.finish import Addition, additions
@@ -20,6 +20,7 @@ from bellcrumb.texture.families import Family
 # Corn starch per 1000 g of liquid from which it, not the egg, is what is seen to thicken; and how
 # far past its onset egg is seen. Our estimates.
 TELLS_G, EGG_SEEN_K = 8.0, 3.0
+POURS_K = 3.0  # what a boiled pot has lost by the first ladle; our estimate
 NEVER_C = 101.0  # above any boil
 # Seconds a cook takes for one ladle, and to pour in eggs or slurry without one. Craft, estimate.
 _LADLE_S, _POUR_S = 10.0, 30.0
@@ -88,7 +89,7 @@ def plan(
     thick = thickens_c(mix, family)
     hot_c = min(hot_c, boils_c(altitude_m) - 1)
     boils_first = where.pot.corn_equivalent_g > 0 and stop.mode == "boil_hold"
-    pot_hot_c = stop.temp_c - 3 if boils_first and stop.temp_c else hot_c
+    pot_hot_c = stop.temp_c - POURS_K if boils_first and stop.temp_c else hot_c
     ladder = None
     cook_from = pot_hot_c
     if where.bowl.yolk_g or where.bowl.whole_egg_g or where.bowl.white_g:
@@ -201,7 +202,7 @@ def _steps(
                 "Stir starch and liquid to the boil and hold",
                 "It thickens, then bubbles break in the middle while you whisk.",
                 "Never leave a corner unwhisked: flat bottoms scorch in a heartbeat.",
-                heat_target - 2.5,
+                heat_target - AT_BOIL_K,
                 heat_target + 1,
                 None,
                 stop.hold_s,
@@ -251,7 +252,7 @@ def _steps(
                 else "Back on the ring: stir to the boil and hold",
                 "Thin, then thick within a minute, then slow bubbles that plop.",
                 "Stopping at the first thickening: raw taste, and the yolk thins it overnight.",
-                (stop.temp_c or 100) - 2.5,
+                (stop.temp_c or 100) - AT_BOIL_K,
                 (stop.temp_c or 100) + 1,
                 None,
                 stop.hold_s,

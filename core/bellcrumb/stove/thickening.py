@@ -9,6 +9,7 @@ import math
 from dataclasses import dataclass
 
 from bellcrumb.laws.starch import pasting
+from bellcrumb.laws.water import BOILS_FROM_C
 from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.coagulation import coagulation
 from bellcrumb.texture.families import Family
@@ -82,7 +83,7 @@ def signs_along(
     peak, boiled, before = -50.0, 0.0, 0.0
     for t, temp in curve:
         peak = max(peak, temp)
-        boiled += (t - before) if temp > 97 else 0.0
+        boiled += (t - before) if temp > BOILS_FROM_C else 0.0
         before = t
         sign = sign_of(thickener.pa_s(temp, peak, boiled))
         if not found or found[-1][2] != sign:

@@ -7,7 +7,7 @@ from typing import Literal
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import Cream as PotCream
 from bellcrumb.heat.pot import PotRun, Ring, heat_to, pot_for
-from bellcrumb.laws.water import boils_c
+from bellcrumb.laws.water import AT_BOIL_K, boils_c
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.finish import additions
 from bellcrumb.stove.meringue import meringue, whip_s
@@ -371,7 +371,7 @@ def _choux(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
         _ready("Flour sifted onto paper, eggs beaten in a jug.", "Flour in parts: lumps."),
         Step("heat", "heat", "Bring liquid, fat and salt to the boil",
              "The fat is melted as it boils.", "Boiling on: the water leaves.",
-             boil - 2, boil + 2, None, 0, None, "", "Off the heat: all the flour at once"),
+             boil - AT_BOIL_K, boil + 2, None, 0, None, "", "Off the heat: all the flour at once"),
         Step("dry", "cook", "Back on the heat: dry the panade, stirring",
              "It leaves the pan in one piece and films the floor.",
              "Too wet it takes too little egg, too dry it cracks.",
@@ -457,7 +457,7 @@ def _roux(mix: Mix, family: Family, ring: Ring, setting: float, altitude_m: floa
              "It foams and smells of biscuit, still pale.", "Browning it.", hold_s=120),
         Step("cook", "cook", "Dairy in by parts, whisking, to the boil and hold",
              "Smooth after every part; then slow bubbles.", "All at once: lumps.",
-             cream.boil_c - 2.5, cream.boil_c + 1, None, max(60, stop.hold_s), 84.0),
+             cream.boil_c - AT_BOIL_K, cream.boil_c + 1, None, max(60, stop.hold_s), 84.0),
         Step("sieve", "finish", "Through a sieve into the baked shell", "No lump left.",
              "A cold shell with hot cream: only if it bakes again at once."),
         Step("bake", "finish", "Bake again until only just set", "It trembles like jelly.",

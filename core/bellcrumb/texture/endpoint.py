@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from bellcrumb.laws.starch import PROTECTS_EGG_G
+from bellcrumb.laws.water import AT_BOIL_K
 from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.coagulation import coagulation
 from bellcrumb.texture.families import Family
@@ -91,7 +92,7 @@ def endpoint(mix: Mix, family: Family, altitude_m: float = 0.0) -> Endpoint:
         return Endpoint(
             "boil_hold",
             boil,
-            boil - 3,
+            boil - AT_BOIL_K,
             boil + 1,
             hold,
             None,

@@ -8,7 +8,9 @@ from bellcrumb.errors import CraftError
 from bellcrumb.vessels.geometry import Vessel
 
 GAP_MM = 10.0  # between moulds, so that water and air reach every wall
-_RIM_MM = 8.0  # "just under the rim"
+BATH_WATER_C = 70.0  # as it stands in the pan after kettle and cold steel; our estimate
+RIM_MM = 8.0  # "just under the rim"
+LEAST_UNDER_RIM_MM = 4.0  # higher, a step of the carrier floods the moulds; our estimate
 _WALL_MM = 3.0  # where no wall is known
 _SLOSH_MM = 8.0  # what a pan keeps free above the water, to be carried
 Level = Literal["half", "rim"] | float
@@ -111,11 +113,11 @@ def bath(pan: Vessel, mould: Vessel, count: int, level: Level | None) -> Bath:
     warnings: list[str] = []
     level_mm = water = 0.0
     if level is not None:
-        named = {"half": outside / 2, "rim": outside - _RIM_MM}
+        named = {"half": outside / 2, "rim": outside - RIM_MM}
         level_mm = named[level] if isinstance(level, str) else float(level)
-        if level_mm > outside - 2:
+        if level_mm > outside - LEAST_UNDER_RIM_MM:
             warnings.append("The water would run into the moulds: stay under their rim.")
-            level_mm = outside - 2
+            level_mm = outside - LEAST_UNDER_RIM_MM
         highest = pan.depth_mm - _SLOSH_MM
         if level_mm > highest:
             warnings.append(

@@ -1663,7 +1663,7 @@ export interface components {
       stand: "rack" | "deck";
       /**
        * Water C
-       * @default 80
+       * @default 70
        */
       water_c: number;
     };
@@ -3994,7 +3994,7 @@ export interface components {
        *         "put_away_c": 57,
        *         "set_c": 160,
        *         "stand": "rack",
-       *         "water_c": 80
+       *         "water_c": 70
        *       },
        *       "bath_level": "none",
        *       "bath_mm": 20,
@@ -4079,7 +4079,7 @@ export interface components {
        *         "put_away_c": 57,
        *         "set_c": 160,
        *         "stand": "rack",
-       *         "water_c": 80
+       *         "water_c": 70
        *       },
        *       "bath_level": "none",
        *       "bath_mm": 20,

@@ -9,6 +9,7 @@ from bellcrumb.contract.shapes.fit import VesselIn
 from bellcrumb.contract.shapes.formula import ReasonOut
 from bellcrumb.laws.safety import COOLING
 from bellcrumb.oven.school import After, Doneness
+from bellcrumb.vessels.tray import BATH_WATER_C
 
 OvenCelsius = Annotated[float, Field(ge=60, le=320)]
 
@@ -49,7 +50,7 @@ class BathIn(Strict):
     """The water: level from the pan's floor, as poured, and whether foil covers the whole pan."""
 
     level: Literal["half", "rim"] | Annotated[float, Field(gt=0, le=300)] = "half"
-    water_c: float = Field(70, ge=0, le=100)
+    water_c: float = Field(BATH_WATER_C, ge=0, le=100)
     covered: bool = False
 
 

@@ -1,3 +1,4 @@
+import { BAKING } from "@/api/defaults";
 import type { Shapes } from "@/api/client";
 import type { Content } from "@/api/queries";
 
@@ -77,33 +78,8 @@ export const otherVessels = (content: Content, kitchen: Shapes["KitchenOut"]) =>
       }),
     }));
 
-export const DEFAULTS: Baking = {
-  oven_id: null,
-  set_c: 160,
-  stand: "rack",
-  preheated: true,
-  first_c: null,
-  first_min: 15,
-  water_c: 80,
-  covered: false,
-  poured_c: null,
-  door_min: [],
-  doneness: "wobble",
-  after: "rack",
-  crust: "",
-  crust_mm: 5,
-  blind: "weights",
-  goes: "cold_filling",
-  barrier: "none",
-  filled_c: 5,
-  cold_id: null,
-  ice: "",
-  film: true,
-  put_away_c: 57,
-};
-
 /** How it is baked, also for a draft from before there was an oven. */
-export const bakingOf = (content: Content): Baking => content.baking ?? DEFAULTS;
+export const bakingOf = (content: Content): Baking => content.baking ?? BAKING;
 
 export const withBaking = (content: Content, part: Partial<Baking>): Content => ({
   ...content,
