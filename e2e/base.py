@@ -11,9 +11,9 @@ from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from accounts.models import User
 from batches.models import Batch
-from config.now import driven, now
+from demo import kitchen as demo
 from devices.models import Device
-from kitchen import demo
+from shared.now import driven, now
 from standins.gateway import Gateway
 from standins.probe import Probe
 from standins.scale import Scale

@@ -14,10 +14,10 @@ from django.test import override_settings
 from playwright.sync_api import expect
 
 from batches.models import Batch, Event, Reading
+from demo import kitchen as demo
 from devices.models import Device
 from e2e.base import TOKEN, BrowserCase
 from formulas.models import Version
-from kitchen import demo
 from ops.serve import gunicorn
 from standins.gateway import Gateway
 from standins.probe import Probe

@@ -5,9 +5,9 @@ import re
 from playwright.sync_api import expect
 
 from batches.models import Batch
+from demo import kitchen as demo
 from e2e.base import BrowserCase
 from formulas.models import Version
-from kitchen import demo
 
 
 class OvenTest(BrowserCase):

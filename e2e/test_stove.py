@@ -6,8 +6,8 @@ from django.test import Client
 from playwright.sync_api import expect
 
 from batches.models import Batch
+from demo import kitchen as demo
 from e2e.base import BrowserCase
-from kitchen import demo
 from rehearsals.models import Rehearsal
 
 

@@ -12,7 +12,7 @@ from django.core.management import call_command
 from django.db import connection
 
 from batches.models import Batch
-from kitchen import demo
+from demo import kitchen as demo
 from ops.fuzz import Asker
 from ops.mariadb import free_port
 from ops.serve import await_served, gunicorn

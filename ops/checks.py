@@ -144,6 +144,12 @@ def _checks() -> int:
         ),
         ("format (Python)", [ruff, "format", "-q", "--check", *folders], ROOT, dict(os.environ)),
         (
+            "what imports what",
+            [str(VENV / "bin" / "lint-imports"), "--no-cache"],
+            ROOT,
+            django_env(PYTHONPATH=f"{ROOT / 'core'}:{ROOT / 'server'}:{ROOT}"),
+        ),
+        (
             "types (Python)",
             [mypy, "core/bellcrumb", "server", "ops", "standins"],
             ROOT,

@@ -31,7 +31,7 @@ def fill_store(token: str) -> None:
     django.setup()
     from django.core.management import call_command
 
-    from kitchen import demo
+    from demo import kitchen as demo
 
     call_command("migrate", verbosity=0, interactive=False)
     call_command("createcachetable", verbosity=0)
@@ -49,7 +49,7 @@ def demo_server() -> Iterator[DemoServer]:
     server = gunicorn(dict(os.environ), f"127.0.0.1:{port}", HOME / "demo.log")
     try:
         await_served(f"{url}/api/session", server, None, HOME / "demo.log")
-        from kitchen import demo
+        from demo import kitchen as demo
 
         yield DemoServer(url, server, token, demo.NAME, demo.CHEF, demo.PASSWORD)
     finally:

@@ -131,7 +131,7 @@ def main() -> None:
     """Fuzz in three roles and print the table."""
     minutes = float(sys.argv[1]) / 3 if len(sys.argv) > 1 else 2.0
     with demo_server() as server:
-        from kitchen import demo
+        from demo import kitchen as demo
 
         roles = {role: email for email, _, role in demo.PEOPLE}
         say("| role    | requests | failures |")

@@ -165,7 +165,7 @@ def main() -> None:
     """Load, then load beside attackers."""
     seconds = float(sys.argv[1]) if len(sys.argv) > 1 else 60.0
     with demo_server() as server:
-        from kitchen import demo
+        from demo import kitchen as demo
 
         chef = Asker(server.url, demo.CHEF, demo.PASSWORD)
         cooks = _cooks(server, chef)

@@ -57,7 +57,7 @@ def main() -> None:
     """Fill it and measure."""
     with demo_server() as server:
         from batches.models import Batch, Reading
-        from kitchen import demo
+        from demo import kitchen as demo
 
         began = time.monotonic()
         _fill()

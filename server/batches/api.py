@@ -36,14 +36,14 @@ from batches.shapes import (
     RefusedEvent,
     Start,
 )
-from config.now import now as clock_now
-from config.shapes import PROBLEMS
 from formulas.api import version_of
 from formulas.content import Content, check, content_of, formula_of
 from formulas.oven import bake_plan_of
 from formulas.stove import plan_of
 from kitchen.access import member_of
 from kitchen.models import Member
+from shared.now import now as clock_now
+from shared.shapes import PROBLEMS
 
 # How far a tablet's clock may be ahead before its events are taken as now.
 AHEAD = timedelta(seconds=5)

@@ -20,20 +20,20 @@ from batches.shapes import (
     BatchOut,
     DeviationOut,
     Point,
-    SetClass,
     VerdictConflict,
     VerdictIn,
     VerdictOut,
 )
 from bellcrumb.book.curve_file import read_curve
 from bellcrumb.book.review import FAULTS, Finding, deviation, longest, review
-from config.heavy import heavy
-from config.now import now as clock_now
-from config.shapes import PROBLEMS
-from config.uploads import text_of
+from bellcrumb.contract.shapes import SetClass
 from formulas.stove import step_of
 from kitchen.access import member_of
 from kitchen.models import Member
+from shared.heavy import heavy
+from shared.now import now as clock_now
+from shared.shapes import PROBLEMS
+from shared.uploads import text_of
 
 router = Router(tags=["batches"])
 MOST_CURVE_BYTES = 2_000_000

@@ -14,8 +14,8 @@ from bellcrumb.contract.shapes.oven import RefitOut
 from bellcrumb.oven.guide import bake_moment, is_fresh
 from bellcrumb.safety.pasteurise import Kill, Product, kill
 from bellcrumb.stove.guide import STALE_S, Moment, Reading, follow, missed
-from config.now import now as clock_now
 from formulas.stove import PlanOut, step_of
+from shared.now import now as clock_now
 
 LONGEST_MS = 2_000_000_000  # three weeks: what the store has room for
 

@@ -8,9 +8,9 @@ from django.db.models import Max, Q
 from ninja.errors import HttpError
 
 from batches.models import Batch
-from config.now import now as clock_now
 from devices.models import Device
 from kitchen.models import Kitchen
+from shared.now import now as clock_now
 
 # A cook nobody ended is over after a day on its clock, or a probe left on would fill it for ever.
 DAY = timedelta(hours=24)

@@ -14,12 +14,12 @@ from bellcrumb.contract.shapes.explain import BatchSeen, LearnIn, LearnOut
 from bellcrumb.formula.answer import answer
 from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import egg_grade
-from config.heavy import heavy
-from config.shapes import PROBLEMS
 from formulas.content import beaten_of, content_of
 from formulas.oven import oven_of
 from kitchen.access import member_of, pantry_of
 from kitchen.models import Kitchen
+from shared.heavy import heavy
+from shared.shapes import PROBLEMS
 
 router = Router(tags=["batches"])
 _LATEST = 120  # older ones have faded

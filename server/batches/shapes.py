@@ -13,12 +13,11 @@ from pydantic import (
     WrapValidator,
 )
 
+from bellcrumb.contract.shapes import SetClass
 from bellcrumb.contract.shapes.oven import RefitOut
 from bellcrumb.contract.words import sentence
 from formulas.content import Conditions
 from formulas.stove import PlanOut
-
-SetClass = Literal["pour", "nappe", "spoon", "pipe", "slice", "unmould"]
 
 
 class Start(Schema):

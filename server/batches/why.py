@@ -12,10 +12,10 @@ from bellcrumb.book.review import longest, step_readings
 from bellcrumb.contract.explains import explain
 from bellcrumb.contract.shapes import TempReading
 from bellcrumb.contract.shapes.explain import ExplainIn, ExplainOut, PlannedIn, VerdictOfBatch
-from config.heavy import heavy
-from config.shapes import PROBLEMS
 from formulas.content import content_of, given_of
 from kitchen.access import member_of, pantry_of
+from shared.heavy import heavy
+from shared.shapes import PROBLEMS
 
 router = Router(tags=["batches"])
 _MOST_READINGS = 4000  # a curve is judged as well by every so many

@@ -15,16 +15,13 @@ from ninja.security import django_auth
 from pydantic import ValidationError as CoreShapeError
 
 import batches.api  # noqa: F401 (adds the cook to the router of the book)
-from accounts.api import router as session_router
 from batches.book import router as batches_router
+from batches.door import door
+from batches.door import router as devices_router
 from batches.learned import router as learned_router
 from batches.why import router as why_router
 from bellcrumb.contract.words import sentence
 from bellcrumb.errors import CraftError
-from config.edge import KitchenParser, problem
-from config.failures import at_once, away, is_beside
-from devices.api import door
-from devices.api import router as devices_router
 from formulas.api import router as formulas_router
 from formulas.asks import router as asks_router
 from formulas.bakes import router as bakes_router
@@ -34,7 +31,10 @@ from formulas.travel import router as travel_router
 from kitchen.api import craft_router
 from kitchen.api import router as kitchen_router
 from kitchen.people import router as people_router
+from kitchen.session import router as session_router
 from rehearsals.api import router as rehearsals_router
+from shared.edge import KitchenParser, problem
+from shared.failures import at_once, away, is_beside
 
 api = NinjaAPI(
     title="Bell Crumb",

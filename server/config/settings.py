@@ -45,9 +45,10 @@ INSTALLED_APPS = [
     "batches",
     "devices",
     "rehearsals",
+    "demo",
 ]
 MIDDLEWARE = [
-    "config.edge.EdgeMiddleware",
+    "shared.edge.EdgeMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
@@ -56,9 +57,9 @@ MIDDLEWARE = [
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
-    "config.failures.DatabaseAwayMiddleware",
+    "shared.failures.DatabaseAwayMiddleware",
     "axes.middleware.AxesMiddleware",
-    "config.edge.AgainMiddleware",
+    "shared.edge.AgainMiddleware",
 ]
 ROOT_URLCONF = "config.urls"
 WSGI_APPLICATION = "config.wsgi.application"
@@ -135,7 +136,7 @@ SPRAY_ACCOUNTS = 8
 AXES_VERBOSE = False
 # The name authenticate() is called with; axes would guess the model's field and never lock anyone.
 AXES_USERNAME_FORM_FIELD = "username"
-AXES_LOCKOUT_CALLABLE = "config.failures.locked_out"
+AXES_LOCKOUT_CALLABLE = "shared.failures.locked_out"
 
 SESSION_COOKIE_AGE = 14 * 24 * 3600
 SESSION_COOKIE_HTTPONLY = True

@@ -12,12 +12,12 @@ from ninja.responses import Status
 from pydantic import Field
 
 from bellcrumb.contract.shapes import PartKind
-from config.shapes import PROBLEMS
 from formulas.cards import DessertCard, cards
 from formulas.content import Content, VersionOut, check, content_of, version_out
 from formulas.models import Dessert, Part, Version
 from kitchen.access import member_of
 from kitchen.models import Kitchen, Member
+from shared.shapes import PROBLEMS
 
 router = Router(tags=["formulas"])
 

@@ -10,8 +10,6 @@ from pydantic import Field
 from bellcrumb.contract.crusts import crust
 from bellcrumb.contract.shapes import PartKind
 from bellcrumb.contract.shapes.oven import ChooseOut, ConvertOut, CrustOut
-from config.heavy import heavy
-from config.shapes import PROBLEMS
 from formulas.content import Content
 from formulas.oven import (
     BakePlanOut,
@@ -23,6 +21,8 @@ from formulas.oven import (
     crust_in,
 )
 from kitchen.access import member_of
+from shared.heavy import heavy
+from shared.shapes import PROBLEMS
 
 router = Router(tags=["oven"])
 

@@ -13,14 +13,14 @@ from pydantic import Field
 
 from bellcrumb.contract.shapes.build import BuildOut
 from bellcrumb.errors import CraftError
-from config.heavy import heavy
-from config.shapes import PROBLEMS
 from formulas.api import dessert_of
 from formulas.building import BuildContent, answer_of, content_saved, newest_versions
 from formulas.content import content_of
 from formulas.models import Dessert, Version
 from kitchen.access import member_of
 from kitchen.models import Kitchen, Member
+from shared.heavy import heavy
+from shared.shapes import PROBLEMS
 
 router = Router(tags=["formulas"])
 

@@ -3,7 +3,6 @@
 import hashlib
 from collections.abc import Collection, Mapping
 from datetime import datetime
-from typing import Literal
 from uuid import UUID
 
 from django.db.models import Count, Max
@@ -11,7 +10,7 @@ from ninja import Schema
 
 from bellcrumb.contract.build import points_out
 from bellcrumb.contract.formulas import answered
-from bellcrumb.contract.shapes import FormulaIn, PointsOut
+from bellcrumb.contract.shapes import FormulaIn, PointsOut, SetClass
 from bellcrumb.dessert.works import Kind
 from bellcrumb.errors import CraftError
 from formulas.building import answer_of, content_saved
@@ -26,7 +25,7 @@ class Glance(Schema):
 
     family: str | None
     family_key: str | None
-    klass: Literal["pour", "nappe", "spoon", "pipe", "slice", "unmould"] | None
+    klass: SetClass | None
     position: float | None
     yolk_g: float | None
     starch_g: float | None

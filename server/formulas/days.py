@@ -22,12 +22,12 @@ from bellcrumb.contract.shapes.plan import (
     of_our_time,
 )
 from bellcrumb.errors import CraftError
-from config.heavy import heavy
-from config.shapes import PROBLEMS
 from formulas.building import build_given, content_saved, newest_versions
 from formulas.models import Dessert
 from kitchen.access import member_of, pantry_of, vessels_of
 from kitchen.models import Cold, Kitchen, Oven, Ring
+from shared.heavy import heavy
+from shared.shapes import PROBLEMS
 
 router = Router(tags=["formulas"])
 _MOST_DAYS = 7

@@ -20,14 +20,14 @@ from bellcrumb.texture.families import families
 from bellcrumb.travel.reading import read
 from bellcrumb.travel.writing import Format, pieces
 from bellcrumb.travel.written import Written, WrittenPart
-from config.heavy import heavy
-from config.shapes import PROBLEMS
-from config.uploads import text_of
 from formulas.cards import glances
 from formulas.content import FIELDS, VESSEL_FIELDS, Content, check, content_of
 from formulas.models import Dessert, Part, Version
 from kitchen.access import member_of, pantry_of, vessels_of
 from kitchen.models import Kitchen
+from shared.heavy import heavy
+from shared.shapes import PROBLEMS
+from shared.uploads import text_of
 
 router = Router(tags=["formulas"])
 MOST_BYTES = 4_000_000

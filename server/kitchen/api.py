@@ -22,12 +22,12 @@ from bellcrumb.quantities.units import Measures
 from bellcrumb.texture.families import families
 from bellcrumb.texture.set_index import CLASSES
 from bellcrumb.vessels.geometry import library
-from config.heavy import heavy
-from config.shapes import PROBLEMS
 from kitchen.access import member_of
 from kitchen.buying import set_price
 from kitchen.models import Cold, Kitchen, Member, Oven, PantryItem, Price, Ring, Vessel
 from kitchen.people import PersonOut, people_of
+from shared.heavy import heavy
+from shared.shapes import PROBLEMS
 
 craft_router = Router(tags=["craft"])
 router = Router(tags=["kitchen"])

@@ -7,6 +7,7 @@ from datetime import datetime, timedelta
 from typing import Annotated, cast
 from uuid import UUID
 
+from django.conf import settings
 from django.core.exceptions import ValidationError
 from django.core.validators import validate_email
 from django.db import IntegrityError, transaction
@@ -16,7 +17,12 @@ from ninja import Query, Router, Schema
 from ninja.errors import HttpError
 from pydantic import Field
 
-from accounts.api import (
+from accounts.log import Kind, note
+from accounts.models import SecurityEvent, User
+from bellcrumb.errors import CraftError
+from kitchen.access import member_of
+from kitchen.models import Invite, Kitchen, Member
+from kitchen.session import (
     Role,
     SameSite,
     SessionOut,
@@ -26,15 +32,9 @@ from accounts.api import (
     proven,
     session_out,
 )
-from accounts.log import Kind, note
-from accounts.models import SecurityEvent, User
-from bellcrumb.errors import CraftError
-from config.now import now as clock_now
-from config.settings import HOME
-from config.shapes import PROBLEMS
-from kitchen.access import member_of
-from kitchen.models import Invite, Kitchen, Member
 from ops.ring import Limits, ring
+from shared.now import now as clock_now
+from shared.shapes import PROBLEMS
 
 router = Router(tags=["people"])
 LASTS = timedelta(days=7)
@@ -286,7 +286,7 @@ class BackupsOut(Schema):
 def backups(request: HttpRequest, kid: UUID) -> BackupsOut:
     """The backups that are made by themselves."""
     member_of(request, kid)
-    there, limits = ring(HOME / "backups"), Limits.from_env()
+    there, limits = ring(settings.HOME / "backups"), Limits.from_env()
     return BackupsOut(
         last_at=there[0].made_at if there else None,
         count=len(there),

@@ -14,12 +14,12 @@ from batches.shapes import MomentOut, Point
 from bellcrumb.rehearse.exercises import EXERCISES, exercise, guide_step
 from bellcrumb.rehearse.replay import replay
 from bellcrumb.rehearse.world import HEATS, LADLES_G, LONGEST_S, Act, Replay
-from config.now import now as clock_now
-from config.shapes import PROBLEMS
 from formulas.stove import StepOut
 from kitchen.access import member_of
 from kitchen.models import Member
 from rehearsals.models import Rehearsal
+from shared.now import now as clock_now
+from shared.shapes import PROBLEMS
 
 router = Router(tags=["rehearsals"])
 ActKind = Literal["heat", "stir", "lift", "ladle", "whites", "cold_water", "pour", "look", "end"]

@@ -1,12 +1,12 @@
 from django.test import TestCase, override_settings
 
 from batches.models import Batch
+from demo import kitchen as demo
 from formulas.builds import page_of
 from formulas.content import content_of, formula_of
 from formulas.models import Dessert, Version
 from formulas.oven import bake_plan_of
 from formulas.stove import plan_of
-from kitchen import demo
 
 
 @override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])

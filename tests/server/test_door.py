@@ -11,8 +11,8 @@ from django.test.utils import CaptureQueriesContext
 from ninja.errors import HttpError
 
 from batches.models import Batch, Reading
-from config import heavy
 from devices.models import Device
+from shared import heavy
 from tests.server.base import KitchenCase, KitchenSetUp, new_id
 
 

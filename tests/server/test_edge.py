@@ -11,8 +11,8 @@ from django.test import Client, SimpleTestCase
 from accounts.models import SecurityEvent
 from bellcrumb.errors import CraftError
 from bellcrumb.work import guarded
-from config.heavy import stop_after
 from formulas.models import Version
+from shared.heavy import stop_after
 from tests.server.base import PASTRY, KitchenCase, new_id
 
 VALUES = (

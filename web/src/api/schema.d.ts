@@ -35,7 +35,7 @@ export interface paths {
      * Assignment
      * @description Which cook this device is in, if any.
      */
-    get: operations["devices_api_assignment"];
+    get: operations["batches_door_assignment"];
     put?: never;
     post?: never;
     delete?: never;
@@ -57,7 +57,7 @@ export interface paths {
      * Receive
      * @description Take a device's readings. Read by hand, so that one bad reading spoils no other.
      */
-    post: operations["devices_api_receive"];
+    post: operations["batches_door_receive"];
     delete?: never;
     options?: never;
     head?: never;
@@ -631,13 +631,13 @@ export interface paths {
      * Devices
      * @description The kitchen's devices.
      */
-    get: operations["devices_api_devices"];
+    get: operations["batches_door_devices"];
     put?: never;
     /**
      * Add Device
      * @description Register a device. Its token comes back this once.
      */
-    post: operations["devices_api_add_device"];
+    post: operations["batches_door_add_device"];
     delete?: never;
     options?: never;
     head?: never;
@@ -658,7 +658,7 @@ export interface paths {
      * Remove Device
      * @description Take a device's token away. What it measured stays.
      */
-    delete: operations["devices_api_remove_device"];
+    delete: operations["batches_door_remove_device"];
     options?: never;
     head?: never;
     patch?: never;
@@ -1199,19 +1199,19 @@ export interface paths {
      * Read Session
      * @description Who is signed in.
      */
-    get: operations["accounts_api_read_session"];
+    get: operations["kitchen_session_read_session"];
     put?: never;
     /**
      * Sign In
      * @description Sign in. After six wrong passwords an address waits six minutes; so does one that tries many
      *     accounts.
      */
-    post: operations["accounts_api_sign_in"];
+    post: operations["kitchen_session_sign_in"];
     /**
      * Sign Out
      * @description Sign out.
      */
-    delete: operations["accounts_api_sign_out"];
+    delete: operations["kitchen_session_sign_out"];
     options?: never;
     head?: never;
     patch?: never;
@@ -1228,7 +1228,7 @@ export interface paths {
      * Signed In
      * @description Where I am signed in, the newest first.
      */
-    get: operations["accounts_api_signed_in"];
+    get: operations["kitchen_session_signed_in"];
     put?: never;
     post?: never;
     delete?: never;
@@ -1251,7 +1251,7 @@ export interface paths {
      * End Session
      * @description Sign me out in one of those places.
      */
-    delete: operations["accounts_api_end_session"];
+    delete: operations["kitchen_session_end_session"];
     options?: never;
     head?: never;
     patch?: never;
@@ -1271,7 +1271,7 @@ export interface paths {
      * @description Change my own password: at least twelve characters, and no common one. Everywhere else I am
      *     signed in, I am signed out.
      */
-    post: operations["accounts_api_change_password"];
+    post: operations["kitchen_session_change_password"];
     delete?: never;
     options?: never;
     head?: never;
@@ -6411,7 +6411,7 @@ export interface operations {
       };
     };
   };
-  devices_api_assignment: {
+  batches_door_assignment: {
     parameters: {
       query?: never;
       header?: never;
@@ -6512,7 +6512,7 @@ export interface operations {
       };
     };
   };
-  devices_api_receive: {
+  batches_door_receive: {
     parameters: {
       query?: never;
       header?: never;
@@ -10180,7 +10180,7 @@ export interface operations {
       };
     };
   };
-  devices_api_devices: {
+  batches_door_devices: {
     parameters: {
       query?: never;
       header?: never;
@@ -10283,7 +10283,7 @@ export interface operations {
       };
     };
   };
-  devices_api_add_device: {
+  batches_door_add_device: {
     parameters: {
       query?: never;
       header?: never;
@@ -10390,7 +10390,7 @@ export interface operations {
       };
     };
   };
-  devices_api_remove_device: {
+  batches_door_remove_device: {
     parameters: {
       query?: never;
       header?: never;
@@ -13699,7 +13699,7 @@ export interface operations {
       };
     };
   };
-  accounts_api_read_session: {
+  kitchen_session_read_session: {
     parameters: {
       query?: never;
       header?: never;
@@ -13800,7 +13800,7 @@ export interface operations {
       };
     };
   };
-  accounts_api_sign_in: {
+  kitchen_session_sign_in: {
     parameters: {
       query?: never;
       header?: never;
@@ -13905,7 +13905,7 @@ export interface operations {
       };
     };
   };
-  accounts_api_sign_out: {
+  kitchen_session_sign_out: {
     parameters: {
       query?: never;
       header?: never;
@@ -14006,7 +14006,7 @@ export interface operations {
       };
     };
   };
-  accounts_api_signed_in: {
+  kitchen_session_signed_in: {
     parameters: {
       query?: never;
       header?: never;
@@ -14107,7 +14107,7 @@ export interface operations {
       };
     };
   };
-  accounts_api_end_session: {
+  kitchen_session_end_session: {
     parameters: {
       query?: never;
       header?: never;
@@ -14210,7 +14210,7 @@ export interface operations {
       };
     };
   };
-  accounts_api_change_password: {
+  kitchen_session_change_password: {
     parameters: {
       query?: never;
       header?: never;

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse, JsonResponse
 
-from config.edge import problem
+from shared.edge import problem
 
 AWAY = "The kitchen's store is not answering. Nothing you typed is lost; it is sent again shortly."
 LOCKED = "Too many wrong passwords. Wait six minutes and try again."

@@ -21,10 +21,10 @@ from pydantic import Field
 from accounts.log import Kind, address_of, note
 from accounts.models import SignedIn, User
 from bellcrumb.errors import CraftError
-from config.failures import LOCKED
-from config.now import now as clock_now
-from config.shapes import PROBLEMS
 from kitchen.models import Member
+from shared.failures import LOCKED
+from shared.now import now as clock_now
+from shared.shapes import PROBLEMS
 
 router = Router(tags=["session"])
 

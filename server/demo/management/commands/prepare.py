@@ -11,9 +11,9 @@ from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 
 from accounts.models import User
+from demo import kitchen as demo
 from devices.models import Device
 from formulas.models import Brief
-from kitchen import demo
 from kitchen.models import Kitchen, Member, Ring
 
 MOST_BRIEFS = 100_000  # remembered cards; more are mostly of formulas that have changed since

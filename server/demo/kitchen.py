@@ -13,14 +13,14 @@ from batches.clock import raise_peak
 from batches.models import Event, Reading, Verdict
 from bellcrumb.heat.pot import Cream, Pot, start, step
 from bellcrumb.vessels.geometry import library
+from demo.desserts import BUILDS, DESSERTS
+from demo.formulas import FORMULAS, PANTRY, PRICES, RINGS, VESSELS
 from devices.models import Device
 from formulas.building import BuildContent, LayerSaved
 from formulas.content import VESSEL_FIELDS, content_of, formula_of
 from formulas.models import Dessert, Part, Version
 from formulas.stove import PlanOut, Scene, plan_of
 from kitchen.buying import set_price
-from kitchen.demo_data import FORMULAS, PANTRY, PRICES, RINGS, VESSELS
-from kitchen.demo_desserts import BUILDS, DESSERTS
 from kitchen.models import Cold, Kitchen, Member, Oven, PantryItem, Ring, Vessel
 
 NAME = "Weir House"

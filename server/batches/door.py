@@ -9,41 +9,22 @@ from django.db import IntegrityError, transaction
 from django.http import HttpRequest
 from ninja import Router, Schema
 from ninja.errors import HttpError
-from ninja.security import HttpBearer
-from ninja.throttling import AuthRateThrottle
 from pydantic import Field
 
 from batches.clock import course_of
 from batches.holding import cook_of, cooks_of
+from batches.intake import Sent, read_item, store
 from bellcrumb.stove.temper import Rung
-from config.now import now as clock_now
-from config.shapes import PROBLEMS
-from devices.ingest import Sent, read_item, store
 from devices.models import Device
+from devices.token import DeviceThrottle, Token
 from formulas.stove import Scene
 from kitchen.access import member_of
+from shared.now import now as clock_now
+from shared.shapes import PROBLEMS
 
 router = Router(tags=["devices"])
 MOST_BYTES = 64 * 1024
 MOST_READINGS = 500
-
-
-class Token(HttpBearer):
-    """A device's token. The device is put on the request."""
-
-    def authenticate(self, request: HttpRequest, token: str) -> Device | None:
-        """The device this token belongs to."""
-        device = Device.objects.filter(token_hash=Device.hash_of(token)).first()
-        request.device = device  # type: ignore[attr-defined]
-        return device
-
-
-class DeviceThrottle(AuthRateThrottle):
-    """Each device on its own: six requests a second."""
-
-    def get_cache_key(self, request: HttpRequest) -> str:
-        """By device."""
-        return f"device-{request.device.pk}"  # type: ignore[attr-defined]
 
 
 door = Router(tags=["device"], auth=Token(), throttle=[DeviceThrottle("360/m")])
