@@ -13,9 +13,9 @@ Row = Callable[..., None]
 def dessert_and_day(row: Row, one: Row) -> None:
     """A dessert's answer, and days of 5 to 100 batches against the careful chef's plan."""
     from bellcrumb.day.greedy import backwards
-    from bellcrumb.day.solve import Plan, cost, early_min, planned, turns
+    from bellcrumb.day.solve import Schedule, cost, early_min, planned, turns
     from bellcrumb.day.tasks import Day, KitchenOfDay, OvenOfDay, Person, Task, tasks_of
-    from bellcrumb.dessert.steps import Gap, Step
+    from bellcrumb.dessert.steps import BuildStep, Gap
 
     tested: Any = import_module("tests.core.test_dessert")
     desserts = tested.DESSERTS
@@ -27,7 +27,7 @@ def dessert_and_day(row: Row, one: Row) -> None:
     row("a dessert whole, in the core", found, aim="150 ms over HTTP")
     made = [
         [
-            Step(
+            BuildStep(
                 s["key"], s["part"], s["code"], s["words"], s["hands_min"], s["wait_min"],
                 s["wait_low_min"], s["wait_high_min"], tuple(s["uses"]), s["attention"],
                 s["oven_c"], s["source"], tuple(Gap(**g) for g in s["after"]),
@@ -58,7 +58,7 @@ def dessert_and_day(row: Row, one: Row) -> None:
             one(f"day of {batches}: gap", 100 * plan.gap, "%")
         first = [place for place in chef if place is not None]
         if plan and len(first) == len(day.tasks):
-            written = Plan(first, 1.0, early_min(day, first), turns(day, first))
+            written = Schedule(first, 1.0, early_min(day, first), turns(day, first))
             one(f"day of {batches}: better than the chef's", 100 * (1 - cost(plan) / cost(written)),
                 "%")  # fmt: skip
 

@@ -6,7 +6,7 @@ from batches.clock import Course, curve_of
 from batches.models import Batch
 from bellcrumb.contract.shapes.oven import RefitOut
 from bellcrumb.errors import CraftError
-from bellcrumb.oven.refit import Look, Told
+from bellcrumb.oven.refit import Look, Observations
 from bellcrumb.stove.guide import Reading
 from formulas.content import Content
 from formulas.oven import refit_of
@@ -40,7 +40,7 @@ def refit_now(batch: Batch, course: Course, curve: list[Reading]) -> RefitOut | 
     def inside(curve: list[Reading]) -> list[tuple[float, float]]:
         return [(t - timing.entered_s, c) for t, c in curve if timing.entered_s <= t <= end_s]
 
-    told = Told(
+    told = Observations(
         inside(curve),
         looks,
         inside(curve_of(batch, channel=AIR_CHANNEL)),

@@ -12,7 +12,7 @@ from bellcrumb.book.probe import Doubt, doubts
 from bellcrumb.book.review import Timing
 from bellcrumb.contract.shapes.oven import RefitOut
 from bellcrumb.oven.guide import bake_moment, is_fresh
-from bellcrumb.safety.pasteurise import Kill, Product, kill
+from bellcrumb.safety.pasteurise import Lethality, Product, kill
 from bellcrumb.stove.guide import STALE_S, Moment, Reading, follow, missed
 from formulas.stove import PlanOut, step_of
 from shared.now import now as clock_now
@@ -117,7 +117,7 @@ def doubts_of(course: Course, curve: list[Reading]) -> list[Doubt]:
     return [d for d in doubts(curve, boil_c, _stale_s(course)) if boils or d.key != "low"]
 
 
-def safety_of(course: Course, curve: list[Reading]) -> Kill | None:
+def safety_of(course: Course, curve: list[Reading]) -> Lethality | None:
     """What the heat has done to the egg so far; None for a cook without egg at the probe."""
     if course.plan.egg_from is None:
         return None

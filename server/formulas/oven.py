@@ -7,7 +7,7 @@ from ninja import Schema
 from bellcrumb.contract.colds import cool_mix
 from bellcrumb.contract.fitting import filling_of, fit_out, vessel_of
 from bellcrumb.contract.formulas import understood
-from bellcrumb.contract.ovens import bake_mix, choose_mix, convert_mix, kin_of
+from bellcrumb.contract.ovens import bake_mix, choose_mix, convert_mix, oven_family
 from bellcrumb.contract.refits import refit_mix
 from bellcrumb.contract.shapes import CurvePoint, FormulaIn, TrayOut
 from bellcrumb.contract.shapes.base import MixIn
@@ -31,9 +31,8 @@ from bellcrumb.contract.shapes.oven import (
 from bellcrumb.errors import CraftError
 from bellcrumb.laws.water import boils_c
 from bellcrumb.mix.composition import Mix
-from bellcrumb.oven.guide import Plan as BakeSteps
-from bellcrumb.oven.guide import bake_steps
-from bellcrumb.oven.refit import Told
+from bellcrumb.oven.guide import BakePlan, bake_steps
+from bellcrumb.oven.refit import Observations
 from bellcrumb.vessels.geometry import Vessel
 from formulas.content import Baking, Content, given_of
 from formulas.stove import CurveOut, PlaceOut, PlanOut, Scene, StepOut
@@ -275,7 +274,7 @@ def bake_plan_of(kitchen: Kitchen, content: Content, kind: str) -> PlanOut:
     asked = _bake_in(kitchen, content, oven, share, given, False)
     try:
         found = bake_mix(mix, asked, [], own)
-        truth = bake_mix(mix, _as_it_is(asked), [], own)
+        truth = bake_mix(mix, _with_simulated_error(asked), [], own)
     except CraftError as error:
         raise _renamed(error) from error
     if found.pull_from_min is None or found.pull_to_min is None:
@@ -283,7 +282,7 @@ def bake_plan_of(kitchen: Kitchen, content: Content, kind: str) -> PlanOut:
     b = content.baking
     name = vessel.name.lower()
     steps = bake_steps(
-        BakeSteps(
+        BakePlan(
             doneness=b.doneness,
             after=b.after,
             from_s=60 * found.pull_from_min,
@@ -298,7 +297,7 @@ def bake_plan_of(kitchen: Kitchen, content: Content, kind: str) -> PlanOut:
     )
     points = [CurvePoint(t_s=60 * p.t_min, temp_c=p.centre_c) for p in found.curve]
     return PlanOut(
-        family=kin_of(mix, asked.family).name,
+        family=oven_family(mix, asked.family).name,
         guide="bake",
         ring=oven.name,
         boil_c=boils_c(kitchen.altitude_m),
@@ -323,7 +322,7 @@ def bake_plan_of(kitchen: Kitchen, content: Content, kind: str) -> PlanOut:
     )  # fmt: skip
 
 
-def _as_it_is(asked: BakeIn) -> BakeIn:
+def _with_simulated_error(asked: BakeIn) -> BakeIn:
     oven = asked.oven.model_copy(update={"offset_k": asked.oven.offset_k + _SIMULATED_OVEN_K})
     start = 20.0 if asked.mix.temp_c is None else asked.mix.temp_c
     mix = asked.mix.model_copy(update={"temp_c": start + _SIMULATED_START_K})
@@ -369,7 +368,7 @@ def _checks(oven: Oven, b: Baking, found: BakeOut) -> list[str]:
     return said
 
 
-def refit_of(kitchen: Kitchen, content: Content, kind: str, told: Told) -> RefitOut | None:
+def refit_of(kitchen: Kitchen, content: Content, kind: str, told: Observations) -> RefitOut | None:
     """What a running bake tells of itself; None while it is too little."""
     oven = oven_of(kitchen, content.baking)
     own = vessels_of(kitchen)

@@ -5,7 +5,7 @@ from datetime import datetime, timedelta
 from bellcrumb.contract import compute
 from bellcrumb.day.clash import clash
 from bellcrumb.day.greedy import backwards
-from bellcrumb.day.solve import Plan, cost, early_min, planned, solve, turns
+from bellcrumb.day.solve import Schedule, cost, early_min, planned, solve, turns
 from bellcrumb.day.tasks import (
     SAME_OVEN_K,
     Day,
@@ -145,7 +145,7 @@ class PlanTest(unittest.TestCase):
             plan = planned(day, 0.1)
             if None in chef or plan is None:
                 continue
-            written = Plan(chef, 1.0, early_min(day, chef), turns(day, chef))
+            written = Schedule(chef, 1.0, early_min(day, chef), turns(day, chef))
             self.assertLessEqual(cost(plan), cost(written))
             self.assertEqual(faults(day, plan.placed), [])
 

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 from bellcrumb.contract import compute
 from bellcrumb.dessert.layers import Layer, Made, stack
 from bellcrumb.dessert.stand import Room
-from bellcrumb.dessert.steps import Gap, Step
+from bellcrumb.dessert.steps import BuildStep, Gap
 from bellcrumb.dessert.thread import thread
 from bellcrumb.errors import CraftError
 from bellcrumb.vessels.geometry import library, vessel_from_measures
@@ -173,7 +173,7 @@ class StackTest(unittest.TestCase):
 
 
 def step(key, minutes, *after):
-    return Step(key, "P", key, key, minutes, 0, 0, 0, (), False, None, "", tuple(after))
+    return BuildStep(key, "P", key, key, minutes, 0, 0, 0, (), False, None, "", tuple(after))
 
 
 class ThreadTest(unittest.TestCase):

@@ -7,18 +7,18 @@ from scipy.special import j0, j1, jn_zeros
 
 from bellcrumb.contract.formulas import mix_asked
 from bellcrumb.contract.kinds import compute
-from bellcrumb.contract.ovens import job_of, kin_of, set_temp_c
+from bellcrumb.contract.ovens import job_of, oven_family, set_temp_c
 from bellcrumb.contract.refits import refit_mix
 from bellcrumb.contract.shapes import oven
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.field import Field, Mesh
+from bellcrumb.oven.calibrate import calibrate, pan_of_water
 from bellcrumb.oven.crust import blind_bake, soggy_clock
 from bellcrumb.oven.pull import signs
-from bellcrumb.oven.refit import Look, Told
+from bellcrumb.oven.refit import Look, Observations
 from bellcrumb.oven.run import STRIDES, Bake, Cases
 from bellcrumb.oven.scene import mould_of
-from bellcrumb.oven.setting import Setting
-from bellcrumb.oven.walk import pan_of_water, walk
+from bellcrumb.oven.setting import SetKinetics
 from bellcrumb.vessels.geometry import vessel_from_measures
 from tests.core.independent import ours, theirs
 
@@ -143,12 +143,12 @@ class FieldTest(unittest.TestCase):
 
 class SettingTest(unittest.TestCase):
     def ramp(self, k_per_min):
-        setting = Setting.start(np.array([79.0]), np.zeros((1, 1, 1)))
+        setting = SetKinetics.start(np.array([79.0]), np.zeros((1, 1, 1)))
         found, temp = {}, 50.0
-        setting.pass_by(np.full((1, 1, 1), temp), 0.0)
+        setting.advance(np.full((1, 1, 1), temp), 0.0)
         while temp < 96:
             temp += k_per_min / 60
-            setting.pass_by(np.full((1, 1, 1), temp), 1.0)
+            setting.advance(np.full((1, 1, 1), temp), 1.0)
             seen = (
                 ("wobble", setting.share, 0.4), ("through", setting.share, 0.93),
                 ("weeps", setting.weeping, 0.4),
@@ -247,7 +247,7 @@ class BakeTest(unittest.TestCase):
                  "bath": {"level": "half", "water_c": 60}} | asked
             )  # fmt: skip
             mix, _ = mix_asked(given.mix, "")
-            kin = kin_of(mix, None)
+            kin = oven_family(mix, None)
             job, mould, _ = job_of(mix, kin, given, None)
             found = []
             for strides in (STRIDES, ((math.inf, 10.0),)):
@@ -340,26 +340,26 @@ class KnowingTest(unittest.TestCase):
              "bath": {"level": "half", "water_c": 100}}
         )  # fmt: skip
         mix, _ = mix_asked(given.mix, "")
-        found = refit_mix(mix, given, Told(probe), None)
+        found = refit_mix(mix, given, Observations(probe), None)
         self.assertAlmostEqual(found.start_c, 14, delta=0.5)
         self.assertAlmostEqual(found.offset_k, -9, delta=2)
         self.assertAlmostEqual(found.from_s / 60, truth["pull_from_min"], delta=1)
-        self.assertIsNone(refit_mix(mix, given, Told(probe[:2]), None))
+        self.assertIsNone(refit_mix(mix, given, Observations(probe[:2]), None))
         air = [(float(t), 151.0 + t % 3) for t in range(0, 1500, 30)]
-        hung = refit_mix(mix, given, Told(air=air), None)
+        hung = refit_mix(mix, given, Observations(air=air), None)
         self.assertAlmostEqual(hung.offset_k, -11, delta=1)
         self.assertLess(hung.offset_spread_k, 5)
         water = [(60 * p["t_min"], p["bath_c"]) for p in truth["curve"] if p["t_min"] <= 30]
-        bathed = refit_mix(mix, given, Told(bath=water), None)
+        bathed = refit_mix(mix, given, Observations(bath=water), None)
         self.assertAlmostEqual(bathed.offset_k, -9, delta=3)
         self.assertLess(bathed.offset_spread_k, hung.offset_spread_k)
-        loose = refit_mix(mix, given, Told(looks=[Look(36 * 60, 1.0)]), None)
+        loose = refit_mix(mix, given, Observations(looks=[Look(36 * 60, 1.0)]), None)
         self.assertGreater(loose.from_s, 60 * bake()["pull_from_min"])
 
     def test_a_walk_with_a_pan_of_water_finds_three_figures(self):
         for truth in ((-9.0, 0.0, 0.0), (6.0, 0.3, 0.0), (0.0, 0.0, -0.5)):
             t, c = pan_of_water("static", 170, 20, 1.0, (325, 265), 11.6, np.array(truth), 3600, 0)
-            found = walk(
+            found = calibrate(
                 "static", 170, 1.0, (325, 265), list(zip(t, c, strict=True)), 170 + truth[0]
             )
             self.assertAlmostEqual(found.offset_k, truth[0], delta=3)

@@ -10,7 +10,7 @@ from bellcrumb.contract.shapes import plan as shapes
 from bellcrumb.contract.shapes.build import BuildIn, BuildOut
 from bellcrumb.day.clash import Clashing, clash
 from bellcrumb.day.greedy import backwards
-from bellcrumb.day.solve import Plan, can_be_done, early_min, planned
+from bellcrumb.day.solve import Schedule, can_be_done, early_min, planned
 from bellcrumb.day.tasks import (
     Day,
     KitchenOfDay,
@@ -20,7 +20,7 @@ from bellcrumb.day.tasks import (
     tasks_of,
     without_item,
 )
-from bellcrumb.dessert.steps import Gap, Step
+from bellcrumb.dessert.steps import BuildStep, Gap
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import mix_of
 from bellcrumb.formula.scale import eggs_cracked
@@ -120,10 +120,10 @@ def _sized(wanted: _Wanted) -> BuildIn:
 
 def _steps(
     wanted: _Wanted, pantry: Pantry | None, vessels: dict[str, Vessel] | None
-) -> tuple[list[Step], BuildOut]:
+) -> tuple[list[BuildStep], BuildOut]:
     out = built(_sized(wanted), pantry, vessels)
     steps = [
-        Step(
+        BuildStep(
             s.key, s.part, s.code, s.words, s.hands_min, s.wait_min, s.wait_low_min,
             s.wait_high_min, tuple(u for u in s.uses if u not in s.holds), s.attention, s.oven_c,
             s.source, tuple(Gap(g.key, g.at_least_min, g.at_most_min, g.why) for g in s.after),
@@ -134,7 +134,7 @@ def _steps(
     return steps, out
 
 
-def _day(given: shapes.DayIn, wanted: list[_Wanted], steps: list[list[Step]]) -> Day:
+def _day(given: shapes.DayIn, wanted: list[_Wanted], steps: list[list[BuildStep]]) -> Day:
     tasks: list[Task] = []
     for n, (want, each) in enumerate(zip(wanted, steps, strict=True)):
         tasks += tasks_of(n, want.name, each, want.by, len(tasks))
@@ -166,7 +166,7 @@ def _at(given: shapes.DayIn, minute: int) -> datetime:
     return given.now + timedelta(minutes=minute)
 
 
-def _steps_out(given: shapes.DayIn, asked: Day, plan: Plan) -> list[shapes.DayStepOut]:
+def _steps_out(given: shapes.DayIn, asked: Day, plan: Schedule) -> list[shapes.DayStepOut]:
     found = []
     for task, place in zip(asked.tasks, plan.placed, strict=True):
         where = ["ring"] * task.rings + ["mixer"] * task.mixers + ["cold"] * task.trays
@@ -185,7 +185,7 @@ def _steps_out(given: shapes.DayIn, asked: Day, plan: Plan) -> list[shapes.DaySt
     return sorted(found, key=lambda step: (step.start, step.key))
 
 
-def _oven_lines(given: shapes.DayIn, asked: Day, plan: Plan) -> list[shapes.OvenLineOut]:
+def _oven_lines(given: shapes.DayIn, asked: Day, plan: Schedule) -> list[shapes.OvenLineOut]:
     lines = []
     for o, oven in enumerate(asked.kitchen.ovens):
         dials = sorted(

@@ -15,7 +15,7 @@ from bellcrumb.laws.egg import BELOW_IDEAL_K
 from bellcrumb.mix.composition import Mix
 from bellcrumb.oven.pull import Known, bake, cases_of, signs, stepped
 from bellcrumb.oven.run import STIRS, STIRS_CHEESE, STIRS_THICK, Cases, Job
-from bellcrumb.oven.scene import Bath, Mould, Oven, OvenKind, Stage, mould_of
+from bellcrumb.oven.scene import Bath, DialStage, Mould, Oven, OvenKind, mould_of
 from bellcrumb.texture.coagulation import coagulation
 from bellcrumb.texture.families import Family, family, standings
 from bellcrumb.vessels.geometry import Vessel
@@ -69,7 +69,7 @@ def baked(given: shapes.BakeIn, vessels: dict[str, Vessel] | None = None) -> sha
     return bake_mix(mix, given, said, vessels)
 
 
-def kin_of(mix: Mix, key: str | None) -> Family:
+def oven_family(mix: Mix, key: str | None) -> Family:
     """The family asked for, or the nearest that goes into the oven."""
     if key:
         return family(key)
@@ -82,7 +82,7 @@ def bake_mix(
 ) -> shapes.BakeOut:
     """``baked`` of a mix already understood."""
     began = time.perf_counter()
-    kin = kin_of(mix, given.family)
+    kin = oven_family(mix, given.family)
     job, _, poured = job_of(mix, kin, given, vessels)
     start = 20.0 if given.mix.temp_c is None else given.mix.temp_c
     set_c = set_temp_c(mix, kin)
@@ -120,14 +120,14 @@ def job_of(
     mould = mould_of(
         vessel, fill_mm, crust=crust.kind if crust else None, crust_mm=crust.mm if crust else None
     )
-    stages = tuple(Stage(s.set_c, s.minutes) for s in given.oven.stages)
+    stages = tuple(DialStage(s.set_c, s.minutes) for s in given.oven.stages)
     if not stages and given.oven.set_c is None:
         raise CraftError("oven.set_c", "What is the oven set to?")
     if given.oven.set_c is not None and stages:
         raise CraftError("oven.stages", "Give one setting or stages: one of the two.")
     if not stages:
         assert given.oven.set_c is not None
-        stages = (Stage(given.oven.set_c),)
+        stages = (DialStage(given.oven.set_c),)
     oven = Oven(
         given.oven.kind, stages, given.oven.offset_k, given.altitude_m, given.oven.stand,
         given.oven.preheated, given.oven.film, given.oven.vent, tuple(given.oven.door_min),
@@ -199,7 +199,7 @@ def choose_mix(
     mix: Mix, given: shapes.ChooseIn, vessels: dict[str, Vessel] | None
 ) -> shapes.ChooseOut:
     """``chosen`` of a mix already understood. All settings are cases of one run."""
-    kin = kin_of(mix, given.family)
+    kin = oven_family(mix, given.family)
     set_c = set_temp_c(mix, kin)
     start = 20.0 if given.mix.temp_c is None else given.mix.temp_c
     found: list[shapes.ChoiceOut] = []
@@ -269,7 +269,7 @@ def convert_mix(
 ) -> shapes.ConvertOut:
     """``converted`` of a mix already understood: the dial of the other oven that pulls it in the
     same minute, from several tried as cases of one run."""
-    kin = kin_of(mix, given.family)
+    kin = oven_family(mix, given.family)
     set_c = set_temp_c(mix, kin)
     job, mould, _ = job_of(mix, kin, given, vessels)
     start = 20.0 if given.mix.temp_c is None else given.mix.temp_c

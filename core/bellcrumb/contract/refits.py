@@ -1,20 +1,20 @@
 """Ovens known better: a bake fitted while it goes on, and the walk with a pan of water."""
 
-from bellcrumb.contract.ovens import job_of, kin_of, set_temp_c
+from bellcrumb.contract.ovens import job_of, oven_family, set_temp_c
 from bellcrumb.contract.shapes import oven as shapes
 from bellcrumb.mix.composition import Mix
+from bellcrumb.oven.calibrate import calibrate
 from bellcrumb.oven.pull import bake, cases_of
-from bellcrumb.oven.refit import Told, refit
-from bellcrumb.oven.walk import walk
+from bellcrumb.oven.refit import Observations, refit
 from bellcrumb.vessels.geometry import Vessel
 
 
 def refit_mix(
-    mix: Mix, given: shapes.BakeIn, told: Told, vessels: dict[str, Vessel] | None
+    mix: Mix, given: shapes.BakeIn, told: Observations, vessels: dict[str, Vessel] | None
 ) -> shapes.RefitOut | None:
     """The window as the bake itself tells it; None while it has told too little. Raises CraftError
     for a bake that cannot be."""
-    kin = kin_of(mix, given.family)
+    kin = oven_family(mix, given.family)
     job, _, _ = job_of(mix, kin, given, vessels)
     set_c = set_temp_c(mix, kin)
     start = 20.0 if given.mix.temp_c is None else given.mix.temp_c
@@ -58,7 +58,7 @@ def _says(start_c: float, moved_k: float, spread_k: float) -> str:
 
 def walked(given: shapes.WalkIn) -> shapes.WalkOut:
     """What an oven is like. Raises CraftError for a walk too short."""
-    found = walk(
+    found = calibrate(
         given.kind,
         given.set_c,
         given.water_ml / 1000,

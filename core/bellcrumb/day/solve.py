@@ -20,7 +20,7 @@ _FULL = 200  # tasks up to which that much is spent; more of them take longer a 
 
 
 @dataclass(frozen=True)
-class Plan:
+class Schedule:
     """A plan: where every task is, how far from the best it may be (0 to 1; 1 where nothing is
     known), and the minutes of early starts and oven turns it has."""
 
@@ -30,7 +30,7 @@ class Plan:
     turns: int
 
 
-def solve(day: Day, seconds: float = SECONDS, guess: bool = True) -> Plan | None:
+def solve(day: Day, seconds: float = SECONDS, guess: bool = True) -> Schedule | None:
     """A plan for the day; None where there is none (or none was found in time)."""
     model = cp_model.CpModel()
     build = _Model(model, day)
@@ -51,7 +51,7 @@ def solve(day: Day, seconds: float = SECONDS, guess: bool = True) -> Plan | None
     placed = build.read(solver)
     best, bound = solver.objective_value, solver.best_objective_bound
     gap = 0.0 if best <= 0 else max(0.0, (best - bound) / best)
-    return Plan(placed, gap, early_min(day, placed), turns(day, placed))
+    return Schedule(placed, gap, early_min(day, placed), turns(day, placed))
 
 
 def early_min(day: Day, placed: Sequence[Placed]) -> int:
@@ -244,7 +244,7 @@ class _Model:
         return [found[n] for n in range(len(self.starts))]
 
 
-def planned(day: Day, seconds: float = SECONDS) -> Plan | None:
+def planned(day: Day, seconds: float = SECONDS) -> Schedule | None:
     """The better of the careful chef's plan and the solver's; None where neither finds one."""
     first = [place for place in backwards(day) if place is not None]
     found = solve(day, seconds)
@@ -254,10 +254,10 @@ def planned(day: Day, seconds: float = SECONDS) -> Plan | None:
     if found and cost(found) <= early + TURN_COSTS_MIN * turned:
         return found
     gap = found.gap if found else 1.0
-    return Plan(first, gap, early, turned)
+    return Schedule(first, gap, early, turned)
 
 
-def cost(plan: Plan) -> float:
+def cost(plan: Schedule) -> float:
     """What a plan is judged by: minutes of waiting, and turns of the ovens."""
     return plan.early_min + TURN_COSTS_MIN * plan.turns
 

@@ -8,7 +8,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from bellcrumb.dessert.steps import Step
+from bellcrumb.dessert.steps import BuildStep
 
 AT_ONCE_MIN = 20.0  # steps with no more pause than this between them are done as one
 SAME_OVEN_K = 10.0  # two bakes share an oven when their dials are no further apart
@@ -133,7 +133,7 @@ class Placed:
     oven: int | None
 
 
-def tasks_of(item: int, name: str, steps: Sequence[Step], by: int, first: int) -> list[Task]:
+def tasks_of(item: int, name: str, steps: Sequence[BuildStep], by: int, first: int) -> list[Task]:
     """The tasks of one dessert ready at minute ``by``; ``first`` is the index of the first.
 
     Steps that follow each other at once and by nobody else are one task.
@@ -154,13 +154,13 @@ def tasks_of(item: int, name: str, steps: Sequence[Step], by: int, first: int) -
     return tasks
 
 
-def _groups(steps: Sequence[Step]) -> list[list[Step]]:
+def _groups(steps: Sequence[BuildStep]) -> list[list[BuildStep]]:
     waited_for: dict[str, int] = {}
     for step in steps:
         for gap in step.after:
             waited_for[gap.key] = waited_for.get(gap.key, 0) + 1
-    groups: list[list[Step]] = []
-    of: dict[str, list[Step]] = {}
+    groups: list[list[BuildStep]] = []
+    of: dict[str, list[BuildStep]] = {}
     for step in steps:
         mine = None
         if len(step.after) == 1:
@@ -179,7 +179,7 @@ def _groups(steps: Sequence[Step]) -> list[list[Step]]:
     return groups
 
 
-def _same_oven(before: Step, step: Step) -> bool:
+def _same_oven(before: BuildStep, step: BuildStep) -> bool:
     """Whether a bake goes on in its oven: at no hotter a dial, or cooling with the door open."""
     ovens = all("oven" in (*s.uses, *s.holds) for s in (before, step))
     return ovens and (step.oven_c or 0) <= (before.oven_c or 0)
@@ -197,7 +197,9 @@ def _tightest(links: Sequence[Link]) -> tuple[Link, ...]:
     return tuple(found.values())
 
 
-def _task(item: int, name: str, group: Sequence[Step], after: tuple[Link, ...], by: int) -> Task:
+def _task(
+    item: int, name: str, group: Sequence[BuildStep], after: tuple[Link, ...], by: int
+) -> Task:
     used = {u for step in group for u in (*step.uses, *step.holds)}
     last = group[-1]
     baking = "oven" in last.holds or any("oven" in step.holds for step in group)
@@ -215,7 +217,7 @@ def _task(item: int, name: str, group: Sequence[Step], after: tuple[Link, ...], 
     )  # fmt: skip
 
 
-def _dial(group: Sequence[Step]) -> float:
+def _dial(group: Sequence[BuildStep]) -> float:
     """What the oven is set to for it: the first dial of a bake that falls."""
     return next((s.oven_c for s in group if s.oven_c is not None), 180.0)
 

@@ -70,7 +70,7 @@ class Gap:
 
 
 @dataclass(frozen=True)
-class Step:
+class BuildStep:
     """One step: ``hands_min`` takes a person, ``wait_min`` runs by itself; ``uses`` is what the
     hands occupy, ``holds`` what the wait does; ``own`` says that the kitchen gave the minutes."""
 
@@ -212,7 +212,7 @@ def _needless(row: Row, making: Making, schools: Schools) -> bool:
 def steps_of(
     makings: Mapping[str, Making], lain: Sequence[Lain], count: int, schools: Schools,
     minutes: Mapping[str, tuple[float | None, float | None]] | None = None,
-) -> tuple[list[Step], list[str]]:  # fmt: skip
+) -> tuple[list[BuildStep], list[str]]:  # fmt: skip
     """Every step of the dessert with the gaps before it, and what is to be minded where parts meet.
 
     ``minutes`` are a kitchen's own (hands, wait) by step key; None leaves one as it is.
@@ -231,7 +231,7 @@ class _Thread:
     """The steps so far; ``last`` is what a part's next step follows and the hours it keeps."""
 
     own: Mapping[str, tuple[float | None, float | None]]
-    steps: list[Step] = field(default_factory=list)
+    steps: list[BuildStep] = field(default_factory=list)
     minded: list[str] = field(default_factory=list)
     last: dict[str, tuple[str, float]] = field(default_factory=dict)
     built: tuple[str, float] | None = None
@@ -245,7 +245,7 @@ class _Thread:
         again = sum(step.key.split("#")[0] == key for step in self.steps)
         key = f"{key}#{again + 1}" if again else key
         hands = row.hands_min + row.hands_min_per_kg * kilos + row.hands_min_per_piece * pieces
-        step = Step(
+        step = BuildStep(
             key, name, row.code, row.words, hands, row.wait_min, row.wait_low_min,
             row.wait_high_min, row.uses, row.attention, row.oven_c, row.source, tuple(after),
             holds=row.holds,
@@ -352,7 +352,7 @@ class _Thread:
         least, most = 60.0, max(60 * keeps_h, 90.0)
         hands_own, wait_own = self.own.get("set_cold", (None, None))
         self.steps.append(
-            Step(
+            BuildStep(
                 "set_cold", "", "set_cold", "chill until it is set",
                 1.0 if hands_own is None else hands_own, 240.0 if wait_own is None else wait_own,
                 180, 480, (), False, None, "trade practice; our estimate",
@@ -374,7 +374,7 @@ class _Thread:
         if self.until and self.until[-1].key == key:
             after[0] = self.until[-1]
         self.steps.append(
-            Step(
+            BuildStep(
                 "plate", "", "plate", "trim, cut, plate", 1 + 2.0 * count, 0, 0, 0, ("bench",),
                 False, None, "our estimate", tuple(after),
             )

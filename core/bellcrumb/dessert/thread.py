@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from bellcrumb.dessert.steps import Step
+from bellcrumb.dessert.steps import BuildStep
 from bellcrumb.errors import CraftError
 
 Ahead = Literal["two_days", "day_before", "hours", "at_last"]
@@ -46,10 +46,10 @@ class Thread:
     clashes: list[str]
 
 
-def ordered(steps: Sequence[Step]) -> list[Step]:
+def ordered(steps: Sequence[BuildStep]) -> list[BuildStep]:
     """The steps so that each comes after what it waits for. Raises CraftError for a circle."""
     by_key = {step.key: step for step in steps}
-    done: dict[str, Step] = {}
+    done: dict[str, BuildStep] = {}
     while len(done) < len(by_key):
         ready = [s for s in steps if s.key not in done and all(g.key in done for g in s.after)]
         if not ready:
@@ -59,7 +59,7 @@ def ordered(steps: Sequence[Step]) -> list[Step]:
     return list(done.values())
 
 
-def thread(steps: Sequence[Step]) -> Thread:
+def thread(steps: Sequence[BuildStep]) -> Thread:
     """Time the steps. Raises CraftError for a circle."""
     order = ordered(steps)
     if not order:
@@ -95,7 +95,7 @@ def thread(steps: Sequence[Step]) -> Thread:
     return Thread(whens, whole, critical, clashes)
 
 
-def _earliest_ends(order: Sequence[Step], whole: float) -> dict[str, float]:
+def _earliest_ends(order: Sequence[BuildStep], whole: float) -> dict[str, float]:
     """The earliest each may end so that nothing after it comes too late."""
     ends = {step.key: whole - FARTHEST_MIN for step in order}
     ends[order[-1].key] = whole
@@ -109,7 +109,7 @@ def _earliest_ends(order: Sequence[Step], whole: float) -> dict[str, float]:
     return ends
 
 
-def could_save(steps: Sequence[Step], critical: Sequence[str]) -> list[tuple[str, float]]:
+def could_save(steps: Sequence[BuildStep], critical: Sequence[str]) -> list[tuple[str, float]]:
     """Waits of the deciding chain that may be shorter, with the minutes, the most first."""
     found = [
         (s.key, s.wait_min - s.wait_low_min)

@@ -29,7 +29,7 @@ from bellcrumb.texture.set_index import (
 from bellcrumb.work import checkpoint
 
 # How dear a change of each kind of ingredient is; what is not here is left alone.
-_DEAR = {"egg": 1.0, "starch": 0.6, "sugar": 3.0, "milk": 2.0, "cream": 2.0, "fat": 2.0,
+_COST_OF_CHANGE = {"egg": 1.0, "starch": 0.6, "sugar": 3.0, "milk": 2.0, "cream": 2.0, "fat": 2.0,
          "cultured": 3.0, "fresh_cheese": 4.0, "plant": 2.0, "chocolate": 4.0}  # fmt: skip
 _FARTHEST = math.log(4.0)  # a line is never cut or raised more than fourfold
 _KEPT_NEAR = 3.0  # weight of keeping sugar and fat, per relative change
@@ -275,7 +275,10 @@ def _fit_set(
         return
     grams = np.array([p.grams for p in out.portions])
     dear = np.array(
-        [_DEAR.get(p.ingredient.category, np.inf) if p.grams > 0 else np.inf for p in out.portions]
+        [
+            _COST_OF_CHANGE.get(p.ingredient.category, np.inf) if p.grams > 0 else np.inf
+            for p in out.portions
+        ]
     )
     if wishes.less_eggy:
         for n, p in enumerate(out.portions):

@@ -16,7 +16,7 @@ Barrier = Literal["none", "egg_wash", "butter", "chocolate"]
 
 
 @dataclass(frozen=True)
-class Stage:
+class BlindStage:
     """A stage of a blind bake: minutes from and to, the oven, what to do and the sign."""
 
     title: str
@@ -64,7 +64,7 @@ _RATE_K = 35.0  # a stage takes half as long this much hotter; estimate
 class BlindBake:
     """The stages at this oven and dough, how far to bake, and how long to cool before filling."""
 
-    stages: list[Stage]
+    stages: list[BlindStage]
     how_far: str
     cool_min: float
     shield: str
@@ -87,7 +87,7 @@ def blind_bake(
         times = (dough_mm / DOUGH_MM) ** 0.8 * 2 ** (-offset_k / _RATE_K)
         last = n == len(_STAGES[school]) - 1
         times *= share if last else 1.0
-        stages.append(Stage(title, dial, low * times, high * times, sign))
+        stages.append(BlindStage(title, dial, low * times, high * times, sign))
     # A shell of pastry on a rack loses half of what it is above the room in about 6 min for 3 mm.
     hot = stages[-1].oven_c * 0.6
     half_min = 6.0 * dough_mm / DOUGH_MM

@@ -12,7 +12,7 @@ LATE_S = 90
 
 
 @dataclass(frozen=True)
-class Plan:
+class BakePlan:
     """What the steps are made from: the window in s, the probe in it, the water, and whether it
     stands on the oven's shelf or floor."""
 
@@ -28,7 +28,7 @@ class Plan:
     place: str = "shelf"
 
 
-def bake_steps(plan: Plan) -> list[Step]:
+def bake_steps(plan: BakePlan) -> list[Step]:
     """From the tray on the table to the rack."""
     steps = [
         Step("ready", "ready", "Before the oven", "Strained, bubbles skimmed, the tray level.",

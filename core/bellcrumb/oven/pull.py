@@ -26,7 +26,7 @@ DEPTH_SPREAD = 0.05
 
 
 @dataclass(frozen=True)
-class Window:
+class PullWindow:
     """From when to when a school's sign shows, min (None: not within four hours, or a firmer school
     than the one asked for, which is not followed so far), each with its band of what is unknown."""
 
@@ -50,7 +50,7 @@ class Baked:
     """A bake as predicted: ``trace`` in the oven, ``after`` from the pull on."""
 
     job: Job
-    windows: dict[Doneness, Window]
+    windows: dict[Doneness, PullWindow]
     doneness: Doneness
     pull_min: float | None
     trace: Trace
@@ -58,7 +58,7 @@ class Baked:
     drivers_min: dict[str, float]
 
     @property
-    def window(self) -> Window:
+    def window(self) -> PullWindow:
         """The window of the school asked for."""
         return self.windows[self.doneness]
 
@@ -188,10 +188,10 @@ def stepped(job: Job, cases: Cases, until_s: float) -> Trace:
     return run.trace
 
 
-def _window(doneness: Doneness, shown_s: Array) -> Window:
+def _window(doneness: Doneness, shown_s: Array) -> PullWindow:
     """From when to when (2, cases), the first case as asked and the others one thing moved."""
     if not np.isfinite(shown_s[:, 0]).all():
-        return Window(doneness, None, None, None, None)
+        return PullWindow(doneness, None, None, None, None)
     bands = []
     for end in (0, 1):
         at = float(shown_s[end, 0])
@@ -206,7 +206,7 @@ def _window(doneness: Doneness, shown_s: Array) -> Window:
         cooler = cooler if math.isfinite(cooler) else LONGEST_S - at
         early = at - math.sqrt(alike + hotter**2)
         bands.append((max(0.0, early) / 60, (at + math.sqrt(alike + cooler**2)) / 60))
-    return Window(
+    return PullWindow(
         doneness, float(shown_s[0, 0]) / 60, float(shown_s[1, 0]) / 60, bands[0], bands[1]
     )
 

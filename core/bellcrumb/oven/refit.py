@@ -36,7 +36,7 @@ Points = Sequence[tuple[float, float]]
 
 
 @dataclass(frozen=True)
-class Told:
+class Observations:
     """What a bake has told so far, as (s in the oven, degC): a ``probe`` in the middle of a
     custard, others in the oven's ``air`` and in the ``bath``, and ``looks`` at the wobble."""
 
@@ -68,7 +68,9 @@ class Refit:
         )
 
 
-def refit(job: Job, start_c: float, offset_k: float, set_c: float, told: Told) -> Refit | None:
+def refit(
+    job: Job, start_c: float, offset_k: float, set_c: float, told: Observations
+) -> Refit | None:
     """Least squares with priors of what was not known (start +-5 K, oven +-8 K), Gauss and Newton
     with differences from cases of one run. A probe in the air says what the oven is once it has
     settled; one in the bath counts from then on too. None while there is too little to say.
@@ -78,7 +80,7 @@ def refit(job: Job, start_c: float, offset_k: float, set_c: float, told: Told) -
     thermostat = [c - job.oven.set_c(t / 60) for t, c in told.air if t > SETTLES_S]
     if not told.looks and max(len(probe), len(bath), len(thermostat)) < 4:
         return None
-    used = Told(probe, told.looks, (), bath)
+    used = Observations(probe, told.looks, (), bath)
     spread = np.array([START_SPREAD_K, OVEN_SPREAD_K])
     if len(thermostat) >= 4:
         offset_k, spread[1] = float(np.median(thermostat)), AIR_K
@@ -112,7 +114,7 @@ def _thinned(points: Sequence[tuple[float, float]]) -> list[tuple[float, float]]
     return list(points[::-1][::stride][::-1])
 
 
-def _differences(job: Job, at: Array, set_c: float, told: Told) -> tuple[Array, Array]:
+def _differences(job: Job, at: Array, set_c: float, told: Observations) -> tuple[Array, Array]:
     """Seen less predicted, and how the prediction moves with start and oven, in spreads; the probe
     in the custard first."""
     starts = at[0] + np.array([0.0, _STEP_K, 0.0])

@@ -13,7 +13,7 @@ from bellcrumb.laws.water import latent_j_per_kg
 from bellcrumb.oven import chamber as rooms
 from bellcrumb.oven.chamber import Around, Chamber, Place
 from bellcrumb.oven.scene import Bath, Body, Cells, Mould, Oven, body_of
-from bellcrumb.oven.setting import Setting
+from bellcrumb.oven.setting import SetKinetics
 from bellcrumb.oven.trace import State, Trace
 
 Array = NDArray[np.float64]
@@ -107,7 +107,7 @@ class Bake:
                 np.minimum(cases.start_c, air.ROOM_C)[:, None, None], shape
             )[solids]
         self.field = Field(mesh, rho_cp, temp, strides[0][1])
-        self.setting = Setting.start(cases.set_c, temp[self._custard], job.tolerates_k)
+        self.setting = SetKinetics.start(cases.set_c, temp[self._custard], job.tolerates_k)
         moulds = job.count * job.mould.times
         foot = job.mould.foot_m2 / job.mould.times
         top = job.mould.times * float(mesh.plan[0, : self.body.columns].sum())
@@ -123,7 +123,7 @@ class Bake:
         self._since_refresh = REFRESH_S
         self._skin_c: Array | None = None
         self._boiling_w = np.zeros_like(temp)
-        self.setting.pass_by(self.custard_c, 0.0)
+        self.setting.advance(self.custard_c, 0.0)
         self._write_down()
 
     @property
@@ -178,7 +178,7 @@ class Bake:
         heat = load + LATENT_J_PER_KG * steam
         c.advance(middle, dt, around, taken, steam + boiled, heat)
         self.t_s += dt
-        self.setting.pass_by(self.custard_c, dt)
+        self.setting.advance(self.custard_c, dt)
         self._write_down()
 
     def _boil_off(self, dt: float) -> Array:

@@ -25,7 +25,7 @@ DEEPEST_MM = 200.0
 
 
 @dataclass(frozen=True)
-class Stage:
+class DialStage:
     """A dial setting and for how long; None is to the end."""
 
     set_c: float
@@ -39,7 +39,7 @@ class Oven:
     its door is opened for a look."""
 
     kind: OvenKind
-    stages: tuple[Stage, ...]
+    stages: tuple[DialStage, ...]
     offset_k: float = 0.0
     altitude_m: float = 0.0
     stand: Stand = "rack"

@@ -14,7 +14,7 @@ SPREAD_K = 1.5  # of the set temperature of a formula of a known family
 
 
 @dataclass
-class Setting:
+class SetKinetics:
     """The two integrals of every cell; ``set_c`` is the set temperature (cases,), ``tolerates_k``
     how much hotter than an egg custard this mix may get before it weeps."""
 
@@ -25,12 +25,12 @@ class Setting:
     _rates: tuple[Array, Array] | None = None
 
     @classmethod
-    def start(cls, set_c: Array, cells: Array, tolerates_k: float = 0.0) -> "Setting":
+    def start(cls, set_c: Array, cells: Array, tolerates_k: float = 0.0) -> "SetKinetics":
         """Nothing set yet."""
         still = np.zeros_like(cells), np.zeros_like(cells)
         return cls(set_c[:, None, None], *still, tolerates_k)
 
-    def pass_by(self, temp_c: Array, step_s: float) -> None:
+    def advance(self, temp_c: Array, step_s: float) -> None:
         """Let ``step_s`` pass, ending at ``temp_c`` (Simpson's rule on a straight way there from
         the last call, whose middle has the geometric mean of the two rates)."""
         # Twenty kelvins under, an hour sets a four-hundredth: nothing to count.
@@ -55,7 +55,7 @@ class Setting:
     def resume(self, done: Array, spoilt: Array, temp_c: Array) -> None:
         """Go on from what is done at ``temp_c``."""
         self.done, self.spoilt, self._rates = done.copy(), spoilt.copy(), None
-        self.pass_by(temp_c, 0.0)
+        self.advance(temp_c, 0.0)
 
     @property
     def share(self) -> Array:

@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 from bellcrumb.laws.egg import WEEPS, WOBBLES
 from bellcrumb.oven.chamber import Chamber
 from bellcrumb.oven.scene import Body
-from bellcrumb.oven.setting import Setting
+from bellcrumb.oven.setting import SetKinetics
 
 Array = NDArray[np.float64]
 
@@ -27,7 +27,7 @@ class Trace:
         self.states: list[State] = []
 
     def add(
-        self, t_s: float, custard_c: Array, cells_c: Array, setting: Setting, room: Chamber
+        self, t_s: float, custard_c: Array, cells_c: Array, setting: SetKinetics, room: Chamber
     ) -> None:
         """Write down a moment: the custard, all cells of the mould, how far it set, the chamber."""
         bath = room.bath_c if room.bath is not None else np.full_like(room.air_c, np.nan)

@@ -9,7 +9,7 @@ from bellcrumb.laws.air import ROOM_C
 from bellcrumb.laws.egg import BELOW_IDEAL_K, WOBBLES
 from bellcrumb.oven.chamber import AFTER, DOOR_DROP_K
 from bellcrumb.oven.run import STIRS, Bake, Cases, Job
-from bellcrumb.oven.scene import Bath, Oven, Stage, mould_of
+from bellcrumb.oven.scene import Bath, DialStage, Oven, mould_of
 from bellcrumb.rehearse.exercises import Exercise
 from bellcrumb.rehearse.world import LONGEST_S, Act, Replay, Result, Slip, World
 from bellcrumb.stove.guide import Moment
@@ -35,7 +35,7 @@ def _bake(ex: Exercise, seed: int) -> Bake:
     level = (vessel.depth_mm + mould.wall_mm) / 2
     water = (pan[0] * pan[1] / 1e6 - 6 * mould.foot_m2) * level
     job = Job(
-        food(ex.mix), STIRS, mould, 6, Oven("static", (Stage(160.0),)),
+        food(ex.mix), STIRS, mould, 6, Oven("static", (DialStage(160.0),)),
         Bath(level, 80.0, False, water, pan),
     )  # fmt: skip
     start = ex.from_c + noise.uniform(-4, 4)

@@ -49,7 +49,7 @@ LAWS: dict[Product, _Law] = {
 
 
 @dataclass(frozen=True)
-class Kill:
+class Lethality:
     """What a curve has done: ``log_reduction`` capped at 12, ``share`` of what is asked (1 is
     enough, may be more), ``meets``, the rule in words, the peak and what is doubtful."""
 
@@ -80,7 +80,7 @@ def _integral(readings: Sequence[tuple[float, float]], ref_c: float, z: float) -
     return total
 
 
-def kill(product: Product, readings: Sequence[tuple[float, float]]) -> Kill:
+def kill(product: Product, readings: Sequence[tuple[float, float]]) -> Lethality:
     """Judge a curve of (seconds, degC) in order of time.
 
     Raises CraftError for readings out of order, or a product unknown.
@@ -105,7 +105,7 @@ def kill(product: Product, readings: Sequence[tuple[float, float]]) -> Kill:
     meets = share >= 1 - 1e-6
     if not meets and peak > NO_CREDIT_C:
         warnings.append("Not enough yet: not for the very young, old, pregnant or ill until it is.")
-    return Kill(
+    return Lethality(
         min(logs, MOST_LOG), share, meets,
         f"{law.words}. The local food code and the kitchen's plan come first.", peak, warnings,
     )  # fmt: skip

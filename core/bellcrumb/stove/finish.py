@@ -19,7 +19,7 @@ _INTO_C: dict[Cooling, float] = {"bench": 22.0, "ice_bath": 1.0, "tray": 14.0}
 
 
 @dataclass(frozen=True)
-class Window:
+class TempWindow:
     """When something goes in: degC of the mix, the sign, what happens outside, the rescue."""
 
     low_c: float
@@ -31,31 +31,32 @@ class Window:
 
 
 # Source: finishing craft; emulsions and folds medium confidence, the others high.
-_WINDOWS: dict[str, Window] = {
-    "butter": Window(40, 98, "off the heat, no longer bubbling", "it stays in lumps",
+_WINDOWS: dict[str, TempWindow] = {
+    "butter": TempWindow(40, 98, "off the heat, no longer bubbling", "it stays in lumps",
                      "it melts to oil and the cream turns greasy",
                      "blend at 40 to 45 °C until it shines again"),
-    "butter_curd": Window(50, 62, "warm, thickened, off the bath", "it does not melt in",
+    "butter_curd": TempWindow(50, 62, "warm, thickened, off the bath", "it does not melt in",
                           "the fat runs out: greasy and dull",
                           "cool to 55 °C and blend, a spoon of cold curd at a time"),
-    "butter_mousseline": Window(17, 23, "cool to the lip, butter as soft as the cream",
+    "butter_mousseline": TempWindow(17, 23, "cool to the lip, butter as soft as the cream",
                                 "it curdles in grains: warm the bowl and go on beating",
                                 "it runs: chill for ten minutes and beat again",
                                 "match both to about 20 °C and beat"),
-    "chocolate": Window(45, 98, "off the boil, the chocolate chopped fine",
+    "chocolate": TempWindow(45, 98, "off the boil, the chocolate chopped fine",
                         "it does not melt through: specks", "the fat runs out and it goes grainy",
                         "a spoon of warm milk, stirred from the middle out, or the blender"),
-    "nut": Window(40, 70, "a few minutes off the heat", "it stays in ropes", "its oil runs out",
+    "nut": TempWindow(40, 70, "a few minutes off the heat", "it stays in ropes", "its oil runs out",
                   "blend with a spoon of cold milk"),
-    "cream_fold": Window(16, 25, "cool, beaten smooth", "lumps and streaks, gelatine has set",
+    "cream_fold": TempWindow(16, 25, "cool, beaten smooth", "lumps and streaks, gelatine has set",
                          "the whipped cream melts and the volume is gone",
                          "warm the base over water for seconds, or chill it, then fold again"),
-    "meringue_fold": Window(45, 70, "the base still warm", "gelatine sets in strings",
+    "meringue_fold": TempWindow(45, 70, "the base still warm", "gelatine sets in strings",
                             "the foam collapses", "warm the base over water and whisk"),
-    "setter": Window(40, 75, "squeezed dry, in off the boil", "it does not melt: strings",
+    "setter": TempWindow(40, 75, "squeezed dry, in off the boil", "it does not melt: strings",
                      "boiling weakens it", "melt it in a spoonful and strain"),
-    "alcohol": Window(15, 60, "away from the flame", "", "it boils off, and can catch fire", ""),
-    "flavour": Window(15, 70, "off the heat", "", "the aroma leaves with the steam", ""),
+    "alcohol": TempWindow(15, 60, "away from the flame", "",
+                          "it boils off, and can catch fire", ""),
+    "flavour": TempWindow(15, 70, "off the heat", "", "the aroma leaves with the steam", ""),
 }  # fmt: skip
 
 
@@ -66,7 +67,7 @@ class Addition:
 
     name: str
     grams: float
-    window: Window
+    window: TempWindow
     waits_s: dict[Cooling, float]
     after_c: float
     splits: bool
@@ -135,7 +136,7 @@ def additions(
     return found
 
 
-def _advice(portion: Portion, window: Window, after: float, cold: bool, splits: bool) -> str:
+def _advice(portion: Portion, window: TempWindow, after: float, cold: bool, splits: bool) -> str:
     if cold:
         return f"It cools the mix to {after:.0f} °C and does not melt through: add it in two goes."
     if splits:

@@ -44,7 +44,7 @@ CHOUX_DRY_C = (74.0, 82.0)
 
 
 @dataclass(frozen=True)
-class Scene:
+class Pretence:
     """What a simulated pan needs to know of a step."""
 
     step: str
@@ -71,7 +71,7 @@ class Work:
     pot: Mix
     bowl: Mix
     finish: Mix
-    scenes: list[Scene]
+    scenes: list[Pretence]
     warnings: list[str] = field(default_factory=list)
 
 
@@ -193,7 +193,7 @@ def _caramel(mix: Mix, power: float, altitude_m: float, target_c: float) -> Work
         ),
     ]  # fmt: skip
     checks = ["Bowl of cold water ready", "Moulds in a row, dry and cold", "Sleeves down"]
-    scene = Scene("cook", "syrup", 20.0, power, sugar, water)
+    scene = Pretence("cook", "syrup", 20.0, power, sugar, water)
     return Work(
         "caramel", "Caramel", steps, checks, [(t, c) for t, c, _, _ in run.curve], "cook",
         run.time_s, mix, Mix(()), Mix(()), [scene], [w for w in run.warnings if w != HOT_SUGAR],
@@ -242,7 +242,7 @@ def _italian(mix: Mix, power: float, altitude_m: float, syrup_c: float, whites_c
         ["Whites free of yolk, at room temperature", "Bowl and whisk free of fat",
          "Syrup thermometer in reach"],
         [(t, c) for t, c, _, _ in found.syrup.curve], "cook", found.syrup.time_s, syrup, rest,
-        Mix(()), [Scene("cook", "syrup", 20.0, power, sugar, water or 0.3 * sugar)],
+        Mix(()), [Pretence("cook", "syrup", 20.0, power, sugar, water or 0.3 * sugar)],
         [w for w in found.warnings if w != HOT_SUGAR],
     )  # fmt: skip
 
@@ -281,7 +281,7 @@ def _swiss(mix: Mix, to_c: float) -> Work:
              "Stopping warm: it slides.", hold_s=480),
         Step("use", "finish", "Use it at once", "A clean edge.", "Waiting."),
     ]  # fmt: skip
-    scene = Scene("cook", "bath", 20.0, 0.0, mass_g=mix.mass_g,
+    scene = Pretence("cook", "bath", 20.0, 0.0, mass_g=mix.mass_g,
                   cp_j_per_gk=mix.heat_capacity_j_per_gk)  # fmt: skip
     return Work("swiss", "Swiss meringue", steps,
                 ["Water at a simmer, not a boil", "Bowl free of fat", "Machine ready"], curve,
@@ -354,7 +354,7 @@ def _ganache(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
         Step("cool", "cool", "Let it come to 32 to 35 °C to glaze", "It falls in a thick sheet.",
              "Colder it drags, warmer it runs off.", None, 34.0),
     ]  # fmt: skip
-    scene = Scene("heat", "pot", 6.0, ring.reaches_pot_w(setting), mass_g=liquid.mass_g,
+    scene = Pretence("heat", "pot", 6.0, ring.reaches_pot_w(setting), mass_g=liquid.mass_g,
                   cp_j_per_gk=liquid.heat_capacity_j_per_gk)  # fmt: skip
     return Work("ganache", "Ganache glaze", steps, ["Chocolate chopped fine", "Rack over a tray"],
                 run.curve, "heat", run.reaches_s, liquid, chocolate, rest, [scene],
@@ -380,7 +380,7 @@ def _choux(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
              "It falls from the spoon in a V that hangs.", "All the egg at once: it swims.",
              hold_s=180),
     ]  # fmt: skip
-    scene = Scene("heat", "pot", 20.0, ring.reaches_pot_w(setting), mass_g=pot.mass_g,
+    scene = Pretence("heat", "pot", 20.0, ring.reaches_pot_w(setting), mass_g=pot.mass_g,
                   cp_j_per_gk=pot.heat_capacity_j_per_gk)  # fmt: skip
     return Work("choux", "Choux panade", steps, ["Flour sifted", "Eggs beaten", "Oven hot"],
                 run.curve, "heat", run.reaches_s, pot, flour, eggs, [scene])  # fmt: skip
@@ -438,7 +438,7 @@ def _curd(mix: Mix, family: Family, altitude_m: float) -> Work:
     steps.append(
         Step("cool", "cool", "Film on contact and cool", "Mounds when cold.", "A skin.", None, 21.0)
     )
-    scene = Scene("cook", "bath", 15.0, 0.0, mass_g=bowl.mass_g,
+    scene = Pretence("cook", "bath", 15.0, 0.0, mass_g=bowl.mass_g,
                   cp_j_per_gk=bowl.heat_capacity_j_per_gk)  # fmt: skip
     return Work("curd", family.name, steps, checks(mix, family), curve, "cook", reach, Mix(()),
                 bowl, fat, [scene])  # fmt: skip
@@ -463,7 +463,7 @@ def _roux(mix: Mix, family: Family, ring: Ring, setting: float, altitude_m: floa
         Step("bake", "finish", "Bake again until only just set", "It trembles like jelly.",
              "Longer: it weeps.", hold_s=0),
     ]  # fmt: skip
-    scene = Scene("cook", "pot", 25.0, ring.reaches_pot_w(setting), mass_g=mix.mass_g,
+    scene = Pretence("cook", "pot", 25.0, ring.reaches_pot_w(setting), mass_g=mix.mass_g,
                   cp_j_per_gk=mix.heat_capacity_j_per_gk)  # fmt: skip
     return Work("roux", family.name, steps, checks(mix, family), run.curve, "cook", run.reaches_s,
                 roux, rest, Mix(()), [scene])  # fmt: skip

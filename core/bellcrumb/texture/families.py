@@ -13,7 +13,7 @@ from bellcrumb.texture.set_index import WHIPPED, Style
 
 
 @dataclass(frozen=True)
-class Window:
+class RatioWindow:
     """A usual range with its centre."""
 
     low: float
@@ -44,11 +44,11 @@ class Family:
     name: str
     group: str
     liquid_basis: str
-    yolk_g: Window
-    whole_egg_g: Window
-    corn_equivalent_g: Window
-    sugar_g: Window
-    fat_pct: Window
+    yolk_g: RatioWindow
+    whole_egg_g: RatioWindow
+    corn_equivalent_g: RatioWindow
+    sugar_g: RatioWindow
+    fat_pct: RatioWindow
     endpoint: str
     endpoint_c: tuple[float, float] | None
     boil_hold_s: tuple[float, float]
@@ -122,8 +122,8 @@ def _pair(row: dict[str, str], stem: str) -> tuple[float, float] | None:
     return (float(low), float(high)) if low and high else None
 
 
-def _window(row: dict[str, str], stem: str) -> Window:
-    return Window(*(float(row[f"{stem}_{end}"] or 0) for end in ("lo", "centre", "hi")))
+def _window(row: dict[str, str], stem: str) -> RatioWindow:
+    return RatioWindow(*(float(row[f"{stem}_{end}"] or 0) for end in ("lo", "centre", "hi")))
 
 
 @cache

@@ -17,7 +17,7 @@ Level = Literal["half", "rim"] | float
 
 
 @dataclass(frozen=True)
-class Bath:
+class PanOfMoulds:
     """Moulds in pans. ``centres`` (mm from a corner of the pan) are those of one full pan."""
 
     per_pan: int
@@ -93,7 +93,7 @@ def pack(pan: Vessel, mould: Vessel) -> tuple[list[tuple[float, float]], bool]:
     return max(options, key=lambda option: len(option[0]))
 
 
-def bath(pan: Vessel, mould: Vessel, count: int, level: Level | None) -> Bath:
+def bath(pan: Vessel, mould: Vessel, count: int, level: Level | None) -> PanOfMoulds:
     """``count`` moulds in as many pans as they need, with water to ``level``.
 
     ``level`` is half or just under the rim of the mould, or millimetres; None: no water. Water is
@@ -127,4 +127,6 @@ def bath(pan: Vessel, mould: Vessel, count: int, level: Level | None) -> Bath:
             level_mm = highest
         pushed = len(centres) * displaced_ml(mould, level_mm)
         water = max(0.0, pan.holds_ml(level_mm / pan.depth_mm) - pushed)
-    return Bath(per, pans, last, centres, turned, footprint(mould), level_mm, water, warnings)
+    return PanOfMoulds(
+        per, pans, last, centres, turned, footprint(mould), level_mm, water, warnings
+    )

@@ -6170,7 +6170,7 @@ export interface components {
     };
     /**
      * WalkOut
-     * @description The three figures, each with its spread. See ``bellcrumb.oven.walk.Walk``.
+     * @description The three figures, each with its spread. See ``bellcrumb.oven.calibrate.OvenCalibration``.
      */
     WalkOut: {
       /** Film */

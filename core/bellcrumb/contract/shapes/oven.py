@@ -278,7 +278,7 @@ class WalkIn(Strict):
 
 
 class WalkOut(Shape):
-    """The three figures, each with its spread. See ``bellcrumb.oven.walk.Walk``."""
+    """The three figures, each with its spread. See ``bellcrumb.oven.calibrate.OvenCalibration``."""
 
     offset_k: float
     offset_spread_k: float

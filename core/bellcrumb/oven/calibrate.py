@@ -14,7 +14,7 @@ from scipy.optimize import least_squares
 
 from bellcrumb.errors import CraftError
 from bellcrumb.oven.chamber import Chamber
-from bellcrumb.oven.scene import Bath, Oven, OvenKind, Stage
+from bellcrumb.oven.scene import Bath, DialStage, Oven, OvenKind
 from bellcrumb.work import checkpoint
 
 Array = NDArray[np.float64]
@@ -27,7 +27,7 @@ LEAST_MIN = 25.0
 
 
 @dataclass(frozen=True)
-class Walk:
+class OvenCalibration:
     """The three figures with their spreads, and how far the water was from its curve, K (root mean
     square). ``film`` and ``vent`` are factors of an ordinary oven of its kind."""
 
@@ -40,7 +40,7 @@ class Walk:
     rms_k: float
 
 
-def walk(
+def calibrate(
     kind: OvenKind,
     set_c: float,
     water_kg: float,
@@ -48,7 +48,7 @@ def walk(
     water: Sequence[tuple[float, float]],
     shelf_c: float | None,
     altitude_m: float = 0.0,
-) -> Walk:
+) -> OvenCalibration:
     """Fit an oven to ``water`` ((s in the oven, degC) of an open pan of ``water_kg``) and to what a
     thermometer on the shelf showed once it had settled (None: none there).
 
@@ -82,7 +82,7 @@ def walk(
     )
     rms = float(np.sqrt(((np.interp(t, *curve) - seen) ** 2).mean()))
     film, vent = float(np.exp(found.x[1])), float(np.exp(found.x[2]))
-    return Walk(
+    return OvenCalibration(
         float(found.x[0]), float(spread[0]), film, film * float(spread[1]), vent,
         vent * float(spread[2]), rms,
     )  # fmt: skip
@@ -94,7 +94,7 @@ def pan_of_water(
 ) -> tuple[Array, Array]:  # fmt: skip
     """The water of an open pan alone in the oven: times and temperatures."""
     oven = Oven(
-        kind, (Stage(set_c),), 0.0, altitude_m,
+        kind, (DialStage(set_c),), 0.0, altitude_m,
         film=float(np.exp(at[1])), vent=float(np.exp(at[2])),
     )  # fmt: skip
     bath = Bath(depth_mm, start_c, False, kg, pan_mm)
