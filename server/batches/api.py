@@ -11,18 +11,17 @@ from ninja.errors import HttpError
 
 from batches.bakes import refit_now
 from batches.begin import begin
-from batches.book import batch_of, batch_out, router, thinned
+from batches.book import batch_of, batch_out, cook_of, router, thinned
 from batches.clock import (
     Course,
     cook_ms,
     course_of,
-    curve_of,
-    doubts_of,
+    doubts_now,
     moment_of,
     plan_of_batch,
     poured_g,
     raise_peak,
-    safety_of,
+    safety_now,
 )
 from batches.holding import take
 from batches.models import Batch, Event, Reading
@@ -36,6 +35,7 @@ from batches.shapes import (
     RefusedEvent,
     Start,
 )
+from batches.state import CookState, state_of
 from formulas.api import version_of
 from formulas.content import Content, check, content_of, formula_of
 from formulas.oven import bake_plan_of
@@ -47,7 +47,7 @@ from shared.shapes import PROBLEMS
 
 # How far a tablet's clock may be ahead before its events are taken as now.
 AHEAD = timedelta(seconds=5)
-_RECENT = 24  # readings in which every channel still plugged in is found
+_PLUGGED_S = 60.0  # a channel silent for so much longer than another is unplugged
 
 
 @router.post("/k/{kid}/batches", response={200: BatchOut, **PROBLEMS})
@@ -85,20 +85,21 @@ def live(
     after_ms: Annotated[int, Query(ge=-1, le=10**12)] = -1,
 ) -> LiveOut:
     """The cook now, with the readings after ``after_ms`` on its clock."""
-    return live_out(batch_of(member_of(request, kid), batch_id), after_ms, [])
+    return live_out(cook_of(member_of(request, kid), batch_id), after_ms, [])
 
 
 def live_out(batch: Batch, after_ms: int, refused: list[RefusedEvent]) -> LiveOut:
     """A cook as it stands now, and which of the events just sent were not taken."""
     course = course_of(batch)
-    curve = curve_of(batch)
-    refit = refit_now(batch, course, curve)
-    moment = moment_of(course, curve, refit)
-    safe = safety_of(course, curve)
-    since = course.timings[-1].entered_s
-    odd = doubts_of(course, [r for r in curve if r[0] >= since])
-    new = [r for r in curve if round(1000 * r[0]) > after_ms]
-    last_ms = round(1000 * curve[-1][0]) if curve else None
+    state = state_of(batch.pk)
+    with state.lock:
+        refit = refit_now(batch, course, state)
+        moment = moment_of(course, state, refit)
+        safe = safety_now(course, state)
+        odd = doubts_now(course, state)
+        new = [r for r in state.since(after_ms / 1000) if round(1000 * r[0]) > after_ms]
+        last_ms = round(1000 * state.curve[-1][0]) if state.curve else None
+        others = _others(batch, course, state)
     return LiveOut.model_validate(
         {
             "server_now": clock_now(),
@@ -116,7 +117,7 @@ def live_out(batch: Batch, after_ms: int, refused: list[RefusedEvent]) -> LiveOu
             "paused": course.paused,
             "marks": course.marks,
             "safe": vars(safe) if safe else None,
-            "others": _others(batch, course),
+            "others": others,
             "poured_g": poured_g(batch, course),
             "refit": refit,
             "probe_doubt": next((d.says for d in odd if d.now), None),
@@ -125,19 +126,18 @@ def live_out(batch: Batch, after_ms: int, refused: list[RefusedEvent]) -> LiveOu
     )
 
 
-def _others(batch: Batch, course: Course) -> list[ChannelOut]:
-    """The last reading of every channel but the first."""
-    rows = batch.readings.exclude(channel=1).order_by("-cook_ms", "-id")[:_RECENT]
-    last: dict[int, Reading] = {}
-    for row in rows:
-        last.setdefault(row.channel, row)
+def _others(batch: Batch, course: Course, state: CookState) -> list[ChannelOut]:
+    """The last reading of every channel but the first that is still plugged in."""
+    rest = {channel: curve for channel, curve in state.curves.items() if channel != 1}
+    newest = max((curve[-1][0] for curve in rest.values()), default=0.0)
     return [
         ChannelOut(
             channel=channel,
-            temp_c=row.temp_cc / 100,
-            age_s=(course.now_s - row.cook_ms / 1000) / batch.time_scale,
+            temp_c=curve[-1][1],
+            age_s=(course.now_s - curve[-1][0]) / batch.time_scale,
         )
-        for channel, row in sorted(last.items())
+        for channel, curve in sorted(rest.items())
+        if curve[-1][0] >= newest - _PLUGGED_S * batch.time_scale
     ]
 
 
@@ -148,14 +148,14 @@ def add_events(request: HttpRequest, kid: UUID, batch_id: UUID, given: Events) -
     Each event is answered for itself: one that cannot be taken holds up none behind it.
     """
     member = member_of(request, kid)
-    batch = batch_of(member, batch_id)
+    batch = cook_of(member, batch_id)
     steps = {s.key for s in plan_of_batch(batch.pk).steps}
     refused = []
     for event in given.events:
         wrong = event if isinstance(event, RefusedEvent) else _take(batch, member, event, steps)
         if wrong:
             refused.append(wrong)
-    return live_out(batch_of(member, batch_id), -1, refused)
+    return live_out(cook_of(member, batch_id), -1, refused)
 
 
 def _free_moment(batch: Batch, moment: int) -> int:

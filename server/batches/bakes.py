@@ -1,13 +1,17 @@
 """A bake that is going on: what its probe and its cook tell of the oven, kept for a minute."""
 
+from bisect import bisect_right
+
 from django.core.cache import cache
 
-from batches.clock import Course, curve_of
+from batches.clock import Course
 from batches.models import Batch
+from batches.state import CookState
+from bellcrumb.book.review import Timing
 from bellcrumb.contract.shapes.oven import RefitOut
+from bellcrumb.curve.watch import Reading
 from bellcrumb.errors import CraftError
 from bellcrumb.oven.refit import Look, Observations
-from bellcrumb.stove.guide import Reading
 from formulas.content import Content
 from formulas.oven import refit_of
 
@@ -18,7 +22,7 @@ _EACH = 40
 LOOKS = {"disc_100": 1.0, "disc_60": 0.6, "disc_25": 0.25, "disc_0": 0.0}
 
 
-def refit_now(batch: Batch, course: Course, curve: list[Reading]) -> RefitOut | None:
+def refit_now(batch: Batch, course: Course, state: CookState) -> RefitOut | None:
     """What the bake tells of itself; None before it is in the oven or while it tells too little.
 
     Fitted again at most once a minute of baking.
@@ -37,22 +41,19 @@ def refit_now(batch: Batch, course: Course, curve: list[Reading]) -> RefitOut | 
     if into_s < _FIRST_S and not looks:
         return None
 
-    def inside(curve: list[Reading]) -> list[tuple[float, float]]:
-        return [(t - timing.entered_s, c) for t, c in curve if timing.entered_s <= t <= end_s]
+    def inside(channel: int) -> list[Reading]:
+        curve = state.since(timing.entered_s, channel)
+        return curve[: bisect_right(curve, end_s, key=lambda r: r[0])]
 
-    told = Observations(
-        inside(curve),
-        looks,
-        inside(curve_of(batch, channel=AIR_CHANNEL)),
-        inside(curve_of(batch, channel=BATH_CHANNEL)),
-    )
+    probe, air, bath = inside(1), inside(AIR_CHANNEL), inside(BATH_CHANNEL)
     seen = sorted((look.t_s, look.disc_share) for look in looks)
     # The first few readings each count, also when they come late and all at once.
-    first = min(len(told.probe) + len(told.air) + len(told.bath), _EACH)
+    first = min(len(probe) + len(air) + len(bath), _EACH)
     key = f"refit:{batch.id}:{int(into_s // EVERY_S)}:{first}:{hash(tuple(seen))}"
     known: dict[str, object] | None = cache.get(key)
     if known is None:
         content = Content.model_validate(plan.content)
+        told = Observations(_from(timing, probe), looks, _from(timing, air), _from(timing, bath))
         try:
             found = refit_of(batch.kitchen, content, batch.version.part.kind, told)
         except CraftError:  # a vessel that has been taken away since
@@ -60,3 +61,8 @@ def refit_now(batch: Batch, course: Course, curve: list[Reading]) -> RefitOut | 
         known = {"found": found.model_dump(mode="json") if found else None}
         cache.set(key, known)
     return RefitOut.model_validate(known["found"]) if known["found"] else None
+
+
+def _from(timing: Timing, curve: list[Reading]) -> list[Reading]:
+    """A curve on the clock of its step."""
+    return [(t - timing.entered_s, c) for t, c in curve]

@@ -12,7 +12,7 @@ from ninja.files import UploadedFile
 from ninja.responses import Status
 from pydantic import AwareDatetime
 
-from batches.clock import cook_ms, course_of, curve_of, doubts_of, raise_peak, safety_of
+from batches.clock import cook_ms, course_of, curve_of, doubts_in, raise_peak, safety_of
 from batches.holding import DAY
 from batches.models import Batch, Reading, Verdict
 from batches.shapes import (
@@ -39,17 +39,19 @@ router = Router(tags=["batches"])
 MOST_CURVE_BYTES = 2_000_000
 
 
-def batch_of(member: Member, batch_id: UUID) -> Batch:
-    """A batch of this kitchen. Raises HttpError 404."""
-    found = (
-        Batch.objects.select_related("version__part__dessert", "device", "verdict__by")
-        .defer("prediction")  # a hundred kilobytes that only its plan is asked of, once
-        .filter(kitchen=member.kitchen, pk=batch_id)
-        .first()
-    )
+def cook_of(member: Member, batch_id: UUID, *beside: str) -> Batch:
+    """A batch of this kitchen, with what is asked for beside it. Raises HttpError 404."""
+    rows = Batch.objects.select_related(*beside) if beside else Batch.objects.all()
+    # The prediction is a hundred kilobytes that only its plan is asked of, once.
+    found = rows.defer("prediction").filter(kitchen=member.kitchen_id, pk=batch_id).first()
     if not found:
         raise HttpError(404, "This batch is not in the book.")
     return found
+
+
+def batch_of(member: Member, batch_id: UUID) -> Batch:
+    """A batch with all its page shows. Raises HttpError 404."""
+    return cook_of(member, batch_id, "version__part__dessert", "device", "verdict__by")
 
 
 def _verdict_out(verdict: Verdict) -> VerdictOut:
@@ -93,7 +95,7 @@ def batch_out(batch: Batch) -> BatchOut:
     findings = []
     if batch.ended_at:
         findings = review([step_of(s) for s in course.plan.steps], course.timings, curve)
-        findings += [Finding(f"probe_{d.key}", d.says, "note") for d in doubts_of(course, curve)]
+        findings += [Finding(f"probe_{d.key}", d.says, "note") for d in doubts_in(course, curve)]
     deviations = []
     for timing in longest(course.timings).values():
         predicted = {"heat": course.plan.heat, "cook": course.plan.cook}.get(timing.key)

@@ -8,12 +8,15 @@ from uuid import UUID
 from django.db.models import Q
 
 from batches.models import Batch
-from bellcrumb.book.probe import Doubt, doubts
+from batches.state import CookState
 from bellcrumb.book.review import Timing
 from bellcrumb.contract.shapes.oven import RefitOut
+from bellcrumb.curve.doubts import Doubt, doubts, doubts_of
+from bellcrumb.curve.watch import STALE_S, Reading
 from bellcrumb.oven.guide import bake_moment, is_fresh
-from bellcrumb.safety.pasteurise import Lethality, Product, kill
-from bellcrumb.stove.guide import STALE_S, Moment, Reading, follow, missed
+from bellcrumb.safety.pasteurise import Lethality, Product, lethality
+from bellcrumb.stove.guide import ENTERED_EARLY_S, Moment, held_above_c, missed, moment
+from bellcrumb.stove.steps import Step
 from formulas.stove import PlanOut, step_of
 from shared.now import now as clock_now
 
@@ -82,25 +85,38 @@ def curve_of(batch: Batch, from_ms: int = 0, channel: int = 1) -> list[Reading]:
     return [(ms / 1000, cc / 100) for ms, cc in rows.values_list("cook_ms", "temp_cc")]
 
 
-def moment_of(course: Course, curve: list[Reading], refit: RefitOut | None = None) -> Moment:
+def moment_of(course: Course, state: CookState, refit: RefitOut | None = None) -> Moment:
     """What the guide says now, from every reading of the cook so far: the step it is in, or a hold
     that was left out before it. ``refit`` moves the window of a bake."""
     timing = course.timings[-1]
-    steps = [step_of(s) for s in course.plan.steps]
-    step = next(s for s in steps if s.key == timing.key)
+    stale_s = _stale_s(course)
+    step = _step(course, timing.key)
     if step.kind == "bake":
         if refit and refit.from_s is not None and refit.to_s is not None:
             step = replace(step, from_s=round(refit.from_s), to_s=round(refit.to_s))
-        mine = [r for r in curve if r[0] >= timing.entered_s]
-        fresh = is_fresh(mine, course.now_s, _stale_s(course))
-        found = bake_moment(step, mine, course.now_s - timing.entered_s, fresh)
+        watch = state.watch(timing.entered_s, None, None, stale_s)
+        fresh = is_fresh(watch, course.now_s, stale_s)
+        found = bake_moment(step, watch, course.now_s - timing.entered_s, fresh)
         return replace(found, urgency="calm") if course.paused else found
-    found = follow(step, curve, timing.entered_s, course.now_s, _stale_s(course))
-    entered = [(t.key, t.entered_s, t.left_s) for t in course.timings]
-    left_out = missed(steps, entered, curve)
+    since = timing.entered_s - ENTERED_EARLY_S
+    watch = state.watch(since, held_above_c(step), None, stale_s)
+    found = moment(step, watch, timing.entered_s, course.now_s, stale_s)
+    left_out = _left_out(course, state)
     if left_out:
         found = replace(found, headline=left_out[1], next_move=left_out[2], urgency="wrong")
     return replace(found, urgency="calm") if course.paused else found
+
+
+def _step(course: Course, key: str) -> Step:
+    return step_of(next(s for s in course.plan.steps if s.key == key))
+
+
+def _left_out(course: Course, state: CookState) -> tuple[str, str, str] | None:
+    """A hold left out before the step the cook is in. Steps that were left stand still: their
+    stretches of the curve are folded once."""
+    entered = tuple((t.key, t.entered_s, t.left_s) for t in course.timings)
+    steps = [step_of(s) for s in course.plan.steps]
+    return state.kept(("missed", entered[:-1]), lambda: missed(steps, entered, state.curve))
 
 
 def _stale_s(course: Course) -> float:
@@ -108,24 +124,48 @@ def _stale_s(course: Course) -> float:
     return max(STALE_S, 5.0 * course.time_scale)
 
 
-def doubts_of(course: Course, curve: list[Reading]) -> list[Doubt]:
-    """What is odd about the curve of a cook. Sugar has no one boiling point to judge by."""
-    boil_c = None if course.plan.syrup else course.plan.boil_c
+def _believable(course: Course, found: list[Doubt]) -> list[Doubt]:
     step = next(s for s in course.plan.steps if s.key == course.current)
     # Milk kept hot under the boil stands still by intent; only where it must boil is that odd.
     boils = step.hold_s > 0 and step.kind in ("heat", "cook")
-    return [d for d in doubts(curve, boil_c, _stale_s(course)) if boils or d.key != "low"]
+    return [d for d in found if boils or d.key != "low"]
 
 
-def safety_of(course: Course, curve: list[Reading]) -> Lethality | None:
-    """What the heat has done to the egg so far; None for a cook without egg at the probe."""
+def _boil_c(course: Course) -> float | None:
+    """Where the pot boils. Sugar has no one boiling point to judge by."""
+    return None if course.plan.syrup else course.plan.boil_c
+
+
+def doubts_now(course: Course, state: CookState) -> list[Doubt]:
+    """What is odd about the curve of the step a cook is in."""
+    since = course.timings[-1].entered_s
+    watch = state.watch(since, None, _boil_c(course), _stale_s(course))
+    return _believable(course, doubts_of(watch))
+
+
+def doubts_in(course: Course, curve: list[Reading]) -> list[Doubt]:
+    """What is odd about the whole curve of a cook."""
+    return _believable(course, doubts(curve, _boil_c(course), _stale_s(course)))
+
+
+def _egg_at(course: Course) -> tuple[Product, float] | None:
+    """What egg is heated and since when; None for a cook without egg at the probe."""
     if course.plan.egg_from is None:
         return None
     since = next((t.entered_s for t in course.timings if t.key == course.plan.egg_from), None)
-    if since is None:
-        return None
-    product: Product = "white" if course.plan.guide == "swiss" else "mix"
-    return kill(product, [r for r in curve if r[0] >= since])
+    return None if since is None else ("white" if course.plan.guide == "swiss" else "mix", since)
+
+
+def safety_now(course: Course, state: CookState) -> Lethality | None:
+    """What the heat has done to the egg so far."""
+    egg = _egg_at(course)
+    return state.pasteurising(*egg).lethality() if egg else None
+
+
+def safety_of(course: Course, curve: list[Reading]) -> Lethality | None:
+    """What the heat did to the egg in a whole cook."""
+    egg = _egg_at(course)
+    return lethality(egg[0], [r for r in curve if r[0] >= egg[1]]) if egg else None
 
 
 def poured_g(batch: Batch, course: Course) -> float | None:

@@ -26,7 +26,7 @@ from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.pantry.ingredients import shipped
 from bellcrumb.quantities.amount import NUMBER_WORDS, read_amount
 from bellcrumb.quantities.units import SPELLINGS, unit
-from bellcrumb.safety.pasteurise import kill
+from bellcrumb.safety.pasteurise import lethality
 from bellcrumb.stove.syrup import Pan, lining_g, pour_window_s, seconds_in_cold_water
 from bellcrumb.stove.thickening import Thickener
 from bellcrumb.texture.coagulation import coagulation, set_temp_c
@@ -338,7 +338,7 @@ def kills() -> Iterator[Row]:
         (52, 55.5, 57, 60, 61.1, 63, 66, 70, 74, 80), (15, 60, 210, 600),
     ):  # fmt: skip
         held = [(t, float(temp)) for t in range(0, seconds + 1, 5)]
-        found = kill(what, held)  # type: ignore[arg-type]
+        found = lethality(what, held)  # type: ignore[arg-type]
         yield {"product": what, "temp_c": temp, "hold_s": seconds, "gap": "",
                "logs": found.log_reduction, "meets": found.meets}  # fmt: skip
     rise = [(t, 40 + 0.1 * t) for t in range(0, 401, 5)]
@@ -346,7 +346,7 @@ def kills() -> Iterator[Row]:
         ("none", rise), ("a minute", [p for p in rise if not 200 < p[0] < 260]),
         ("ten minutes", [(t + (600 if t > 300 else 0), c) for t, c in rise]), ("one", rise[:1]),
     ):  # fmt: skip
-        found = kill("mix", points)
+        found = lethality("mix", points)
         yield {"product": "mix", "temp_c": "rising", "hold_s": 400, "gap": gap,
                "logs": found.log_reduction, "meets": found.meets}  # fmt: skip
 

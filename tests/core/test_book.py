@@ -2,8 +2,8 @@ import itertools
 import unittest
 from dataclasses import replace
 
-from bellcrumb.book.probe import doubts
 from bellcrumb.book.review import Timing, deviation, review
+from bellcrumb.curve.doubts import doubts
 from bellcrumb.stove.steps import Step
 
 BOIL = Step("cook", "cook", "Boil", "", "", 98.0, 101.0, None, 60, 84.0)

@@ -5,10 +5,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from bellcrumb.contract import compute
+from bellcrumb.curve.watch import held_s
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import MEDIUM_GAS, Cream, Pot, Ring, heat_to, pot_for, start, step
 from bellcrumb.laws.water import boils_c, sucrose_pct_at
-from bellcrumb.stove.guide import follow, held_s
+from bellcrumb.stove.guide import follow
 from bellcrumb.stove.plan import plan
 from bellcrumb.stove.temper import temper
 from bellcrumb.texture.families import family

@@ -7,7 +7,7 @@ from bellcrumb.contract import compute
 from bellcrumb.errors import CraftError
 from bellcrumb.laws.starch import sugar_delay_k
 from bellcrumb.laws.water import sucrose_boils_c, sucrose_pct_at
-from bellcrumb.safety.pasteurise import kill
+from bellcrumb.safety.pasteurise import lethality
 from bellcrumb.stove.finish import additions
 from bellcrumb.stove.meringue import meringue
 from bellcrumb.stove.syrup import Pan, cook_syrup, lining_g, stage_of
@@ -139,32 +139,34 @@ class SafetyTest(unittest.TestCase):
         ):  # fmt: skip
             with self.subTest(f"{product} {temp}"):
                 held = [(10.0 * n, temp) for n in range(int(minutes * 6) + 2)]
-                self.assertTrue(kill(product, held).meets)
-                self.assertFalse(kill(product, held[: int(0.9 * len(held))]).meets)
+                self.assertTrue(lethality(product, held).meets)
+                self.assertFalse(lethality(product, held[: int(0.9 * len(held))]).meets)
 
     def test_a_custard_needs_the_house_line_or_seven_logs(self):
-        self.assertTrue(kill("mix", [(0, 71.1), (2, 71.1)]).meets)
+        self.assertTrue(lethality("mix", [(0, 71.1), (2, 71.1)]).meets)
         for temp, minutes in ((60, 21), (63, 6.6), (65, 3.1), (68, 1.0)):
             held = [(n, temp) for n in range(0, int(60 * minutes * 1.05), 5)]
-            self.assertTrue(kill("mix", held).meets, temp)
-            self.assertFalse(kill("mix", held[: len(held) // 2]).meets, temp)
+            self.assertTrue(lethality("mix", held).meets, temp)
+            self.assertFalse(lethality("mix", held[: len(held) // 2]).meets, temp)
         rising = [(70 * n, c) for n, c in enumerate((45, 56, 66, 71, 76, 80, 82))]
-        self.assertEqual(kill("mix", rising).log_reduction, 12)
+        self.assertEqual(lethality("mix", rising).log_reduction, 12)
         for gap_s, counted in ((120, "straight"), (121, "colder")):
-            seen = kill("mix", [(0, 62), (gap_s, 66)]).log_reduction
-            cold = kill("mix", [(0, 62), (gap_s / 2, 62), (gap_s, 62)]).log_reduction
+            seen = lethality("mix", [(0, 62), (gap_s, 66)]).log_reduction
+            cold = lethality("mix", [(0, 62), (gap_s / 2, 62), (gap_s, 62)]).log_reduction
             self.assertEqual("straight" if seen > 1.1 * cold else "colder", counted)
 
     @given(st.lists(st.floats(20, 85), min_size=2, max_size=30), st.floats(0, 5))
     def test_hotter_and_longer_never_kill_less(self, temps, more):
         curve = [(10.0 * n, c) for n, c in enumerate(temps)]
         warmer = [(t, c + more) for t, c in curve]
-        logs = kill("mix", curve).log_reduction
-        self.assertGreaterEqual(kill("mix", warmer).log_reduction, logs - 1e-9)
-        self.assertGreaterEqual(kill("mix", [*curve, (curve[-1][0] + 30, 60)]).log_reduction, logs)
+        logs = lethality("mix", curve).log_reduction
+        self.assertGreaterEqual(lethality("mix", warmer).log_reduction, logs - 1e-9)
+        self.assertGreaterEqual(
+            lethality("mix", [*curve, (curve[-1][0] + 30, 60)]).log_reduction, logs
+        )
 
     def test_below_55_nothing_counts_and_time_runs_forward(self):
-        self.assertEqual(kill("mix", [(0, 54.9), (86_400, 54.9)]).log_reduction, 0)
+        self.assertEqual(lethality("mix", [(0, 54.9), (86_400, 54.9)]).log_reduction, 0)
         with self.assertRaises(CraftError) as caught:
             compute(
                 "pasteurise", {"readings": [{"t_s": 5, "temp_c": 60}, {"t_s": 1, "temp_c": 60}]}

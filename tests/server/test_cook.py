@@ -1,8 +1,11 @@
+import random
 from datetime import UTC, datetime, timedelta
 
 from django.core.cache import cache
 
+from batches.clock import course_of, curve_of, moment_of, safety_now, safety_of
 from batches.models import Batch, Event, Reading
+from batches.state import CookState, state_of
 from formulas.models import Version
 from tests.server.base import KitchenCase, new_id
 
@@ -56,6 +59,27 @@ class CookTest(KitchenCase):
             {"id": new_id(), "version_id": str(self.version.id), "today": {"ring_id": 999_999}},
         )
         self.assertEqual((status, body["field"]), (422, "ring_id"))
+
+    def test_readings_late_and_out_of_order_leave_the_cook_as_a_fresh_look_finds_it(self):
+        batch = Batch.objects.get(pk=self.start())
+        self.events(batch.pk, self.event("step", step="cook"))
+        rng = random.Random(4)
+        order = list(range(240))
+        rng.shuffle(order)
+        for chunk in (order[:90], order[90:95], order[95:]):
+            Reading.objects.bulk_create(
+                Reading(batch=batch, client_id=new_id(), at=batch.started_at, cook_ms=1000 * n,
+                        temp_cc=round(100 * min(99.6, 60 + n / 3)) + rng.randint(-20, 20))
+                for n in chunk
+            )  # fmt: skip
+            course = course_of(batch, batch.started_at + timedelta(seconds=240))
+            kept, fresh = state_of(batch.pk), CookState(batch.pk)
+            fresh.refresh()
+            self.assertEqual(kept.curve, fresh.curve)
+            self.assertEqual(kept.curve, curve_of(batch))
+            self.assertEqual(moment_of(course, kept), moment_of(course, fresh))
+            self.assertEqual(safety_now(course, kept), safety_of(course, curve_of(batch)))
+        self.assertGreater(moment_of(course, kept).figure, 95)
 
     def test_two_verdicts_at_once_are_both_kept(self):
         batch = self.start()

@@ -5,8 +5,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from bellcrumb.curve.watch import Reading, held_s, smoothed
 from bellcrumb.laws.water import BOILS_FROM_C
-from bellcrumb.stove.guide import Reading, held_s, smoothed
 from bellcrumb.stove.steps import Step
 
 # Faults a cook can name, with what each means. Source: fault reference, section m.

@@ -9,10 +9,10 @@ from bellcrumb.contract.bend import bend
 from bellcrumb.contract.formulas import answered
 from bellcrumb.contract.shapes import SolveIn, WishesIn
 from bellcrumb.contract.shapes import explain as shapes
+from bellcrumb.curve.watch import held_s, smoothed
 from bellcrumb.formula.answer import Answer
 from bellcrumb.mix.composition import Mix
 from bellcrumb.pantry.ingredients import JUICE_EQUIVALENT, Pantry
-from bellcrumb.stove.guide import held_s, smoothed
 from bellcrumb.texture.set_index import CLASSES, CUTS
 
 _BOIL_BELOW_K = 3.0

@@ -10,7 +10,7 @@ from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import MEDIUM_GAS, SETTINGS, pot_for
 from bellcrumb.laws.water import boils_c
 from bellcrumb.pantry.ingredients import shipped
-from bellcrumb.safety.pasteurise import kill
+from bellcrumb.safety.pasteurise import lethality
 from bellcrumb.stove import syrup as sugar
 from bellcrumb.stove.finish import Addition, additions
 from bellcrumb.stove.meringue import meringue
@@ -138,7 +138,7 @@ def pasteurised(given: shapes.PasteuriseIn) -> shapes.PasteuriseOut:
     for n, (a, b) in enumerate(pairwise(given.readings), start=1):
         if b.t_s < a.t_s:
             raise CraftError(f"readings[{n}].t_s", "Readings come in the order of their time.")
-    found = kill(given.product, [(r.t_s, r.temp_c) for r in given.readings])
+    found = lethality(given.product, [(r.t_s, r.temp_c) for r in given.readings])
     return shapes.PasteuriseOut(**vars(found))
 
 

@@ -1,10 +1,10 @@
 """The guide of a bake: its steps, and what it says while the custard is in the oven."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
+from bellcrumb.curve.watch import STALE_S, Watch, rate_k_per_min
 from bellcrumb.oven.school import AFTERS, SIGNS, After, Doneness
-from bellcrumb.stove.guide import STALE_S, Moment, Reading, rate_k_per_min, smoothed
+from bellcrumb.stove.guide import Moment
 from bellcrumb.stove.steps import Step
 
 LOOK_AHEAD_S = 240  # the alarm comes before the window, not at it
@@ -55,12 +55,12 @@ def bake_steps(plan: BakePlan) -> list[Step]:
     return steps
 
 
-def bake_moment(step: Step, readings: Sequence[Reading], elapsed_s: float, fresh: bool) -> Moment:
-    """What is said while it bakes. ``readings`` are those since it went in, ``fresh`` whether the
-    last one still counts; without one the clock decides.
+def bake_moment(step: Step, watch: Watch, elapsed_s: float, fresh: bool) -> Moment:
+    """What is said while it bakes. ``watch`` began when it went in, ``fresh`` is whether the
+    last reading still counts; without one the clock decides.
     """
-    temp = smoothed(readings)[-1][1] if readings and fresh else None
-    rate = rate_k_per_min(readings, 240.0) if temp is not None else None
+    temp = watch.last[1] if watch.last and fresh else None
+    rate = rate_k_per_min(watch.recent, 240.0) if temp is not None else None
     left = step.from_s - elapsed_s
     figure, unit = (temp, "c") if temp is not None else (abs(left), "s")
     low, high = step.low_c or 200.0, step.high_c or 200.0
@@ -87,6 +87,6 @@ def bake_moment(step: Step, readings: Sequence[Reading], elapsed_s: float, fresh
     return say("baking", "Leave the door shut", "calm", False)
 
 
-def is_fresh(readings: Sequence[Reading], now_s: float, stale_s: float = STALE_S) -> bool:
+def is_fresh(watch: Watch, now_s: float, stale_s: float = STALE_S) -> bool:
     """Whether the last reading still counts."""
-    return bool(readings) and now_s - readings[-1][0] <= stale_s
+    return watch.last_s is not None and now_s - watch.last_s <= stale_s

@@ -4,9 +4,8 @@ The kitchen's local code comes before anything said here. Credit is given only a
 and from a probe in the coldest point.
 """
 
-import itertools
 import math
-from collections.abc import Sequence
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
@@ -15,6 +14,7 @@ from bellcrumb.laws.safety import HOUSE_LINE_C, NEEDED_LOG, NO_CREDIT_C
 
 Product = Literal["whole_egg", "yolk", "sugared_yolk", "white", "mix"]
 MOST_LOG = 12.0  # more than this is shown as "more than 12", never as a larger number
+_LOG_REF_C = 60.0  # where the D of each product is given
 _GAP_S = 120.0  # over a longer gap the colder end counts for all of it
 _LOST_S = 1800.0  # and after half an hour without a reading nothing does
 
@@ -61,51 +61,87 @@ class Lethality:
     warnings: list[str]
 
 
-def _integral(readings: Sequence[tuple[float, float]], ref_c: float, z: float) -> float:
+class _Seconds:
     """Equivalent seconds at ``ref_c``: trapezoid of 10^((T - ref)/z), exact where T is straight."""
-    total = 0.0
-    for (t0, c0), (t1, c1) in itertools.pairwise(readings):
+
+    def __init__(self, ref_c: float, z: float) -> None:
+        self.ref_c, self.z, self.total_s = ref_c, z, 0.0
+
+    def add(self, before: tuple[float, float], reading: tuple[float, float]) -> None:
+        """One stretch between two readings."""
+        (t0, c0), (t1, c1) = before, reading
         dt = t1 - t0
         low, high = min(c0, c1), max(c0, c1)
         if dt > _GAP_S:
             high, dt = low, (dt if dt <= _LOST_S else 0.0)
         if high < NO_CREDIT_C or dt <= 0:
-            continue
+            return
         if low < NO_CREDIT_C:  # only the part above the line counts
             dt *= (high - NO_CREDIT_C) / (high - low)
             low = NO_CREDIT_C
-        a, b = 10 ** ((low - ref_c) / z), 10 ** ((high - ref_c) / z)
+        a, b = 10 ** ((low - self.ref_c) / self.z), 10 ** ((high - self.ref_c) / self.z)
         straight = (b - a) / math.log(b / a) if b / a > 1 + 1e-9 else a
-        total += dt * straight
-    return total
+        self.total_s += dt * straight
 
 
-def kill(product: Product, readings: Sequence[tuple[float, float]]) -> Lethality:
+class Pasteurising:
+    """A curve judged as it comes, reading by reading. Raises CraftError for an unknown product."""
+
+    def __init__(self, product: Product) -> None:
+        if product not in LAWS:
+            raise CraftError("product", f"One of: {', '.join(LAWS)}.")
+        self.product, law = product, LAWS[product]
+        self._logs, self._pair = _Seconds(_LOG_REF_C, law.z), _Seconds(law.temp_c, law.pair_z)
+        self._before: tuple[float, float] | None = None
+        self._count, self._peak_c, self._gaps = 0, 0.0, False
+
+    def add(self, reading: tuple[float, float]) -> None:
+        """One (s, degC) on. Raises CraftError for one older than the last."""
+        before, self._before = self._before, reading
+        self._peak_c = reading[1] if before is None else max(self._peak_c, reading[1])
+        self._count += 1
+        if before is None:
+            return
+        if reading[0] < before[0]:
+            raise CraftError(
+                f"readings[{self._count - 1}].t_s", "Readings come in the order of their time."
+            )
+        self._gaps = self._gaps or reading[0] - before[0] > _GAP_S
+        self._logs.add(before, reading)
+        self._pair.add(before, reading)
+
+    def lethality(self) -> Lethality:
+        """What it has done so far."""
+        law = LAWS[self.product]
+        logs = self._logs.total_s / law.d60_s
+        warnings = []
+        if self._gaps:
+            warnings.append("Gaps of more than two minutes: there the colder reading is counted.")
+        if self._count == 1:
+            warnings.append("One reading is a moment, not a time: nothing is counted.")
+        if self.product == "mix":
+            at_once = 1.0 if self._peak_c >= HOUSE_LINE_C and self._count > 1 else 0.0
+            share = max(logs / NEEDED_LOG, at_once)
+        else:
+            share = self._pair.total_s / law.hold_s
+        meets = share >= 1 - 1e-6
+        if not meets and self._peak_c > NO_CREDIT_C:
+            warnings.append(
+                "Not enough yet: not for the very young, old, pregnant or ill until it is."
+            )
+        return Lethality(
+            min(logs, MOST_LOG), share, meets,
+            f"{law.words}. The local food code and the kitchen's plan come first.",
+            self._peak_c, warnings,
+        )  # fmt: skip
+
+
+def lethality(product: Product, readings: Iterable[tuple[float, float]]) -> Lethality:
     """Judge a curve of (seconds, degC) in order of time.
 
     Raises CraftError for readings out of order, or a product unknown.
     """
-    if product not in LAWS:
-        raise CraftError("product", f"One of: {', '.join(LAWS)}.")
-    for n, ((t0, _), (t1, _)) in enumerate(itertools.pairwise(readings), start=1):
-        if t1 < t0:
-            raise CraftError(f"readings[{n}].t_s", "Readings come in the order of their time.")
-    law = LAWS[product]
-    logs = _integral(readings, 60.0, law.z) / law.d60_s
-    peak = max((c for _, c in readings), default=0.0)
-    warnings = []
-    if any(t1 - t0 > _GAP_S for (t0, _), (t1, _) in itertools.pairwise(readings)):
-        warnings.append("Gaps of more than two minutes: there the colder reading is counted.")
-    if len(readings) == 1:
-        warnings.append("One reading is a moment, not a time: nothing is counted.")
-    if product == "mix":
-        share = max(logs / NEEDED_LOG, 1.0 if peak >= HOUSE_LINE_C and len(readings) > 1 else 0.0)
-    else:
-        share = _integral(readings, law.temp_c, law.pair_z) / law.hold_s
-    meets = share >= 1 - 1e-6
-    if not meets and peak > NO_CREDIT_C:
-        warnings.append("Not enough yet: not for the very young, old, pregnant or ill until it is.")
-    return Lethality(
-        min(logs, MOST_LOG), share, meets,
-        f"{law.words}. The local food code and the kitchen's plan come first.", peak, warnings,
-    )  # fmt: skip
+    judged = Pasteurising(product)
+    for reading in readings:
+        judged.add(reading)
+    return judged.lethality()

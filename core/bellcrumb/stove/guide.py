@@ -1,19 +1,17 @@
 """Following a live cook: from readings to the one figure and the next move."""
 
-import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
-from statistics import median
 from typing import Literal
 
+from bellcrumb.curve.watch import STALE_S, Reading, Watch, rate_k_per_min
 from bellcrumb.laws.water import BOILS_FROM_C
 from bellcrumb.stove.steps import Step
 
 Urgency = Literal["calm", "soon", "now", "wrong"]
-Reading = tuple[float, float]
-"""(seconds on the cook's clock, degC)."""
 
-STALE_S = 20.0
+
+ENTERED_EARLY_S = 0.5  # a reading this much before the tap is the step's
 
 
 @dataclass(frozen=True)
@@ -36,43 +34,9 @@ class Moment:
     done: bool
 
 
-def smoothed(readings: Sequence[Reading]) -> list[Reading]:
-    """Readings with single spikes taken out (median of three)."""
-    return [
-        (t, median(r[1] for r in readings[max(0, i - 1) : i + 2]))
-        for i, (t, _) in enumerate(readings)
-    ]
-
-
-def rate_k_per_min(readings: Sequence[Reading], over_s: float = 25.0) -> float | None:
-    """Slope of the last ``over_s`` seconds by least squares; None with too little to say."""
-    if len(readings) < 4:
-        return None
-    end = readings[-1][0]
-    last = [r for r in readings if r[0] >= end - over_s]
-    if len(last) < 4 or last[-1][0] - last[0][0] < 4:
-        return None
-    n = len(last)
-    mean_t = sum(r[0] for r in last) / n
-    mean_c = sum(r[1] for r in last) / n
-    spread = sum((r[0] - mean_t) ** 2 for r in last)
-    return 60 * sum((r[0] - mean_t) * (r[1] - mean_c) for r in last) / spread
-
-
-def held_s(readings: Sequence[Reading], above_c: float) -> float:
-    """Seconds spent at or above ``above_c`` without a break longer than the noise (10 s)."""
-    total = 0.0
-    out_since: float | None = None
-    inside = False
-    for (t0, c0), (t1, c1) in itertools.pairwise(readings):
-        if c1 >= above_c and c0 >= above_c - 1.0:
-            total += min(t1 - t0, STALE_S) if inside or c0 >= above_c else 0.0
-            inside, out_since = True, None
-        elif inside:
-            out_since = out_since if out_since is not None else t0
-            if t1 - out_since > 10:
-                inside, total = False, 0.0
-    return total
+def held_above_c(step: Step) -> float | None:
+    """What a step's hold is counted from; None for a step without one."""
+    return (step.low_c or BOILS_FROM_C) if step.hold_s else None
 
 
 def follow(
@@ -82,23 +46,30 @@ def follow(
     now_s: float,
     stale_s: float = STALE_S,
 ) -> Moment:
-    """The moment for a step entered at ``entered_s`` with all readings of the cook so far.
+    """The moment for a step entered at ``entered_s`` with all readings of the cook so far."""
+    mine = (r for r in readings if r[0] >= entered_s - ENTERED_EARLY_S)
+    watch = Watch.of(mine, held_above_c(step))
+    return moment(step, watch, entered_s, now_s, stale_s)
+
+
+def moment(
+    step: Step, watch: Watch, entered_s: float, now_s: float, stale_s: float = STALE_S
+) -> Moment:
+    """The moment for a step entered at ``entered_s``, from what was watched since.
 
     A last reading older than ``stale_s`` no longer counts: the clock takes over.
     """
-    mine = smoothed([r for r in readings if r[0] >= entered_s - 0.5])
+    last = watch.last
     if step.kind not in ("heat", "cook", "cool") or step.high_c is None:
-        if mine and step.kind == "temper":
-            return Moment(
-                mine[-1][1], "c", "in the bowl", step.title, "calm", None, None, None, False
-            )
+        if last and step.kind == "temper":
+            return Moment(last[1], "c", "in the bowl", step.title, "calm", None, None, None, False)
         if step.hold_s:
             return _timer(step, now_s - entered_s)
         return Moment(now_s - entered_s, "s", "", step.title, "calm", None, None, None, True)
-    if not mine or now_s - mine[-1][0] > stale_s:
-        return _without_probe(step, entered_s, now_s, stale=bool(mine))
-    temp = mine[-1][1]
-    rate = rate_k_per_min(mine)
+    if last is None or now_s - last[0] > stale_s:
+        return _without_probe(step, entered_s, now_s, stale=last is not None)
+    temp = last[1]
+    rate = rate_k_per_min(watch.recent)
     if step.kind == "cool":
         warm = temp > step.high_c
         return Moment(
@@ -113,7 +84,7 @@ def follow(
             not warm,
         )
     if step.hold_s:
-        return _boil(step, mine, temp, rate)
+        return _boil(step, watch, temp, rate)
     return _reach(step, temp, rate)
 
 
@@ -129,9 +100,9 @@ def _without_probe(step: Step, entered_s: float, now_s: float, *, stale: bool) -
     return Moment(seconds, "s", word, step.title, "calm", None, None, None, False)
 
 
-def _boil(step: Step, mine: Sequence[Reading], temp: float, rate: float | None) -> Moment:
+def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
     low = step.low_c or BOILS_FROM_C
-    held = held_s(mine, low)
+    held = watch.held_s
     left = max(0.0, step.hold_s - held)
     eta = _eta(temp, low, rate)
     if held > 0 and temp >= low - 1.0:
@@ -160,8 +131,7 @@ def _boil(step: Step, mine: Sequence[Reading], temp: float, rate: float | None) 
                 True,
             )
         return Moment(temp, "c", "held", "Off the heat now", "now", 0.0, rate, None, True)
-    peak = max(c for _, c in mine)
-    if peak >= low and temp < low - 1.0:
+    if (watch.peak_c or temp) >= low and temp < low - 1.0:
         return Moment(
             temp,
             "c",
@@ -271,13 +241,14 @@ def missed(
             continue
         if now not in order or order.index(step.key) >= order.index(now):
             continue
-        mine = smoothed(
-            [r for r in readings for k, a, b in entered if k == step.key and a <= r[0] <= b]
+        mine = Watch.of(
+            (r for r in readings for k, a, b in entered if k == step.key and a <= r[0] <= b),
+            step.low_c,
         )
-        if len(mine) < 4:
+        if mine.count < 4 or mine.peak_c is None:
             continue
-        if max(c for _, c in mine) < step.low_c:
+        if mine.peak_c < step.low_c:
             return (step.key, "never boiled", "Back on the heat: it must boil and be held")
-        if held_s(mine, step.low_c) < 0.5 * step.hold_s:
+        if mine.held_s < 0.5 * step.hold_s:
             return (step.key, "held too short", f"Back to the boil for {step.hold_s} s")
     return None
