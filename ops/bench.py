@@ -103,6 +103,7 @@ def oven() -> list[float]:
     """The bake in the core, and its field against an independent library of finite elements."""
     from bellcrumb.contract import compute
     from tests.core.independent import ours, theirs
+    from tests.core.practice import met, table
 
     bake = times_ms(lambda: compute("bake", RAMEKINS), 30)
     row("bake with its band and carry-over, in the core", bake, aim="60 ms")
@@ -121,6 +122,9 @@ def oven() -> list[float]:
             statistics.median(fem) / statistics.median(mine), "ratio",
         )  # fmt: skip
     one("  16 times the cells take so many times as long", each[5120] / each[320], "ratio")
+    for name, n, ratio, spread, meets in table(met()):
+        one(f"ordinary bakes, {name}: ours / practice, of {n}", ratio, "ratio", "0.95-1.05")
+        one(f"  spread of its logarithm; {meets} windows meet", spread, "", "0.15")
     return bake
 
 

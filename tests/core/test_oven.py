@@ -21,6 +21,7 @@ from bellcrumb.oven.scene import mould_of
 from bellcrumb.oven.setting import SetKinetics
 from bellcrumb.vessels.geometry import vessel_from_measures
 from tests.core.independent import ours, theirs
+from tests.core.practice import met, table
 
 FLAN = ["1 l whole milk", "5 eggs", "3 yolks", "180 g sugar"]
 BRULEE = ["600 g heavy cream", "200 g milk", "140 g yolk", "110 g sugar"]
@@ -172,8 +173,9 @@ class SettingTest(unittest.TestCase):
 class BakeTest(unittest.TestCase):
     def test_ordinary_practice_with_one_set_of_constants(self):
         cases = (
-            ("ramekin", bake(BRULEE), 30, 40),
-            ("ramekin of flan", bake(FLAN), 30, 42),
+            # Half an hour to forty minutes is said of mixes that are poured warm.
+            ("ramekin", bake(BRULEE, temp_c=40), 30, 40),
+            ("ramekin of flan", bake(FLAN, temp_c=45), 30, 42),
             (
                 "90 ml, clean knife",
                 bake(vessel=MOULD_90, set_c=190, bath=("rim", 60), doneness="clean_knife"),
@@ -194,7 +196,17 @@ class BakeTest(unittest.TestCase):
         ramekin = cases[0][1]
         self.assertTrue(0.5 < ramekin["carry_over_k"] < 4)
         self.assertTrue(79 < bake(set_c=175)["bath_c_at_pull"] < 87)
-        self.assertGreater(bake(set_c=175, bath=("half", 100, "covered"))["bath_c_at_pull"], 96)
+        covered = bake(set_c=175, bath=("half", 100, "covered"))["bath_c_at_pull"]
+        self.assertTrue(87 < covered < 99, "hotter than open, short of the boil: foil is no lid")
+
+    def test_fifty_ordinary_bakes_come_out_when_kitchens_say(self):
+        rows = {name: row for name, *row in table(met())}
+        for listed in ("all chosen on", "all held back"):
+            n, ratio, spread, meet = rows[listed]
+            with self.subTest(listed):
+                self.assertTrue(0.93 < ratio < 1.07, ratio)
+                self.assertLess(spread, 0.15)
+                self.assertGreaterEqual(meet / n, 0.88)
 
     def test_a_wet_custard_at_a_bare_wall_never_passes_its_boil(self):
         hot = bake(SQUASH, PIE, bath=None, set_c=220, count=1, temp_c=20)

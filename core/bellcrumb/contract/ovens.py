@@ -11,10 +11,10 @@ from bellcrumb.contract.oven_out import bake_out
 from bellcrumb.contract.shapes import oven as shapes
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.materials import food
-from bellcrumb.laws.egg import BELOW_IDEAL_K
 from bellcrumb.mix.composition import Mix
+from bellcrumb.oven.body import free_water, stirs, tolerates_k, wobbles_at_c
 from bellcrumb.oven.pull import Known, bake, cases_of, signs, stepped
-from bellcrumb.oven.run import STIRS, STIRS_CHEESE, STIRS_THICK, Cases, Job
+from bellcrumb.oven.run import Cases, Job
 from bellcrumb.oven.scene import Bath, DialStage, Mould, Oven, OvenKind, mould_of
 from bellcrumb.texture.coagulation import coagulation
 from bellcrumb.texture.families import Family, family, standings
@@ -22,9 +22,6 @@ from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.vessels.tray import GAP_MM, LEAST_UNDER_RIM_MM, RIM_MM
 from bellcrumb.vessels.tray import bath as stand
 
-# Starch and puree between the egg keep it from curdling: some kelvins more. Estimate.
-PUREE_TOLERATES_K = 4.0
-_THICK = ("pumpkin_pie", "cheese_flan", "flan_tart", "citrus_condensed_pie")
 # Starch cream baked again: share of corn starch (equivalent) that holds it, and where its middle is
 # when it just holds. Our estimate, from 18 to 35 min at 175 degC poured hot.
 _STARCH_HOLDS, _REBAKED_C = 0.02, 86.0
@@ -108,7 +105,7 @@ def set_temp_c(mix: Mix, kin: Family) -> float:
         return _REBAKED_C
     if egg is None:
         raise CraftError("mix.lines", "There is no egg in this: the oven sets nothing.")
-    return egg.ideal_c - BELOW_IDEAL_K
+    return wobbles_at_c(mix, egg.ideal_c)
 
 
 def job_of(
@@ -135,19 +132,11 @@ def job_of(
     bath, poured = None, None
     if given.bath is not None:
         bath, poured = _bath(vessel, mould, given, vessels)
-    stirs = STIRS_CHEESE if kin.group == "cheesecake" else STIRS
-    stirs = STIRS_THICK if kin.key in _THICK else stirs
-    more = PUREE_TOLERATES_K if kin.key in _THICK else 0.0
-    boils_c = mix.boils_c(given.altitude_m)
     job = Job(
-        food(mix), stirs, mould, given.count, oven, bath, more, boils_c, _free_water(mix, kin)
-    )
+        food(mix), stirs(mix), mould, given.count, oven, bath, tolerates_k(mix),
+        mix.boils_c(given.altitude_m), free_water(mix, boiled=kin.texture_mode == "boiled_baked"),
+    )  # fmt: skip
     return job, mould, poured
-
-
-def _free_water(mix: Mix, kin: Family) -> float:
-    """Share of a mix that is water its surface can give off; a boiled cream holds half of it."""
-    return mix.share("water") * (0.5 if kin.texture_mode == "boiled_baked" else 1.0)
 
 
 def _bath(

@@ -39,9 +39,10 @@ POWER_W, LOSES_W_K, AIR_J_K = 2500.0, 3.5, 15_000.0
 CAVITY_M3 = 0.065
 VENT_M3_S = 0.9e-3  # fitted; what lets the steam of a bath out
 ROOM_HUMIDITY = 0.5
-UNDER_FOIL_H = 5.0
+UNDER_FOIL_H = 2.5  # from the water to the air and from the air to the custard: two films in a row
 UNDER_FOIL_SHARE = 0.3  # how far the air under the foil is from the water towards the oven
 FOIL_H = 8.0
+FOIL_LEAKS = 0.3  # share of the open water's steam that gets out where foil meets pan; our estimate
 WATER_CP = 1000 * CP_J_PER_GK
 PAN_J_M2K = 3100.0  # 0.8 mm of steel
 ICE_C = 0.5
@@ -248,8 +249,10 @@ class Chamber:
         slope = self.around_m2 * metal + floor
         if bath.covered and self.place.kind == "oven":
             through = self.pan_m2 / (1 / metal + 1 / FOIL_H)
-            dry_w, gone, grows = through * (air_c - t), np.zeros_like(t), np.zeros_like(t)
-            slope = slope + through
+            off, off_slope = air.evaporation_kg_m2s(t, around.vapour, self.place.h_c, self.pressure)
+            gone, grows = (FOIL_LEAKS * self.free_m2 * rate for rate in (off, off_slope))
+            dry_w = through * (air_c - t)
+            slope = slope + through + latent_j_per_kg(t) * grows
         else:
             off, off_slope = air.evaporation_kg_m2s(t, around.vapour, self.place.h_c, self.pressure)
             gone, grows = self.free_m2 * off, self.free_m2 * off_slope

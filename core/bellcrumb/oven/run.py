@@ -26,9 +26,6 @@ AFTER_STRIDES: Strides = ((120.0, 60.0), (600.0, 120.0), (math.inf, 300.0))
 REFRESH_S = 120.0  # conductivities and film coefficients change slowly
 SKIN = 0.28  # share of a wet surface that gives off water, where half of the mix is water; fitted
 _SKIN_POWER = 0.5  # how it rises with the water of the mix; our estimate
-# How many times better than still a liquid custard carries heat: thin mixes, beaten batters of
-# cheese (air and fat move in them until they set), purees and boiled creams. Fitted; medium.
-STIRS, STIRS_CHEESE, STIRS_THICK = 2.4, 1.4, 1.0
 LATENT_J_PER_KG = latent_j_per_kg(70.0)  # where most of it leaves
 _BOIL_GAIN = 0.8  # share of what is over the boil that the next step's bubbles take
 THIN_TOP_M = 0.003  # a loose film on a set custard does not wobble

@@ -6,9 +6,10 @@ from collections.abc import Sequence
 
 from bellcrumb.heat.materials import food
 from bellcrumb.laws.air import ROOM_C
-from bellcrumb.laws.egg import BELOW_IDEAL_K, WOBBLES
+from bellcrumb.laws.egg import WOBBLES
+from bellcrumb.oven.body import stirs, wobbles_at_c
 from bellcrumb.oven.chamber import AFTER, DOOR_DROP_K
-from bellcrumb.oven.run import STIRS, Bake, Cases, Job
+from bellcrumb.oven.run import Bake, Cases, Job
 from bellcrumb.oven.scene import Bath, DialStage, Oven, mould_of
 from bellcrumb.rehearse.exercises import Exercise
 from bellcrumb.rehearse.world import LONGEST_S, Act, Replay, Result, Slip, World
@@ -35,11 +36,11 @@ def _bake(ex: Exercise, seed: int) -> Bake:
     level = (vessel.depth_mm + mould.wall_mm) / 2
     water = (pan[0] * pan[1] / 1e6 - 6 * mould.foot_m2) * level
     job = Job(
-        food(ex.mix), STIRS, mould, 6, Oven("static", (DialStage(160.0),)),
+        food(ex.mix), stirs(ex.mix), mould, 6, Oven("static", (DialStage(160.0),)),
         Bath(level, 80.0, False, water, pan),
     )  # fmt: skip
     start = ex.from_c + noise.uniform(-4, 4)
-    case = Cases.one(start, noise.uniform(-12, 8), egg.ideal_c - BELOW_IDEAL_K)
+    case = Cases.one(start, noise.uniform(-12, 8), wobbles_at_c(ex.mix, egg.ideal_c))
     return Bake(job, case, None, ((math.inf, STEP_S),))
 
 

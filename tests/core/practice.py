@@ -1,0 +1,58 @@
+"""Ordinary bakes with the minutes kitchens give them, and how far the oven model is off.
+
+Our own list, of what kitchens usually say; nobody measured it. The constants of the oven were chosen
+on the first list; the second was written after that and is only looked at.
+"""
+
+import json
+import math
+from collections import defaultdict
+from dataclasses import dataclass
+from pathlib import Path
+from statistics import fmean, pstdev
+
+from bellcrumb.contract.ovens import baked
+from bellcrumb.contract.shapes.oven import BakeIn
+
+BAKES = Path(__file__).with_name("practice.jsonl")
+
+
+@dataclass(frozen=True)
+class Met:
+    """A bake of the list: the logarithm of ours over practice's, and whether the windows meet."""
+
+    name: str
+    family: str
+    listed: str
+    log_ratio: float
+    meets: bool
+
+
+def met() -> list[Met]:
+    """Every bake of the list, baked."""
+    found = []
+    for text in BAKES.read_text("utf8").splitlines():
+        case = json.loads(text)
+        out = baked(BakeIn.model_validate(case["asked"]))
+        low, high = case["practice_min"]
+        begins, ends = out.pull_from_min, out.pull_to_min
+        if begins is None or ends is None:
+            found.append(Met(case["name"], case["family"], case["list"], math.inf, False))
+            continue
+        ratio = math.log(math.sqrt(begins * ends) / math.sqrt(low * high))
+        meets = ends >= low and begins <= high
+        found.append(Met(case["name"], case["family"], case["list"], ratio, meets))
+    return found
+
+
+def table(bakes: list[Met]) -> list[tuple[str, int, float, float, int]]:
+    """(family or list, n, mean ratio, spread of the logarithm, how many meet)."""
+    groups: dict[str, list[Met]] = defaultdict(list)
+    for bake in bakes:
+        groups[bake.family].append(bake)
+        groups[f"all {bake.listed}"].append(bake)
+    return [
+        (name, len(g), math.exp(fmean(b.log_ratio for b in g)),
+         pstdev([b.log_ratio for b in g]), sum(b.meets for b in g))
+        for name, g in groups.items()
+    ]  # fmt: skip
