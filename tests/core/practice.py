@@ -1,7 +1,7 @@
 """Ordinary bakes with the minutes kitchens give them, and how far the oven model is off.
 
-Our own list, of what kitchens usually say; nobody measured it. The constants of the oven were chosen
-on the first list; the second was written after that and is only looked at.
+Our own list, of what kitchens usually say; nobody measured it. The constants of the oven were
+chosen on the first list; the second was written after that and is only looked at.
 """
 
 import json
