@@ -10,6 +10,7 @@ from functools import lru_cache
 from typing import Literal
 
 from bellcrumb.errors import CraftError
+from bellcrumb.mix.forms import PART, plainly, spoons_in_capitals
 from bellcrumb.pantry.eggs import EggGrade, grade_of_size
 from bellcrumb.pantry.ingredients import Ingredient, Pantry, shipped
 from bellcrumb.quantities.amount import Amount, plain_text, read_amount
@@ -25,6 +26,7 @@ _PACK_G = {
     "baking_powder": 16.0, "yeast_dry": 7.0, "vanilla_powder": 0.5, "cream_stabiliser": 8.0,
     "pudding_powder_vanilla": 37.0, "pudding_powder_choc": 43.0, "pudding_mix_instant": 96.0,
     "pie_crust_ready": 225.0, "crumb_crust_ready": 170.0, "mascarpone": 250.0,
+    "yogurt_whole": 125.0, "puff_raw": 230.0,
 }  # fmt: skip
 ABSURD_G = 100_000.0
 # Longer is no line but a text; more of them is no formula.
@@ -37,23 +39,19 @@ _LARGE_EGGS = re.compile(
 _YOLKS = re.compile(r"\b(yolks|jaunes|tuorli|yemas)\b")
 _SIZES = re.compile(r"\b(small|medium|large|extra large|xl|jumbo)\b")
 _SIZE_GRADE = {"xl": "extra large"}
-# "juice of 2 lemons", "le zeste d'un citron", "la scorza di 1 limone", "el zumo de 2 limones"
-_PART_OF_FRUIT = re.compile(
-    r"^(?:the |les? |la |il |el |lo )?(juice|jus|succo|zumo|jugo|zest|zeste|scorza|ralladura)"
-    r" (?:of |de |di |d'|du )(\S+(?:\s\d+/\d+)?) (.+)$"
-)
-_JUICES = ("juice", "jus", "succo", "zumo", "jugo")
 # "zest and juice of 2 lemons"
 _BOTH_OF_FRUIT = re.compile(
     r"^(?:the )?(?:juice and zest|zest and juice|jus et zeste|zeste et jus) (?:of |de |d')"
     r"(\S+(?:\s\d+/\d+)?) (.+)$"
 )
-_FRUIT_PART = re.compile(r"^(.+?)[,\s]+(juice|zest)(?:d|ed)?$")
-# "lemons, juice and zest", "citrons, jus et zeste"
+_FRUIT_PART = re.compile(
+    rf"^(.+?)[,\s(]+(juiced?|zested|{'|'.join(sorted(PART, key=len, reverse=True))})\)?$"
+)
+# "lemons, juice and zest", "citron (jus et zeste)", "Zitrone, Saft und Schale"
+_ANY_PART = "|".join(sorted(PART, key=len, reverse=True))
 _BOTH_PARTS = re.compile(
-    r"^(.+?)[,;:\s]+(?:the )?(?:(?:juice|jus|succo|zumo|jugo) (?:and|&|et|e|y) "
-    r"(?:zest|zeste|scorza|ralladura)|(?:zest|zeste|scorza|ralladura) (?:and|&|et|e|y) "
-    r"(?:juice|jus|succo|zumo|jugo))(?:d|ed)?$"
+    rf"^(.+?)[,;:\s]+(?:the )?(?P<one>{_ANY_PART})(?:d|ed)? (?:and|&|et|e|y|und) "
+    rf"(?P<two>{_ANY_PART})(?:d|ed)?$"
 )
 
 
@@ -127,7 +125,7 @@ def understand(
     text: str, pantry: Pantry, grade: EggGrade, measures: Measures = "us"
 ) -> Line | None:
     """Understand one typed line; None for a blank line or a heading ("For the cream:")."""
-    plain = plain_text(text) if len(text) <= LONGEST_LINE else text
+    plain = plain_text(spoons_in_capitals(text)) if len(text) <= LONGEST_LINE else text
     if len(plain) > LONGEST_LINE:  # fractions spelled out count too
         said = f"At most {LONGEST_LINE} characters make a line. The rest belongs in the note."
         return Line(text, None, None, 0, "unknown", said, impossible=True)
@@ -140,12 +138,9 @@ def understand(
     both = _BOTH_OF_FRUIT.match(plain)
     if both:
         plain = f"{both.group(1)} {both.group(2)}, juice and zest"
-    fruit = _PART_OF_FRUIT.match(plain)
-    if fruit:  # "juice of 2 lemons" -> "2 lemons juice"
-        part_word = "juice" if fruit.group(1) in _JUICES else "zest"
-        plain = f"{fruit.group(2)} {fruit.group(3)} {part_word}"
+    form = plainly(plain)
     try:
-        amount, name = read_amount(plain, measures)
+        amount, name = read_amount(form.text, measures)
     except (ValueError, ZeroDivisionError):
         return Line(
             text,
@@ -182,6 +177,11 @@ def understand(
             "unknown",
             f"{what} of what? Write the ingredient after the amount.",
         )
+    if form.times != 1.0 and amount.unit and amount.unit.kind == "volume":
+        amount = replace(
+            amount, low=amount.low * form.times, high=amount.high * form.times,
+            doubt=amount.doubt or form.note,
+        )  # fmt: skip
     return _weigh(text, amount, name, pantry, grade, measures)
 
 
@@ -217,7 +217,7 @@ def _weigh(
 ) -> Line:
     bare = re.sub(r"\(.*?\)", " ", name)
     both = _BOTH_PARTS.match(re.sub(r"[()]", " ", name).strip())
-    if both and amount.unit is None:
+    if both and amount.unit is None and PART[both["one"]] != PART[both["two"]]:
         juice, zest = (
             _weigh(text, amount, f"{both.group(1)} {part}", pantry, grade, measures)
             for part in ("juice", "zest")
@@ -225,9 +225,9 @@ def _weigh(
         if juice.grams and zest.grams:
             said = f"{juice.metric} of juice and {zest.metric} of zest"
             return replace(juice, also=(zest,), message=f"{said}; {juice.message}")
-    part = _FRUIT_PART.match(bare.strip())
+    part = _FRUIT_PART.match(name.strip()) or _FRUIT_PART.match(bare.strip())
     if part:
-        bare = f"{part.group(1)} {part.group(2)}"
+        bare = f"{part.group(1)} {PART.get(part.group(2), part.group(2).removesuffix('ed'))}"
     match = pantry.find(bare) or pantry.find(re.split(r",|;| - ", bare)[0])
     if not match:
         grams, spread, _ = _grams(amount, None, grade)

@@ -252,7 +252,7 @@ _IGNORED = frozenset(
     "fresh cold hot warm soft softened melted sifted sieved unsalted good quality chopped fine "
     "finely grated ground large medium small free range organic pure plain strong strained room "
     "temperature at the split scraped separated beaten lightly packed level heaped heaping scant "
-    "and for in optional cubed diced ripe peeled toasted dried extra about approx more your best "
+    "and for in optional cubed diced ripe peeled toasted extra about approx more your best "
     "raw shelled local jumbo xl whipped whisked stiff stiffly peak peaks fouettee fouette montee "
     "montees montata montati montada geschlagen geschlagene aufgeschlagen steif boiled poached "
     "cooked stewed".split()

@@ -79,8 +79,8 @@ class Amount:
 
 # French spoons are several words: made one before anything else is read.
 _SPOONS = (
-    (re.compile(r"\b(?:cuill[eè]res?|c\.?)\s*[àa]\s*(?:soupe|s\b)\.?"), "tbsp"),
-    (re.compile(r"\b(?:cuill[eè]res?|c\.?)\s*[àa]\s*(?:caf[ée]|th[ée]|c\b)\.?"), "tsp"),
+    (re.compile(r"\b(?:cuill[eè]r(?:e|ée)s?|c\.?)\s*[àa]\s*(?:soupe|s\b)\.?"), "tbsp"),
+    (re.compile(r"\b(?:cuill[eè]r(?:e|ée)s?|c\.?)\s*[àa]\s*(?:caf[ée]|th[ée]|c\b)\.?"), "tsp"),
 )
 
 

@@ -29,6 +29,7 @@ class Unit:
 _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
     ("g", "mass", 1, 0.003,
      "g gr gm gms gram grams gramme grammes grammi grammo gramo gramos grs gramm"),
+    ("etto", "mass", 100, 0.01, "etto etti"),
     ("kg", "mass", 1000, 0.003, "kg kgs kilo kilos kilogram kilograms kilogramm chilo chili"),
     ("mg", "mass", 0.001, 0.02, "mg"),
     ("oz", "mass", 28.349523125, 0.01, "oz ozs ounce ounces once onces onza onzas oncia once"),
@@ -49,7 +50,7 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
     ("pint", "volume", 473.176473, 0.02, "pint pints pt pts"),
     ("quart", "volume", 946.352946, 0.02, "quart quarts qt qts"),
     ("gallon", "volume", 3785.411784, 0.02, "gallon gallons"),
-    ("drop", "volume", 0.05, 0.4, "drop drops goutte gouttes"),
+    ("drop", "volume", 0.05, 0.4, "drop drops goutte gouttes tropfen goccia gocce gota gotas"),
     ("dash", "volume", 0.6, 0.5, "dash dashes"),
     ("splash", "volume", 7.0, 0.5, "splash splashes trait traits schuss chorro chorros goccio"),
     ("squeeze", "volume", 5.0, 0.5, "squeeze squeezes filet filets spritzer spruzzo chorrito"),
@@ -57,6 +58,7 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
      "pinch pinches pincée pincées pincees pizzico pizzichi pizzica pizca pizcas prise prisen msp "
      "messerspitze messerspitzen pellizco"),
     ("knob", "mass", 15, 0.4, "knob knobs noix noce nuez"),
+    ("small cup", "volume", 50, 0.2, "tazzina tazzine"),
     ("glass", "volume", 200, 0.15, "bicchiere bicchieri vaso vasos verre verres glas becher"),
     ("pound", "mass", 500, 0.02, "pfund"),
     ("stick", "mass", 113.4, 0.01, "stick sticks"),
@@ -73,7 +75,7 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
      "carton cartons bottle "
      "bottles jar jars paquet paquets brique briques bustina bustine confezione confezioni vasetto "
      "sobre sobres paquete paquetes päckchen pck pkg pckg packung packungen pack beutel tüte rolle "
-     "rotolo rouleau tarro brik bouteille bottiglia flasche"),
+     "rotolo rouleau tarro pot pots bag bags sleeve sleeves brik bouteille bottiglia flasche"),
 )  # fmt: skip
 
 

@@ -32,7 +32,7 @@ _HALF_COOKED = (10.0, 30.0)
 SETTER_S = {
     "gelatine": 6.5, "gelatine_gold": 6.5, "gelatine_silver": 5.6, "gelatine_bronze": 5.0,
     "gelatine_titanium": 4.0, "agar": 15.0, "agar_flakes": 15.0, "carrageenan_kappa": 20.0,
-    "carrageenan_iota": 10.0, "pectin": 6.5,
+    "carrageenan_iota": 10.0, "pectin": 6.5, "gelatine_mass": 6.5 / 6,
 }  # fmt: skip
 
 FACTORS = (

@@ -1,0 +1,115 @@
+"""Ways of writing a line that mean another, plainer one: "finely grated zest of 1 orange", "2 T
+corn starch", "heaping tablespoon", "one 14 oz can", "butter + a little for the mould".
+
+Each form is a pattern and what it becomes; they are tried once each, in order, on text in lower
+case, and cost no more on a line of dashes than on any other.
+"""
+
+import re
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from bellcrumb.quantities.units import SPELLINGS
+
+# A spoon heaped holds half as much again as a level one of a powder; craft, as good as a third.
+HEAPED, SCANT, ROUNDED = 1.5, 0.93, 1.25
+_N = r"\d+(?:[.,]\d+)?"
+_WORDS = r"one|two|three|four|five|six|an?|un|une|eine?|una|uno|due|dos|deux"
+_PARTS = {
+    "juice": ("juice", "jus", "succo", "zumo", "jugo", "saft"),
+    "zest": ("zest", "zeste", "zestes", "scorza", "buccia", "ralladura", "piel", "cáscara",
+             "corteza", "schale", "abrieb", "rind", "peel"),
+}  # fmt: skip
+PART = {word: part for part, words in _PARTS.items() for word in words}
+_GRATED = r"(?:grated|abgeriebene|geriebene|grattugiat[ae]|rallad[ao]|râpée?s?|squeezed|frische?r?)"
+_EGG_PARTS = {
+    "egg yolks": ("yolk", "yolks", "jaune", "jaunes", "tuorlo", "tuorli", "yema", "yemas",
+                  "eigelb"),
+    "egg whites": ("white", "whites", "blanc", "blancs", "albume", "albumi", "clara", "claras",
+                   "eiweiß"),
+}  # fmt: skip
+_EGG_PART = {word: part for part, words in _EGG_PARTS.items() for word in words}
+_EGG = r"(?:œufs?|oeufs?|eggs?|uov[ao]|huevos?|eiern?)"
+_HOW_FULL = {
+    HEAPED: r"heaping|heaped|bombée?s?|bien pleine?s?|colm[oi]|colmad[ao]s?|gehäuft(?:er?)?|geh\.",
+    ROUNDED: r"rounded|generous|gut gefüllte?r?",
+    SCANT: r"scant|scarsi?|escas[oa]s?|knappe?r?",
+    1.0: r"level|rasi?|rases?|raso|ras[ao]s?|gestrichene?r?|gestr\.|gestr",
+}
+_FULL = re.compile("|".join(f"(?P<f{n}>{words})" for n, words in enumerate(_HOW_FULL.values())))
+_FULL_BY = dict(zip((f"f{n}" for n in range(len(_HOW_FULL))), _HOW_FULL, strict=True))
+_UNITS = "|".join(sorted(map(re.escape, SPELLINGS), key=len, reverse=True))
+_UNIT_FIRST = re.compile(rf"^(?:{_UNITS})\b")
+_PACKED = r"(?:can|tin|package|pack|packet|carton|container|jar|box|bag|brick|tub)(?:e?s)?"
+_WEIGHT = r"oz|ounces?|g|grams?|ml|lb|pounds?"
+
+
+@dataclass(frozen=True)
+class Plain:
+    """A line as it could have been written: ``times`` is what its spoons or cups are of level ones
+    (1: nothing was said), ``note`` what was read into it."""
+
+    text: str
+    times: float = 1.0
+    note: str = ""
+
+
+def _of_fruit(found: re.Match[str]) -> str:
+    count, fruit = found.group("n").rstrip("'’"), found.group("fruit")
+    return f"{count} {fruit} {PART[found.group('part')]}"
+
+
+_FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...] = (
+    # "butter + a little for the mould", "flour, plus extra for dusting"
+    (re.compile(r",?\s(?:\+|plus|et|und|e|y|and)\s(?:un peu|more|extra|a little|some|etwas|un po'?"
+                r"|un poco|mehr)\b.*$"), ""),
+    # "200 bloom gelatine"
+    (re.compile(r"\b\d{3} ?bloom\b"), ""),
+    # "one 14 oz can of", "two 8-oz packages"
+    (re.compile(rf"^({_N}|{_WORDS}) ({_N})[- ]?({_WEIGHT})\.?[- ]({_PACKED})\b"),
+     r"\1 \4 (\2 \3)"),
+    (re.compile(r"\b(oz|g|ml|lb)s?\.? (ounces?|grams?|pounds?)\b"), r"\1"),
+    # "1 demi gousse"
+    (re.compile(r"^(?:1|une?) (?:demi|demie|halbe|mezza|media)[- ]"), "1/2 "),
+    # "Mark von 1 Vanilleschote", "les graines d'une gousse de vanille"
+    (re.compile(r"^(?:das |les |the )?(?:mark|graines|seeds|semillas|semi) (?:von |of |de |di |d'|)"
+                r"(?P<n>\d+|eine[rs]?|une?|an?|un'?|una) "), r"\g<n> "),
+    # "a few drops of", "quelques gouttes", "einige tropfen"
+    (re.compile(r"^(?:a few|quelques|einige|ein paar|alcune|qualche|unas?|algunas)"
+                r" (?:drops?|gouttes?|tropfen|gocc[ei]a?|gotas?)\b"), "5 drops"),
+    # "finely grated zest of 1 orange", "scorza grattugiata di un'arancia", "Saft von 2 Orangen"
+    (re.compile(r"^(?:the |les? |la |il |el |lo |die |der |das )?"
+                r"(?:(?:finely|freshly|fein|coarsely|frisch) )?"
+                rf"(?:{_GRATED} )?(?P<part>{'|'.join(PART)})(?: {_GRATED})? "
+                r"(?:of |de |di |d'|du |von |dell'|della |)"
+                r"(?P<n>\d+(?:[ /]\d+)*(?:/\d+)?|half an?|un'|une?|uno|una|an?|eine[rs]?|deux|due"
+                r"|dos|zwei|mezz[oa]|medi[oa]|[½¼])\s?(?P<fruit>[^\W\d].*)$"), _of_fruit),
+    # "le blanc de 3 œufs", "the yolks of 4 eggs"
+    (re.compile(rf"^(?:the |les? |las? |los |i |gli |das )?(?P<part>{'|'.join(_EGG_PART)}) "
+                rf"(?:of |de |d'|di |von )(?P<n>\S+) {_EGG}"),
+     lambda found: f"{found.group('n')} {_EGG_PART[found.group('part')]}"),
+    # "chocolate (70 %)"
+    (re.compile(r"\((?:min\.? ?|mind\. ?)?(\d{2}(?:[.,]\d)?) ?%[^)]{0,20}\)"), r" \1%"),
+)  # fmt: skip
+_BIG_SPOON = re.compile(r"(?<=[\d½¼¾⅓⅔]) ?T\b\.?(?! ?-)")
+_SMALL_SPOON = re.compile(r"(?<=[\d½¼¾⅓⅔]) ?t\b\.?(?= )")
+
+
+def spoons_in_capitals(text: str) -> str:
+    """ "2 T" is two tablespoons and "2 t" two teaspoons, which lower case would hide."""
+    return _SMALL_SPOON.sub(" tsp", _BIG_SPOON.sub(" tbsp", text))
+
+
+def plainly(text: str) -> Plain:
+    """A line (in lower case) the plain way."""
+    for pattern, becomes in _FORMS:
+        text = pattern.sub(becomes, text)
+    text = " ".join(text.split())
+    full = re.search(rf"(?:^|(?<=\s))(?:{_FULL.pattern})(?=\s)", text)
+    if not full or full.start() > 24:
+        return Plain(text)
+    rest = " ".join((text[: full.start()] + text[full.end() :]).split())
+    if _UNIT_FIRST.match(rest):  # "heaping tablespoon": one of them
+        rest = f"1 {rest}"
+    times = _FULL_BY[str(full.lastgroup)]
+    return Plain(rest, times, "" if times == 1.0 else f"{full.group().strip()}: × {times:g}")
