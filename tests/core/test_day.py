@@ -5,6 +5,7 @@ from datetime import datetime, timedelta
 from bellcrumb.contract import compute
 from bellcrumb.day.clash import clash
 from bellcrumb.day.greedy import backwards
+from bellcrumb.day.running import Fact, from_now, later
 from bellcrumb.day.solve import Schedule, cost, early_min, planned, solve, turns
 from bellcrumb.day.tasks import (
     SAME_OVEN_K,
@@ -109,6 +110,72 @@ def faults(day, placed):
             if max(dials[oven]) - min(dials[oven]) > SAME_OVEN_K:
                 found.append(f"two dials in one oven at {minute}")
     return found
+
+
+class RunningTest(unittest.TestCase):
+    def begun(self, day, placed, now, late):
+        """What had begun by a moment of a plan, each step as much longer as ``late`` says."""
+        facts = {}
+        for task, at in zip(day.tasks, placed, strict=True):
+            if at.start > now:
+                continue
+            end = at.start + task.minutes + late
+            ended = end if end <= now else None
+            facts[task.key] = Fact(at.start, ended, at.person, at.oven)
+        return facts
+
+    def test_what_has_begun_stays_and_the_rest_keeps_every_rule(self):
+        rng = random.Random(11)
+        seen = moved = 0
+        for n in range(80):
+            day = a_day(rng, rng.randint(2, 5))
+            plan = planned(day, 0.05)
+            if plan is None:
+                continue
+            now = rng.randint(30, 400)
+            rest = from_now(day, now, self.begun(day, plan.placed, now, 0), {})
+            again = planned(rest, 0.05)
+            with self.subTest(day=n):
+                self.assertIsNotNone(again, "a plan that is kept can go on as it was")
+                for task, old, new in zip(rest.tasks, plan.placed, again.placed, strict=True):
+                    if task.begun is not None:
+                        self.assertEqual(new.start, old.start)
+                    else:
+                        self.assertGreaterEqual(new.start, now)
+                        moved += new.start != old.start
+                told = [
+                    p if t.hands == 0 or t.does is None else Placed(p.start, t.does, p.oven)
+                    for t, p in zip(rest.tasks, again.placed, strict=True)
+                ]
+                self.assertEqual(faults(rest, told), [])
+            seen += 1
+        self.assertGreater(seen, 40)
+
+    def test_a_pin_is_kept_and_the_rest_answers_around_it(self):
+        rng = random.Random(3)
+        kept = 0
+        for _ in range(60):
+            day = a_day(rng, 3)
+            plan = planned(day, 0.05)
+            if plan is None:
+                continue
+            n = rng.randrange(len(day.tasks))
+            wish = max(0, plan.placed[n].start - 10)
+            pinned = from_now(day, 0, {}, {day.tasks[n].key: wish})
+            again = planned(pinned, 0.05)
+            if again is None:
+                continue
+            kept += 1
+            self.assertEqual(again.placed[n].start, wish)
+            self.assertEqual(faults(pinned, again.placed), [])
+        self.assertGreater(kept, 15)
+
+    def test_running_late_slips_the_service_by_no_more_than_it_must(self):
+        day = Day(tuple(chain(0, 300, (20, 100, 180.0, 30), (10, 0, "", None))), kitchen(1), 600)
+        late = from_now(day, 250, {"0/0": Fact(240, None, 0, 0)}, {})
+        self.assertIsNone(planned(late))
+        self.assertIsNotNone(planned(later(late, 90)))
+        self.assertIsNone(planned(later(late, 60)))
 
 
 class PlanTest(unittest.TestCase):

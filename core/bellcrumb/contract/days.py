@@ -4,12 +4,14 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
+from typing import Literal
 
 from bellcrumb.contract.builds import built
 from bellcrumb.contract.shapes import plan as shapes
 from bellcrumb.contract.shapes.build import BuildIn, BuildOut
 from bellcrumb.day.clash import Clashing, clash
 from bellcrumb.day.greedy import backwards
+from bellcrumb.day.running import LATENESS_MIN, Fact, from_now, later
 from bellcrumb.day.solve import Schedule, can_be_done, early_min, planned
 from bellcrumb.day.tasks import (
     Day,
@@ -53,7 +55,14 @@ def day(
     wanted, warnings = _wanted(given)
     made = [_steps(w, pantry, vessels) for w in wanted]
     asked = _day(given, wanted, [steps for steps, _ in made])
-    plan = planned(asked)
+    plan, late = planned(asked), 0
+    if plan is None and given.ticks:  # a day that runs late is served late, as little as may be
+        for late in LATENESS_MIN[1:]:
+            slipped = later(asked, late)
+            plan = planned(slipped)
+            if plan is not None:
+                asked = slipped
+                break
     if plan is None:
         return _impossible(given, asked, wanted, pantry, vessels, warnings)
     chef = [place for place in backwards(asked) if place is not None]
@@ -61,6 +70,7 @@ def day(
         feasible=True,
         steps=_steps_out(given, asked, plan),
         oven_lines=_oven_lines(given, asked, plan),
+        late_min=late,
         gap=plan.gap,
         early_min=plan.early_min,
         turns=plan.turns,
@@ -159,7 +169,38 @@ def _day(given: shapes.DayIn, wanted: list[_Wanted], steps: list[list[BuildStep]
         tuple(OvenOfDay(o.name, o.shelves, o.heats_k_min, o.cools_k_min) for o in given.ovens),
         len(given.mixers), sum(c.trays for c in given.cold) if given.cold else 12,
     )  # fmt: skip
-    return Day(tuple(tasks), kitchen, horizon)
+    return _begun(given, Day(tuple(tasks), kitchen, horizon))
+
+
+def _begun(given: shapes.DayIn, asked: Day) -> Day:
+    """The day with what has happened and what is pinned. Raises CraftError for what is past."""
+    if not (given.ticks or given.pins or given.at):
+        return asked
+    now = 0 if given.at is None else max(0, _minutes(given, given.at, "at"))
+    names = [p.name for p in asked.kitchen.people]
+    ovens = [o.name for o in asked.kitchen.ovens]
+    keys = {task.key for task in asked.tasks}
+    facts = {}
+    for n, tick in enumerate(given.ticks):
+        began = max(0, _minutes(given, tick.began, f"ticks[{n}].began"))
+        ended = None
+        if tick.ended is not None:
+            ended = _minutes(given, tick.ended, f"ticks[{n}].ended")
+            if ended < began:
+                raise CraftError(f"ticks[{n}].ended", "It is over before it began.")
+        facts[tick.key] = Fact(
+            began, ended, names.index(tick.who) if tick.who in names else None,
+            ovens.index(tick.oven) if tick.oven in ovens else None,
+        )  # fmt: skip
+    pins = {}
+    for n, pin in enumerate(given.pins):
+        minute = _minutes(given, pin.at, f"pins[{n}].at")
+        if pin.key not in keys:
+            continue  # of a dessert that was taken out since
+        if minute < now and pin.key not in facts:
+            raise CraftError(f"pins[{n}].at", "That moment is over.")
+        pins[pin.key] = minute
+    return from_now(asked, now, facts, pins)
 
 
 def _at(given: shapes.DayIn, minute: int) -> datetime:
@@ -168,6 +209,8 @@ def _at(given: shapes.DayIn, minute: int) -> datetime:
 
 def _steps_out(given: shapes.DayIn, asked: Day, plan: Schedule) -> list[shapes.DayStepOut]:
     found = []
+    done = {tick.key for tick in given.ticks if tick.ended is not None}
+    told = {tick.key: tick for tick in given.ticks}
     for task, place in zip(asked.tasks, plan.placed, strict=True):
         where = ["ring"] * task.rings + ["mixer"] * task.mixers + ["cold"] * task.trays
         if place.oven is not None:
@@ -177,12 +220,22 @@ def _steps_out(given: shapes.DayIn, asked: Day, plan: Schedule) -> list[shapes.D
                 key=task.key, what=task.what, start=_at(given, place.start),
                 hands_end=_at(given, place.start + task.hands),
                 end=_at(given, place.start + task.minutes),
-                who=None if place.person is None else asked.kitchen.people[place.person].name,
+                who=told[task.key].who if task.key in told and told[task.key].who else
+                None if place.person is None else asked.kitchen.people[place.person].name,
                 where=where, oven_c=task.oven_c,
                 after=[asked.tasks[link.before].key for link in task.after],
+                state=_state(task, done),
             )
         )  # fmt: skip
     return sorted(found, key=lambda step: (step.start, step.key))
+
+
+def _state(task: Task, done: set[str]) -> Literal["to_do", "pinned", "begun", "done"]:
+    if task.key in done:
+        return "done"
+    if task.begun is not None:
+        return "begun"
+    return "to_do" if task.pinned is None else "pinned"
 
 
 def _oven_lines(given: shapes.DayIn, asked: Day, plan: Schedule) -> list[shapes.OvenLineOut]:

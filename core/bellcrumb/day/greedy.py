@@ -68,7 +68,10 @@ def _place_item(
             end = min(end, other.start - link.least)
             if link.most is not None and other.start - link.most - task.minutes > low:
                 low, tied = other.start - link.most - task.minutes, m
-        found = board.find(task, min(end - task.minutes, caps.get(n, day.horizon)), low)
+        if task.begun is not None:
+            found: Placed | None = board.goes_on(task)
+        else:
+            found = board.find(task, min(end - task.minutes, caps.get(n, day.horizon)), low)
         if found is not None:
             placed[n] = found
             board.take(task, found, 1)
@@ -110,7 +113,10 @@ class _Board:
 
     def find(self, task: Task, latest: int, low: int) -> Placed | None:
         """The latest start from ``low`` on at which everything it needs is free."""
-        for start in range(latest, max(0, low) - 1, -GRID_MIN):
+        starts = range(latest, max(0, low) - 1, -GRID_MIN)
+        if task.pinned is not None:
+            starts = range(task.pinned, task.pinned + int(low <= task.pinned <= latest))
+        for start in starts:
             person = self._person(start, start + task.hands) if task.hands else None
             if task.hands and person is None:
                 continue
@@ -121,6 +127,11 @@ class _Board:
                 continue
             return Placed(start, person, oven)
         return None
+
+    def goes_on(self, task: Task) -> Placed:
+        """Where a task is that has begun: nobody asks whether there is room."""
+        assert task.begun is not None
+        return Placed(task.begun, task.does if task.hands else None, task.inside)
 
     def _person(self, start: int, end: int) -> int | None:
         for n, away in enumerate(self.away):
@@ -149,9 +160,9 @@ class _Board:
 
     def take(self, task: Task, place: Placed, sign: int) -> None:
         """Take what a task needs (``sign`` 1), or give it back (-1)."""
-        start, end = place.start, place.start + task.minutes
+        start, end = max(0, place.start), max(0, place.start + task.minutes)
         if place.person is not None:
-            self.away[place.person][start : start + task.hands] += sign
+            self.away[place.person][start : max(0, place.start + task.hands)] += sign
         if place.oven is not None and task.oven_c is not None:
             self.shelves[place.oven][start:end] += sign * task.shelves
             bake = (start, end, task.oven_c)

@@ -32,6 +32,8 @@ class Schedule:
 
 def solve(day: Day, seconds: float = SECONDS, guess: bool = True) -> Schedule | None:
     """A plan for the day; None where there is none (or none was found in time)."""
+    if any(low > high for low, high in windows(day)):
+        return None
     model = cp_model.CpModel()
     build = _Model(model, day)
     hint = backwards(day) if guess else []
@@ -85,7 +87,7 @@ class _Model:
     def __init__(self, model: cp_model.CpModel, day: Day) -> None:
         self.model, self.day = model, day
         self.starts = [
-            model.new_int_var(low, max(low, high), task.key)
+            model.new_int_var(low, high, task.key)
             for task, (low, high) in zip(day.tasks, windows(day), strict=True)
         ]
         self.who: list[list[cp_model.IntVar]] = []
@@ -114,7 +116,7 @@ class _Model:
         for n, task in enumerate(self.day.tasks):
             mine = []
             for c, spans in enumerate(self.crews):
-                if not task.hands:
+                if not task.hands or task.begun is not None:
                     break
                 does = self.model.new_bool_var("")
                 work[c].append(
@@ -128,8 +130,14 @@ class _Model:
                 ).only_enforce_if(does)
                 mine.append(does)
             self.who.append(mine)
-            if task.hands:
+            if task.hands and task.begun is None:
                 self.model.add_exactly_one(mine)
+            elif task.hands and task.does is not None:
+                # A person at work is one fewer of their crew until their hands are free.
+                its = next(c for c, names in enumerate(self.crews.values()) if task.does in names)
+                work[its].append(
+                    self.model.new_fixed_size_interval_var(self.starts[n], task.hands, "")
+                )
         for intervals, crew in zip(work, self.crews.values(), strict=True):
             self.model.add_cumulative(intervals, [1] * len(intervals), len(crew))
 
@@ -144,7 +152,9 @@ class _Model:
                 if task.oven_c is None:
                     break
                 inside = self.model.new_bool_var("")
-                if task.shelves > oven.shelves:
+                if task.inside is not None:
+                    self.model.add(inside == int(task.inside == o))
+                elif task.shelves > oven.shelves:
                     self.model.add(inside == 0)
                 here[n, o] = inside
                 mine.append(inside)
@@ -173,6 +183,8 @@ class _Model:
         oven = self.day.kitchen.ovens[o]
         first, second = self.day.tasks[a], self.day.tasks[b]
         assert first.oven_c is not None and second.oven_c is not None
+        if first.begun is not None and second.begun is not None:
+            return  # they are in it together, whatever we think of that
         up, down = (
             oven.turn_min(first.oven_c, second.oven_c), oven.turn_min(second.oven_c, first.oven_c)
         )  # fmt: skip
@@ -230,11 +242,13 @@ class _Model:
     def read(self, solver: cp_model.CpSolver) -> list[Placed]:
         """The plan found, with a name for each: the first of the crew who is free."""
         crews = list(self.crews.values())
-        free = [0] * len(self.day.kitchen.people)
+        free = [-(10**6)] * len(self.day.kitchen.people)
         found: dict[int, Placed] = {}
         for n in sorted(range(len(self.starts)), key=lambda k: solver.value(self.starts[k])):
             start = solver.value(self.starts[n])
-            person = None
+            person = self.day.tasks[n].does
+            if person is not None:
+                free[person] = start + self.day.tasks[n].hands
             for c, does in enumerate(self.who[n]):
                 if solver.value(does):
                     person = next(p for p in crews[c] if free[p] <= start)

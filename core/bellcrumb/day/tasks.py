@@ -30,7 +30,9 @@ class Task:
     """One thing to do: ``hands`` minutes of a person, then ``wait``; what it occupies meanwhile.
 
     ``rings``, ``mixers`` and ``trays`` are how many it takes; ``oven_c`` None is no oven. ``by`` is
-    the minute it must be over, for what is plated; ``item`` the dessert it belongs to.
+    the minute it must be over, for what is plated; ``item`` the dessert it belongs to. It may not
+    begin before ``not_before``, and begins at ``pinned`` where somebody wants it so; ``begun`` is
+    when it did begin, which nothing moves, ``does`` who is at it and ``inside`` its oven.
     """
 
     key: str
@@ -46,6 +48,11 @@ class Task:
     after: tuple[Link, ...]
     by: int | None = None
     steps: tuple[str, ...] = ()
+    not_before: int = 0
+    pinned: int | None = None
+    begun: int | None = None
+    does: int | None = None
+    inside: int | None = None
 
     @property
     def minutes(self) -> int:
@@ -120,7 +127,16 @@ def windows(day: Day) -> list[tuple[int, int]]:
             end = min(end, latest[m] - link.least)
             if link.most is not None:
                 first = max(first, earliest[m] - link.most - task.minutes)
-        latest[n], earliest[n] = end - task.minutes, max(0, first)
+        latest[n], earliest[n] = end - task.minutes, max(task.not_before, first)
+        held = task.begun if task.begun is not None else task.pinned
+        if held is not None:
+            latest[n] = earliest[n] = held
+    for n, task in enumerate(day.tasks):
+        for link in task.after:
+            held = day.tasks[link.before].begun
+            if held is not None and task.begun is None:
+                over = held + day.tasks[link.before].minutes + link.least
+                earliest[n] = max(earliest[n], over)
     return list(zip(earliest, latest, strict=True))
 
 

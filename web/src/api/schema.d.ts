@@ -2739,6 +2739,12 @@ export interface components {
        * @description how far from the best it may be, 0 to 1
        */
       gap: number | null;
+      /**
+       * Late Min
+       * @description by how much the services slip, once the day runs late
+       * @default 0
+       */
+      late_min: number;
       /** Oven Lines */
       oven_lines: components["schemas"]["OvenLineOut"][];
       /** Remedies */
@@ -2776,6 +2782,12 @@ export interface components {
        * Format: date-time
        */
       start: string;
+      /**
+       * State
+       * @default to_do
+       * @enum {string}
+       */
+      state: "to_do" | "pinned" | "begun" | "done";
       /** What */
       what: string;
       /** Where */

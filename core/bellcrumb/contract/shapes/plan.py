@@ -66,6 +66,23 @@ class StockIn(Strict):
     portions: int = Field(ge=0, le=5000)
 
 
+class PinIn(Strict):
+    """A step of the plan that shall begin at a moment, by its key."""
+
+    key: str = Field(min_length=1, max_length=300)
+    at: Moment
+
+
+class TickIn(Strict):
+    """A step that has begun, and is over or goes on: facts a plan does not move."""
+
+    key: str = Field(min_length=1, max_length=300)
+    began: Moment
+    ended: Moment | None = None
+    who: str | None = Field(None, max_length=80)
+    oven: str | None = Field(None, max_length=80)
+
+
 class DayIn(Strict):
     """Ask for a day's plan."""
 
@@ -76,7 +93,13 @@ class DayIn(Strict):
     mixers: list[str] = Field(default_factory=lambda: ["mixer"], max_length=10)
     cold: list[ColdOfDayIn] = Field(default_factory=list, max_length=10)
     stock: list[StockIn] = Field(default_factory=list, max_length=100)
-    now: Moment
+    now: Moment = Field(description="where the plan begins")
+    at: Moment | None = Field(
+        None,
+        description="the moment it is planned from, once the day has begun; null: its beginning",
+    )
+    pins: list[PinIn] = Field(default_factory=list, max_length=200)
+    ticks: list[TickIn] = Field(default_factory=list, max_length=2000)
 
 
 class DayStepOut(Shape):
@@ -91,6 +114,7 @@ class DayStepOut(Shape):
     where: list[str]
     oven_c: float | None
     after: list[str]
+    state: Literal["to_do", "pinned", "begun", "done"] = "to_do"
 
 
 class OvenPointOut(Shape):
@@ -129,6 +153,7 @@ class DayOut(Shape):
     feasible: bool
     steps: list[DayStepOut]
     oven_lines: list[OvenLineOut]
+    late_min: int = Field(0, description="by how much the services slip, once the day runs late")
     gap: float | None = Field(description="how far from the best it may be, 0 to 1")
     early_min: int
     turns: int
