@@ -22,6 +22,7 @@ from batches.learned import router as learned_router
 from batches.why import router as why_router
 from bellcrumb.contract.words import sentence
 from bellcrumb.errors import CraftError
+from days.api import router as running_router
 from formulas.api import router as formulas_router
 from formulas.asks import router as asks_router
 from formulas.bakes import router as bakes_router
@@ -52,6 +53,7 @@ api.add_router("", formulas_router)
 api.add_router("", asks_router)
 api.add_router("", builds_router)
 api.add_router("", days_router)
+api.add_router("", running_router)
 api.add_router("", bakes_router)
 api.add_router("", travel_router)
 api.add_router("", batches_router)

@@ -45,6 +45,7 @@ INSTALLED_APPS = [
     "batches",
     "devices",
     "rehearsals",
+    "days",
     "demo",
 ]
 MIDDLEWARE = [

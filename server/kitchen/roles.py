@@ -26,6 +26,10 @@ _TABLE: dict[Role, str] = {
         POST /k/{kid}/cool
         POST /k/{kid}/crust
         POST /k/{kid}/day/plan
+        GET /k/{kid}/days
+        GET /k/{kid}/days/{day_id}
+        GET /k/{kid}/days/{day_id}/calendar
+        GET /k/{kid}/days/{day_id}/times
         GET /k/{kid}/desserts
         GET /k/{kid}/desserts/{dessert_id}
         GET /k/{kid}/desserts/{dessert_id}/build
@@ -50,6 +54,10 @@ _TABLE: dict[Role, str] = {
         POST /k/{kid}/batches/{batch_id}/curve
         POST /k/{kid}/batches/{batch_id}/events
         PUT /k/{kid}/batches/{batch_id}/verdict
+        POST /k/{kid}/days
+        POST /k/{kid}/days/{day_id}/again
+        POST /k/{kid}/days/{day_id}/end
+        POST /k/{kid}/days/{day_id}/ticks
         PUT /k/{kid}/pantry/{item_id}
     """,
     # Changes formulas, equipment, prices and people.

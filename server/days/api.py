@@ -1,0 +1,285 @@
+"""Beginning a day, ticking it off, planning it again from now on, and keeping what came of it."""
+
+from datetime import datetime
+from typing import Literal
+from uuid import UUID
+
+from django.db import IntegrityError, transaction
+from django.http import HttpRequest, HttpResponse
+from ninja import Router, Schema
+from ninja.errors import HttpError
+from pydantic import Field
+
+from bellcrumb.contract.days import day as plan_of
+from bellcrumb.contract.shapes.plan import DayOut, PinIn
+from bellcrumb.errors import CraftError
+from days.calendar import calendar
+from days.models import RunningDay, Tick
+from days.running import changes, dumped, facts_of, pins_of, shown, ticks_of
+from formulas.days import Clock, DayAsk, day_given
+from formulas.models import Dessert
+from kitchen.access import member_of, pantry_of, vessels_of
+from kitchen.models import Kitchen
+from shared.heavy import heavy
+from shared.now import now as clock_now
+from shared.shapes import PROBLEMS
+
+router = Router(tags=["days"])
+_MOST_TICKS = 2000
+_LISTED = 60
+
+
+class DayBegin(Schema):
+    """Begin a day; ``id`` is made by the client, so that sending it twice begins one."""
+
+    id: UUID
+    ask: DayAsk
+    pins: list[PinIn] = Field(default_factory=list, max_length=200)
+
+
+class TickAsk(Schema):
+    """Somebody begins a step, is done with it, or takes it back; ``at`` is the kitchen's clock."""
+
+    id: UUID
+    key: str = Field(min_length=1, max_length=300)
+    kind: Literal["begin", "done", "undo"]
+    at: Clock
+
+
+class Ticks(Schema):
+    """Ticks, also those kept back while the server was away."""
+
+    ticks: list[TickAsk] = Field(min_length=1, max_length=200)
+
+
+class Again(Schema):
+    """Plan the rest again from ``at`` on, with these pins."""
+
+    at: Clock
+    pins: list[PinIn] = Field(default_factory=list, max_length=200)
+
+
+class ChangeOut(Schema):
+    """A step that moved or changed hands."""
+
+    key: str
+    what: str
+    who: str | None
+    was: datetime
+    now: datetime
+    was_who: str | None
+
+
+class DayRunning(Schema):
+    """A day as it stands; ``desserts`` maps the names in its steps to the shelf."""
+
+    id: UUID
+    ask: DayAsk
+    pins: list[PinIn]
+    plan: DayOut
+    desserts: dict[str, UUID]
+    begun_at: datetime
+    ended_at: datetime | None
+    revision: int
+    changes: list[ChangeOut]
+
+
+class NextStep(Schema):
+    """The next thing to do."""
+
+    key: str
+    what: str
+    who: str | None
+    start: datetime
+    state: str
+
+
+class DayCard(Schema):
+    """A day in the list: how much is done, and while it runs the next three things."""
+
+    id: UUID
+    begun_at: datetime
+    ended_at: datetime | None
+    first_service: datetime
+    steps: int
+    done: int
+    next: list[NextStep]
+
+
+def _find(kitchen: Kitchen, day_id: UUID) -> RunningDay:
+    found = RunningDay.objects.filter(kitchen=kitchen, pk=day_id).first()
+    if not found:
+        raise HttpError(404, "This day is not in the kitchen's book.")
+    return found
+
+
+def _out(day: RunningDay, moved: list[ChangeOut] | None = None) -> DayRunning:
+    return DayRunning(
+        id=day.pk,
+        ask=DayAsk.model_validate(day.asked),
+        pins=[PinIn.model_validate(p) for p in day.pins],
+        plan=shown(day),
+        desserts=day.desserts,
+        begun_at=day.begun_at,
+        ended_at=day.ended_at,
+        revision=day.revision,
+        changes=moved or [],
+    )
+
+
+@router.post("/k/{kid}/days", response={200: DayRunning, **PROBLEMS})
+@heavy
+def begin_day(request: HttpRequest, kid: UUID, given: DayBegin) -> DayRunning:
+    """Begin a day: its plan is kept, and what happens is ticked into it from now on."""
+    member = member_of(request, kid)
+    there = RunningDay.objects.filter(kitchen=member.kitchen, pk=given.id).first()
+    if there:
+        return _out(there)
+    asked = day_given(member.kitchen, given.ask)
+    plan = plan_of(
+        asked.model_copy(update={"pins": given.pins}),
+        pantry_of(member.kitchen), vessels_of(member.kitchen),
+    )  # fmt: skip
+    if not plan.feasible:
+        raise CraftError("ask", "This day cannot be done so: look at what clashes first.")
+    ids = {i.dessert_id for s in given.ask.services for i in s.items}
+    names = Dessert.objects.filter(kitchen=member.kitchen, pk__in=ids).values_list("name", "id")
+    try:
+        with transaction.atomic():
+            day = RunningDay.objects.create(
+                id=given.id,
+                kitchen=member.kitchen,
+                by=member.user,
+                asked=given.ask.model_dump(mode="json"),
+                pins=[p.model_dump(mode="json") for p in given.pins],
+                plan=dumped(plan),
+                begun_plan=dumped(plan),
+                desserts={name: str(pk) for name, pk in names},
+                begun_at=clock_now(),
+            )
+    except IntegrityError:
+        return _out(_find(member.kitchen, given.id))  # it arrived twice at once
+    return _out(day)
+
+
+@router.get("/k/{kid}/days", response={200: list[DayCard], **PROBLEMS})
+def days(request: HttpRequest, kid: UUID, running: bool = False) -> list[DayCard]:
+    """The days of the kitchen, the newest first; ``running`` only those that are not over."""
+    rows = RunningDay.objects.filter(kitchen=member_of(request, kid).kitchen)
+    if running:
+        rows = rows.filter(ended_at__isnull=True)
+    return [_card(day) for day in rows.prefetch_related("ticks")[:_LISTED]]
+
+
+def _card(day: RunningDay) -> DayCard:
+    plan = shown(day)
+    waiting = [s for s in plan.steps if s.state != "done"]
+    return DayCard(
+        id=day.pk,
+        begun_at=day.begun_at,
+        ended_at=day.ended_at,
+        first_service=min(s["at"] for s in day.asked["services"]),
+        steps=len(plan.steps),
+        done=len(plan.steps) - len(waiting),
+        next=[NextStep(key=s.key, what=s.what, who=s.who, start=s.start, state=s.state)
+              for s in waiting[:3]] if day.ended_at is None else [],
+    )  # fmt: skip
+
+
+@router.get("/k/{kid}/days/{day_id}", response={200: DayRunning, **PROBLEMS})
+def one_day(request: HttpRequest, kid: UUID, day_id: UUID) -> DayRunning:
+    """A day as it stands."""
+    return _out(_find(member_of(request, kid).kitchen, day_id))
+
+
+@router.post("/k/{kid}/days/{day_id}/ticks", response={200: DayRunning, **PROBLEMS})
+def tick_day(request: HttpRequest, kid: UUID, day_id: UUID, given: Ticks) -> DayRunning:
+    """Record what was begun and what is over. Twice is once; a step nobody planned is left out."""
+    member = member_of(request, kid)
+    day = _find(member.kitchen, day_id)
+    known = {step["key"] for step in day.plan["steps"]}
+    rows = [
+        Tick(id=t.id, day=day, key=t.key, kind=t.kind, at=t.at.isoformat()[:19], by=member.user)
+        for t in given.ticks
+        if t.key in known
+    ]
+    if day.ticks.count() + len(rows) > _MOST_TICKS:
+        raise HttpError(422, "No day has so many ticks.")
+    Tick.objects.bulk_create(rows, ignore_conflicts=True)
+    return _out(_find(member.kitchen, day_id))
+
+
+@router.post("/k/{kid}/days/{day_id}/again", response={200: DayRunning, **PROBLEMS})
+@heavy
+def plan_again(request: HttpRequest, kid: UUID, day_id: UUID, given: Again) -> DayRunning:
+    """Plan the rest of a day from now on: what has begun stays where it is."""
+    member = member_of(request, kid)
+    day = _find(member.kitchen, day_id)
+    if day.ended_at:
+        raise HttpError(422, "This day is over.")
+    before = shown(day)
+    day.pins = [p.model_dump(mode="json") for p in given.pins]
+    asked = day_given(member.kitchen, DayAsk.model_validate(day.asked))
+    begins = asked.now
+    plan = plan_of(
+        asked.model_copy(
+            update={"at": max(given.at, begins), "pins": pins_of(day), "ticks": ticks_of(day)}
+        ),
+        pantry_of(member.kitchen), vessels_of(member.kitchen),
+    )  # fmt: skip
+    if not plan.feasible:
+        said = plan.clash[0].words if plan.clash else "There is not enough time left."
+        raise CraftError("pins" if given.pins else "at", said)
+    with transaction.atomic():
+        locked = RunningDay.objects.select_for_update().get(pk=day.pk)
+        locked.plan, locked.pins, locked.revision = dumped(plan), day.pins, locked.revision + 1
+        locked.save(update_fields=("plan", "pins", "revision"))
+    after = shown(locked)
+    return _out(locked, [ChangeOut(**vars(c)) for c in changes(before, after)])
+
+
+@router.post("/k/{kid}/days/{day_id}/end", response={200: DayRunning, **PROBLEMS})
+def end_day(request: HttpRequest, kid: UUID, day_id: UUID) -> DayRunning:
+    """End a day. It is kept, planned against real."""
+    day = _find(member_of(request, kid).kitchen, day_id)
+    RunningDay.objects.filter(pk=day.pk, ended_at__isnull=True).update(ended_at=clock_now())
+    return _out(_find(day.kitchen, day_id))
+
+
+@router.get("/k/{kid}/days/{day_id}/calendar", response={200: None, **PROBLEMS})
+def day_calendar(request: HttpRequest, kid: UUID, day_id: UUID) -> HttpResponse:
+    """The steps still to be done as a calendar file."""
+    day = _find(member_of(request, kid).kitchen, day_id)
+    answer = HttpResponse(calendar(day, shown(day), clock_now()), content_type="text/calendar")
+    answer["Content-Disposition"] = 'attachment; filename="day.ics"'
+    return answer
+
+
+class StepTimes(Schema):
+    """A step as it was planned at first and as it came."""
+
+    key: str
+    what: str
+    planned_start: datetime
+    planned_min: float
+    real_start: datetime | None
+    real_min: float | None
+
+
+@router.get("/k/{kid}/days/{day_id}/times", response={200: list[StepTimes], **PROBLEMS})
+def day_times(request: HttpRequest, kid: UUID, day_id: UUID) -> list[StepTimes]:
+    """Planned against real, step by step."""
+    day = _find(member_of(request, kid).kitchen, day_id)
+    facts, found = facts_of(day), []
+    for step in DayOut.model_validate(day.begun_plan).steps:
+        fact = facts.get(step.key)
+        began = datetime.fromisoformat(fact.began) if fact else None
+        ended = datetime.fromisoformat(fact.ended) if fact and fact.ended else None
+        found.append(
+            StepTimes(
+                key=step.key, what=step.what, planned_start=step.start,
+                planned_min=(step.end - step.start).total_seconds() / 60, real_start=began,
+                real_min=(ended - began).total_seconds() / 60 if ended and began else None,
+            )
+        )  # fmt: skip
+    return found
