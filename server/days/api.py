@@ -15,7 +15,7 @@ from bellcrumb.contract.shapes.plan import DayOut, PinIn
 from bellcrumb.errors import CraftError
 from days.calendar import calendar
 from days.models import RunningDay, Tick
-from days.running import changes, dumped, facts_of, pins_of, shown, ticks_of
+from days.running import before_of, changes, dumped, facts_of, pins_of, shown, ticks_of
 from formulas.days import Clock, DayAsk, day_given
 from formulas.models import Dessert
 from kitchen.access import member_of, pantry_of, vessels_of
@@ -34,7 +34,6 @@ class DayBegin(Schema):
 
     id: UUID
     ask: DayAsk
-    pins: list[PinIn] = Field(default_factory=list, max_length=200)
 
 
 class TickAsk(Schema):
@@ -59,7 +58,7 @@ class Again(Schema):
     pins: list[PinIn] = Field(default_factory=list, max_length=200)
 
 
-class ChangeOut(Schema):
+class MovedOut(Schema):
     """A step that moved or changed hands."""
 
     key: str
@@ -81,7 +80,7 @@ class DayRunning(Schema):
     begun_at: datetime
     ended_at: datetime | None
     revision: int
-    changes: list[ChangeOut]
+    changes: list[MovedOut]
 
 
 class NextStep(Schema):
@@ -113,7 +112,7 @@ def _find(kitchen: Kitchen, day_id: UUID) -> RunningDay:
     return found
 
 
-def _out(day: RunningDay, moved: list[ChangeOut] | None = None) -> DayRunning:
+def _out(day: RunningDay, moved: list[MovedOut] | None = None) -> DayRunning:
     return DayRunning(
         id=day.pk,
         ask=DayAsk.model_validate(day.asked),
@@ -136,10 +135,7 @@ def begin_day(request: HttpRequest, kid: UUID, given: DayBegin) -> DayRunning:
     if there:
         return _out(there)
     asked = day_given(member.kitchen, given.ask)
-    plan = plan_of(
-        asked.model_copy(update={"pins": given.pins}),
-        pantry_of(member.kitchen), vessels_of(member.kitchen),
-    )  # fmt: skip
+    plan = plan_of(asked, pantry_of(member.kitchen), vessels_of(member.kitchen))
     if not plan.feasible:
         raise CraftError("ask", "This day cannot be done so: look at what clashes first.")
     ids = {i.dessert_id for s in given.ask.services for i in s.items}
@@ -151,7 +147,7 @@ def begin_day(request: HttpRequest, kid: UUID, given: DayBegin) -> DayRunning:
                 kitchen=member.kitchen,
                 by=member.user,
                 asked=given.ask.model_dump(mode="json"),
-                pins=[p.model_dump(mode="json") for p in given.pins],
+                pins=[p.model_dump(mode="json") for p in given.ask.pins],
                 plan=dumped(plan),
                 begun_plan=dumped(plan),
                 desserts={name: str(pk) for name, pk in names},
@@ -223,7 +219,10 @@ def plan_again(request: HttpRequest, kid: UUID, day_id: UUID, given: Again) -> D
     begins = asked.now
     plan = plan_of(
         asked.model_copy(
-            update={"at": max(given.at, begins), "pins": pins_of(day), "ticks": ticks_of(day)}
+            update={
+                "at": max(given.at, begins), "pins": pins_of(day), "ticks": ticks_of(day),
+                "before": before_of(day),
+            }
         ),
         pantry_of(member.kitchen), vessels_of(member.kitchen),
     )  # fmt: skip
@@ -235,7 +234,7 @@ def plan_again(request: HttpRequest, kid: UUID, day_id: UUID, given: Again) -> D
         locked.plan, locked.pins, locked.revision = dumped(plan), day.pins, locked.revision + 1
         locked.save(update_fields=("plan", "pins", "revision"))
     after = shown(locked)
-    return _out(locked, [ChangeOut(**vars(c)) for c in changes(before, after)])
+    return _out(locked, [MovedOut(**vars(c)) for c in changes(before, after)])
 
 
 @router.post("/k/{kid}/days/{day_id}/end", response={200: DayRunning, **PROBLEMS})

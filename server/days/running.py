@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from bellcrumb.contract.shapes.plan import DayOut, DayStepOut, PinIn, TickIn
+from bellcrumb.contract.shapes.plan import BeforeIn, DayOut, DayStepOut, PinIn, TickIn
 from days.models import RunningDay
 
 
@@ -48,6 +48,14 @@ def ticks_of(day: RunningDay) -> list[TickIn]:
             )
         )  # fmt: skip
     return out
+
+
+def before_of(day: RunningDay) -> list[BeforeIn]:
+    """The plan as people know it."""
+    return [
+        BeforeIn(key=s["key"], at=datetime.fromisoformat(s["start"]), who=s["who"])
+        for s in day.plan["steps"]
+    ]
 
 
 def pins_of(day: RunningDay) -> list[PinIn]:

@@ -16,6 +16,7 @@ from bellcrumb.contract.shapes.plan import (
     DayOut,
     OvenOfDayIn,
     PersonIn,
+    PinIn,
     ServiceIn,
     StockIn,
     WantedIn,
@@ -76,6 +77,7 @@ class DayAsk(Schema):
     people: list[HoursAsk] = Field(min_length=1, max_length=20)
     mixers: int = Field(default=1, ge=1, le=10)
     stock: list[StockAsk] = Field(default_factory=list, max_length=60)
+    pins: list[PinIn] = Field(default_factory=list, max_length=200)
 
 
 def day_given(kitchen: Kitchen, asked: DayAsk) -> DayIn:
@@ -131,6 +133,7 @@ def day_given(kitchen: Kitchen, asked: DayAsk) -> DayIn:
             StockIn(name=desserts[s.dessert_id].name, portions=s.portions) for s in asked.stock
         ],
         now=asked.begins,
+        pins=asked.pins,
     )  # fmt: skip
 
 

@@ -79,7 +79,8 @@ class KitchenSetUp:
             headers=headers,
         )
         raw = answer.getvalue()
-        return answer.status_code, (json.loads(raw) if raw else None)
+        spoken = "json" in answer.headers.get("Content-Type", "")
+        return answer.status_code, (json.loads(raw) if raw and spoken else None)
 
     def k(self, method, path, body=None):
         return self.call(method, f"/k/{self.kid}{path}", body)

@@ -32,6 +32,7 @@ class AccessTest(KitchenCase):
             "rehearsal_id": self.rehearsal(),
             "person_id": Member.objects.get(user=self.people["weir viewer"]).id,
             "invite_id": new_id(),
+            "day_id": self.a_day(),
         }
         for path, methods in schema["paths"].items():
             if not path.startswith("/api/k/{kid}"):
@@ -40,6 +41,19 @@ class AccessTest(KitchenCase):
             for method, operation in methods.items():
                 name = f"{method.upper()} {path[len('/api') :]}"
                 yield name, method.upper(), tail, self.example(schema, operation)
+
+    def day_asked(self):
+        items = [{"dessert_id": str(self.dessert.id), "portions": 8}]
+        return {
+            "begins": "2026-11-28T06:00:00",
+            "services": [{"at": "2026-11-28T19:00:00", "items": items}],
+            "people": [{"name": "Early cook", "from_min": 360, "to_min": 1140}],
+        }
+
+    def a_day(self):
+        body = {"id": new_id(), "ask": self.day_asked()}
+        self.assertEqual(self.k("POST", "/days", body)[0], 200)
+        return body["id"]
 
     def rehearsal(self):
         body = {"id": new_id(), "exercise": "scald"}
@@ -61,6 +75,11 @@ class AccessTest(KitchenCase):
             "PartChange": {"name": "stolen"},
             "RehearsalIn": {"id": new_id(), "exercise": "scald"},
             "ActsIn": {"acts": []},
+            "DayBegin": {"id": new_id(), "ask": self.day_asked()},
+            "Ticks": {
+                "ticks": [{"id": new_id(), "key": "x", "kind": "done", "at": "2026-11-28T07:00:00"}]
+            },
+            "Again": {"at": "2026-11-28T06:00:00"},
             "PriceIn": {"line": "1 kg sugar", "price": 1},
             "KeepIn": {
                 "desserts": [

@@ -14,6 +14,7 @@ import { Failed, Loading } from "@/ui/states";
 const Shelf = lazy(() => import("@/screens/shelf"));
 const Formula = lazy(() => import("@/screens/formula/formula"));
 const Day = lazy(() => import("@/screens/day/day"));
+const RunningDay = lazy(() => import("@/screens/day/running"));
 const WholeDessert = lazy(() => import("@/screens/dessert/dessert"));
 const Stove = lazy(() => import("@/screens/stove/stove"));
 const Oven = lazy(() => import("@/screens/oven/oven"));
@@ -108,6 +109,7 @@ const PAGES: readonly (readonly [string, ReactNode])[] = [
   ["d/:dessertId/cold", <Cold />],
   ["d/:dessertId/card", <Card />],
   ["day", <Day />],
+  ["day/:dayId", <RunningDay />],
   ["compare", <Compare />],
   ["eggs", <Eggs />],
   ["files", <Files />],

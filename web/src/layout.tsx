@@ -7,6 +7,7 @@ import { client, must } from "@/api/client";
 import { useKitchen } from "@/api/queries";
 import { useOnBench } from "@/bench";
 import { applyLight, light } from "@/keep/light";
+import { NextThing } from "@/screens/day/next";
 import type { Units } from "@/units";
 import { Failed, Loading } from "@/ui/states";
 
@@ -75,6 +76,7 @@ export function Layout() {
           <UnitsToggle kid={kid} units={kitchen.data.units} />
           <LightToggle />
         </div>
+        <NextThing kid={kid} units={kitchen.data.units} />
       </header>
       <main id="main" className="flex-1 px-4 sm:px-6">
         <Outlet />

@@ -86,6 +86,20 @@ export function day(iso: string): string {
   });
 }
 
+const two = (n: number) => n.toString().padStart(2, "0");
+
+/** A moment on this kitchen’s own clock, as the day’s plan speaks of it: no zone. */
+export function localIso(at: Date): string {
+  return `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}T${two(at.getHours())}:${two(at.getMinutes())}:${two(at.getSeconds())}`;
+}
+
+/** “Sat 14:05”. */
+export function weekdayTime(iso: string): string {
+  const at = new Date(iso);
+  const clock = `${at.getHours()}:${two(at.getMinutes())}`;
+  return `${at.toLocaleDateString("en-GB", { weekday: "short" })} ${clock}`;
+}
+
 export function time(iso: string): string {
   return new Date(iso).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
 }

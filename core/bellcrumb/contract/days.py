@@ -182,11 +182,11 @@ def _begun(given: shapes.DayIn, asked: Day) -> Day:
     keys = {task.key for task in asked.tasks}
     facts = {}
     for n, tick in enumerate(given.ticks):
-        began = max(0, _minutes(given, tick.began, f"ticks[{n}].began"))
-        ended = None
+        # What was done before the plan begins counts as done at its beginning.
+        began, ended = max(0, _minutes(given, tick.began, f"ticks[{n}].began")), None
         if tick.ended is not None:
-            ended = _minutes(given, tick.ended, f"ticks[{n}].ended")
-            if ended < began:
+            ended = max(began, _minutes(given, tick.ended, f"ticks[{n}].ended"))
+            if tick.ended < tick.began:
                 raise CraftError(f"ticks[{n}].ended", "It is over before it began.")
         facts[tick.key] = Fact(
             began, ended, names.index(tick.who) if tick.who in names else None,
@@ -200,7 +200,12 @@ def _begun(given: shapes.DayIn, asked: Day) -> Day:
         if minute < now and pin.key not in facts:
             raise CraftError(f"pins[{n}].at", "That moment is over.")
         pins[pin.key] = minute
-    return from_now(asked, now, facts, pins)
+    before = {
+        b.key: (_minutes(given, b.at, f"before[{n}].at"),
+                names.index(b.who) if b.who in names else None)
+        for n, b in enumerate(given.before)
+    }  # fmt: skip
+    return from_now(asked, now, facts, pins, before)
 
 
 def _at(given: shapes.DayIn, minute: int) -> datetime:

@@ -35,13 +35,25 @@ class Fact:
     oven: int | None = None
 
 
-def from_now(day: Day, now: int, facts: Mapping[str, Fact], pins: Mapping[str, int]) -> Day:
-    """The rest of a day. ``pins`` are minutes by the key of a task."""
-    tasks = [_fixed(t, facts[t.key], now) if t.key in facts else
-             replace(t, not_before=max(0, now), pinned=pins.get(t.key))
-             for t in day.tasks]  # fmt: skip
-    rest = tuple(_free_of_the_past(t, tasks, now) for t in tasks)
-    return replace(day, tasks=rest, kitchen=_with_room(day, rest))
+def from_now(
+    day: Day,
+    now: int,
+    facts: Mapping[str, Fact],
+    pins: Mapping[str, int],
+    before: Mapping[str, tuple[int, int | None]] | None = None,
+) -> Day:
+    """The rest of a day. ``pins`` are minutes by the key of a task, ``before`` the plan there was:
+    (minute, who) by key."""
+
+    def rest(task: Task) -> Task:
+        was, was_by = (before or {}).get(task.key, (None, None))
+        return replace(
+            task, not_before=max(0, now), pinned=pins.get(task.key), was=was, was_by=was_by
+        )
+
+    tasks = [_fixed(t, facts[t.key], now) if t.key in facts else rest(t) for t in day.tasks]
+    left = tuple(_free_of_the_past(t, tasks, now) for t in tasks)
+    return replace(day, tasks=left, kitchen=_with_room(day, left))
 
 
 def _with_room(day: Day, tasks: tuple[Task, ...]) -> KitchenOfDay:

@@ -5,14 +5,17 @@ gives the same plan. The careful chef's plan is its first guess and what it is m
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
+from typing import Any
 
 from ortools.sat.python import cp_model
 
 from bellcrumb.day.greedy import backwards, held_min
 from bellcrumb.day.tasks import Day, Placed, windows
 
+# A plan that people have read: a minute a step is moved costs two, another pair of hands ten.
+MOVED_COSTS, HANDED_COSTS_MIN = 2, 10
 TURN_COSTS_MIN = 15  # of somebody's early start that one turn of an oven is worth avoiding
 SEED = 7
 SECONDS = 0.1  # in the solver's own steps, some ten seconds of a slow machine each
@@ -36,7 +39,7 @@ def solve(day: Day, seconds: float = SECONDS, guess: bool = True) -> Schedule | 
         return None
     model = cp_model.CpModel()
     build = _Model(model, day)
-    hint = backwards(day) if guess else []
+    hint = _as_before(day) or (backwards(day) if guess else [])
     build.hint(hint)
     solver = cp_model.CpSolver()
     # The clock only stops what hangs: the same day gives the same plan on a slower machine.
@@ -54,6 +57,12 @@ def solve(day: Day, seconds: float = SECONDS, guess: bool = True) -> Schedule | 
     best, bound = solver.objective_value, solver.best_objective_bound
     gap = 0.0 if best <= 0 else max(0.0, (best - bound) / best)
     return Schedule(placed, gap, early_min(day, placed), turns(day, placed))
+
+
+def _as_before(day: Day) -> list[Placed | None]:
+    """The plan there was, as a first guess; nothing where there was none."""
+    known = any(task.was is not None for task in day.tasks)
+    return [None if t.was is None else Placed(t.was, t.was_by, None) for t in day.tasks] * known
 
 
 def early_min(day: Day, placed: Sequence[Placed]) -> int:
@@ -221,7 +230,22 @@ class _Model:
                 terms.append(task.by - end)
             for m, link in self.day.after[n]:
                 terms.append(self.starts[m] - end - link.least)
-        self.model.minimize(sum(terms) + TURN_COSTS_MIN * sum(self.turned))
+        self.model.minimize(sum(terms) + TURN_COSTS_MIN * sum(self.turned) + self._moved())
+
+    def _moved(self) -> Any:
+        """What it costs to change a plan that is known."""
+        terms: list[Any] = []
+        for n, task in enumerate(self.day.tasks):
+            if task.was is None or task.begun is not None:
+                continue
+            off = self.model.new_int_var(0, 2 * self.day.horizon, "")
+            self.model.add(off >= self.starts[n] - task.was)
+            self.model.add(off >= task.was - self.starts[n])
+            terms.append(MOVED_COSTS * off)
+            for does, crew in zip(self.who[n], self.crews.values(), strict=False):
+                if task.was_by in crew:
+                    terms.append(HANDED_COSTS_MIN * (1 - does))
+        return sum(terms)
 
     def hint(self, placed: Sequence[Placed | None]) -> None:
         """Begin from another plan."""
@@ -232,7 +256,8 @@ class _Model:
             for does, crew in zip(self.who[n], self.crews.values(), strict=False):
                 self.model.add_hint(does, place.person in crew)
             for o, inside in enumerate(self.where[n]):
-                self.model.add_hint(inside, o == place.oven)
+                if place.oven is not None:
+                    self.model.add_hint(inside, o == place.oven)
         for o, a, b, a_first, together in self.pairs:
             one, two = placed[a], placed[b]
             if one is not None and two is not None:
@@ -251,7 +276,9 @@ class _Model:
                 free[person] = start + self.day.tasks[n].hands
             for c, does in enumerate(self.who[n]):
                 if solver.value(does):
-                    person = next(p for p in crews[c] if free[p] <= start)
+                    was = self.day.tasks[n].was_by
+                    first = [was] if was in crews[c] else []
+                    person = next(p for p in (*first, *crews[c]) if free[p] <= start)
                     free[person] = start + self.day.tasks[n].hands
             oven = next((o for o, v in enumerate(self.where[n]) if solver.value(v)), None)
             found[n] = Placed(start, person, oven)
@@ -260,6 +287,8 @@ class _Model:
 
 def planned(day: Day, seconds: float = SECONDS) -> Schedule | None:
     """The better of the careful chef's plan and the solver's; None where neither finds one."""
+    if any(task.was is not None for task in day.tasks):
+        return _again(day, seconds)
     first = [place for place in backwards(day) if place is not None]
     found = solve(day, seconds)
     if len(first) < len(day.tasks):
@@ -269,6 +298,20 @@ def planned(day: Day, seconds: float = SECONDS) -> Schedule | None:
         return found
     gap = found.gap if found else 1.0
     return Schedule(first, gap, early, turned)
+
+
+def _again(day: Day, seconds: float) -> Schedule | None:
+    """A plan that people have read, made to fit: the desserts it still fits stay where they were if
+    that can be; else everything may move a little."""
+    hit = {
+        t.item for t in day.tasks
+        if t.begun is not None or t.was is None or t.was < t.not_before
+        or t.pinned not in (None, t.was)
+    }  # fmt: skip
+    still = tuple(
+        t if t.item in hit or t.pinned is not None else replace(t, pinned=t.was) for t in day.tasks
+    )
+    return solve(replace(day, tasks=still), seconds / 5) or solve(day, seconds / 2)
 
 
 def cost(plan: Schedule) -> float:

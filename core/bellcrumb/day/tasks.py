@@ -33,6 +33,7 @@ class Task:
     the minute it must be over, for what is plated; ``item`` the dessert it belongs to. It may not
     begin before ``not_before``, and begins at ``pinned`` where somebody wants it so; ``begun`` is
     when it did begin, which nothing moves, ``does`` who is at it and ``inside`` its oven.
+    ``was`` and ``was_by`` are when and by whom it was planned before: people have read that plan.
     """
 
     key: str
@@ -53,6 +54,8 @@ class Task:
     begun: int | None = None
     does: int | None = None
     inside: int | None = None
+    was: int | None = None
+    was_by: int | None = None
 
     @property
     def minutes(self) -> int:

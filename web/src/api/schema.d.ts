@@ -2200,27 +2200,15 @@ export interface components {
     };
     /**
      * ChangeOut
-     * @description A step that moved or changed hands.
+     * @description One line that changed; ``before`` empty: added, ``after`` empty: taken out.
      */
     ChangeOut: {
-      /** Key */
-      key: string;
-      /**
-       * Now
-       * Format: date-time
-       */
-      now: string;
-      /**
-       * Was
-       * Format: date-time
-       */
-      was: string;
-      /** Was Who */
-      was_who: string | null;
-      /** What */
-      what: string;
-      /** Who */
-      who: string | null;
+      /** After */
+      after: string;
+      /** Before */
+      before: string;
+      /** Why */
+      why: string;
     };
     /**
      * ChannelOut
@@ -2877,6 +2865,8 @@ export interface components {
       mixers: number;
       /** People */
       people: components["schemas"]["HoursAsk"][];
+      /** Pins */
+      pins?: components["schemas"]["PinIn"][];
       /** Services */
       services: components["schemas"]["ServiceAsk"][];
       /** Stock */
@@ -2893,8 +2883,6 @@ export interface components {
        * Format: uuid
        */
       id: string;
-      /** Pins */
-      pins?: components["schemas"]["PinIn"][];
     };
     /**
      * DayCard
@@ -2980,7 +2968,7 @@ export interface components {
        */
       begun_at: string;
       /** Changes */
-      changes: components["schemas"]["ChangeOut"][];
+      changes: components["schemas"]["MovedOut"][];
       /** Desserts */
       desserts: {
         [key: string]: string;
@@ -4207,6 +4195,30 @@ export interface components {
       portion: number;
       /** Without Price */
       without_price: string[];
+    };
+    /**
+     * MovedOut
+     * @description A step that moved or changed hands.
+     */
+    MovedOut: {
+      /** Key */
+      key: string;
+      /**
+       * Now
+       * Format: date-time
+       */
+      now: string;
+      /**
+       * Was
+       * Format: date-time
+       */
+      was: string;
+      /** Was Who */
+      was_who: string | null;
+      /** What */
+      what: string;
+      /** Who */
+      who: string | null;
     };
     /**
      * MyChange

@@ -1,5 +1,8 @@
+import { useRef, useState, type ReactNode } from "react";
+
 import type { Shapes } from "@/api/client";
 import { usePlateWidth } from "@/figures/plate-width";
+import { timeLine } from "@/figures/runway-time";
 import { ticks } from "@/figures/scale";
 import { degrees, type Units } from "@/units";
 
@@ -32,28 +35,48 @@ interface Props {
   units: Units;
   chosen: string | null;
   choose: (key: string | null) => void;
+  /** Where the day is now, as minutes since the epoch. */
+  now?: number | null;
+  /** Asked for when a step is moved, with its new start in minutes since the epoch. */
+  onPin?: (key: string, minute: number) => void;
 }
+
+const SNAP_MIN = 5;
 
 /**
  * The runway: time runs to the last service on the right; a lane for everybody’s hands and one for
  * each oven with its dial drawn as the line it is. Every dessert has a hatching of its own.
  */
-export function Runway({ plan, units, chosen, choose }: Props) {
+export function Runway({ plan, units, chosen, choose, now = null, onPin }: Props) {
   const [plate, width] = usePlateWidth(1100, 360);
   const names = width > 640 ? 120 : 88;
   const starts = plan.steps.map((s) => minutesOf(s.start));
   const ends = plan.steps.map((s) => minutesOf(s.end));
   const from = Math.min(...starts) - 10;
   const to = Math.max(...ends);
-  const x = (minute: number) => names + ((minute - from) / (to - from)) * (width - names - 12);
   const people = [...new Set(plan.steps.map((s) => s.who).filter((w) => w !== null))].sort();
   const ovens = plan.oven_lines.filter((line) => line.points.length).map((line) => line.oven);
+  const busy = plan.steps.map(
+    (s) =>
+      [
+        minutesOf(s.start),
+        minutesOf(ovens.some((o) => s.where.includes(o)) ? s.end : s.hands_end),
+      ] as const,
+  );
+  const line = timeLine(busy, from, to);
+  const x = (minute: number) => names + line.at(minute) * (width - names - 12);
   const desserts = [...new Set(plan.steps.map(dessertOf))];
   const hatch = (step: Step) => HATCH[desserts.indexOf(dessertOf(step)) % HATCH.length] ?? "h-wall";
   const lanes = [...people, ...ovens];
   const height = 24 + lanes.length * LANE + 22;
   const most = Math.max(2, Math.floor((width - names) / 56));
-  const marks = ticks(from, to, most, [60, 120, 180, 360, 720, 1440]);
+  const worked = 1 / line.perMinute;
+  const marks = ticks(from, from + worked, most, [60, 120, 180, 360, 720, 1440]);
+  const step = (marks[1] ?? from + 60) - (marks[0] ?? from);
+  const shown = ticks(from, to, (to - from) / step + 2, [step]).filter(
+    (m) => !line.idle.some(([a, b]) => m > a && m < b),
+  );
+  const perMinute = line.perMinute * (width - names - 12);
   return (
     <svg
       ref={plate}
@@ -62,7 +85,20 @@ export function Runway({ plan, units, chosen, choose }: Props) {
       role="img"
       aria-label={`The day from ${hour(from)} to ${hour(to)}: ${people.join(", ")}; ${ovens.join(", ")}. The lists below say the same in words.`}
     >
-      {marks.map((m) => (
+      {line.idle.map(([a, b]) => (
+        <rect
+          key={a}
+          x={x(a)}
+          y="20"
+          width={x(b) - x(a)}
+          height={height - 40}
+          fill="url(#h-pour)"
+          opacity="0.35"
+        >
+          <title>{`Nothing from ${hour(a)} to ${hour(b)}`}</title>
+        </rect>
+      ))}
+      {shown.map((m) => (
         <g key={m}>
           <path d={`M${x(m)} 20 V${height - 20}`} stroke="var(--rule)" strokeWidth="0.8" />
           <text x={x(m)} y="14" fontSize="12" textAnchor="middle">
@@ -102,14 +138,17 @@ export function Runway({ plan, units, chosen, choose }: Props) {
         const oven = ovens.findIndex((o) => step.where.includes(o));
         const start = minutesOf(step.start);
         const faded = chosen !== null && chosen !== dessertOf(step);
+        const done = step.state === "done";
         return (
-          <g
+          <Movable
             key={step.key}
-            opacity={faded ? 0.25 : 1}
-            className="cursor-pointer"
-            onClick={() => choose(chosen === dessertOf(step) ? null : dessertOf(step))}
+            step={step}
+            start={start}
+            perMinute={perMinute}
+            opacity={faded ? 0.25 : done ? 0.45 : 1}
+            onChoose={() => choose(chosen === dessertOf(step) ? null : dessertOf(step))}
+            onPin={step.state === "to_do" || step.state === "pinned" ? onPin : undefined}
           >
-            <title>{`${step.what}, ${hour(start)}`}</title>
             {lane >= 0 && (
               <Block
                 x={x(start)}
@@ -127,14 +166,93 @@ export function Runway({ plan, units, chosen, choose }: Props) {
                 word={degrees(step.oven_c, units)}
               />
             )}
-          </g>
+            {step.state === "pinned" && lane >= 0 && (
+              <path
+                d={`M${x(start)} ${24 + lane * LANE + 1} v6 m-4 -6 h8`}
+                stroke="var(--ink)"
+                strokeWidth="2"
+                fill="none"
+              />
+            )}
+            {done && lane >= 0 && (
+              <path
+                d={`M${x(start) + 3} ${24 + lane * LANE + 17} l4 5 l7 -11`}
+                stroke="var(--ink)"
+                strokeWidth="2.2"
+                fill="none"
+              />
+            )}
+          </Movable>
         );
       })}
+      {now !== null && now > from && now < to && (
+        <g>
+          <path d={`M${x(now)} 18 V${height - 18}`} stroke="var(--cold)" strokeWidth="2" />
+          <text x={x(now)} y={height - 4} fontSize="12" textAnchor="middle" fill="var(--cold)">
+            now {hour(now)}
+          </text>
+        </g>
+      )}
       <path d={`M${x(to)} 18 V${height - 18}`} stroke="var(--burnt)" strokeWidth="3" />
       <text x={x(to)} y={height - 4} fontSize="13" textAnchor="end" fontWeight="700">
         {hour(to)}
       </text>
     </svg>
+  );
+}
+
+interface MovableProps {
+  step: Step;
+  start: number;
+  perMinute: number;
+  opacity: number;
+  onChoose: () => void;
+  onPin: Props["onPin"] | undefined;
+  children: ReactNode;
+}
+
+/** A step that can be pinned elsewhere: dragged, or moved by the arrow keys, five minutes a stroke. */
+function Movable({ step, start, perMinute, opacity, onChoose, onPin, children }: MovableProps) {
+  const [shift, setShift] = useState(0);
+  const from = useRef<number | null>(null);
+  const scale = useRef(1);
+  const snapped = Math.round(shift / perMinute / SNAP_MIN) * SNAP_MIN;
+  const words = `${step.what}, ${hour(start + snapped)}${step.state === "pinned" ? ", pinned" : ""}`;
+  return (
+    <g
+      opacity={opacity}
+      className="cursor-pointer focus-visible:outline-2"
+      transform={snapped ? `translate(${snapped * perMinute} 0)` : undefined}
+      {...(onPin
+        ? { role: "button", tabIndex: 0, "aria-label": `${words}. Arrow keys move it.` }
+        : {})}
+      onKeyDown={(event) => {
+        const by = { ArrowLeft: -SNAP_MIN, ArrowRight: SNAP_MIN }[event.key];
+        if (!onPin || !by) return;
+        event.preventDefault();
+        onPin(step.key, start + by);
+      }}
+      onPointerDown={(event) => {
+        if (!onPin) return;
+        from.current = event.clientX;
+        const box = event.currentTarget.ownerSVGElement;
+        scale.current = box ? box.viewBox.baseVal.width / box.clientWidth : 1;
+        event.currentTarget.setPointerCapture(event.pointerId);
+      }}
+      onPointerMove={(event) => {
+        if (from.current !== null) setShift((event.clientX - from.current) * scale.current);
+      }}
+      onPointerUp={() => {
+        from.current = null;
+        setShift(0);
+        if (snapped && onPin) onPin(step.key, start + snapped);
+        else onChoose();
+      }}
+      onClick={onPin ? undefined : onChoose}
+    >
+      <title>{words}</title>
+      {children}
+    </g>
   );
 }
 

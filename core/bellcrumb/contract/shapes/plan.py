@@ -73,6 +73,14 @@ class PinIn(Strict):
     at: Moment
 
 
+class BeforeIn(Strict):
+    """When and by whom a step was planned before."""
+
+    key: str = Field(min_length=1, max_length=300)
+    at: Moment
+    who: str | None = Field(None, max_length=80)
+
+
 class TickIn(Strict):
     """A step that has begun, and is over or goes on: facts a plan does not move."""
 
@@ -99,6 +107,10 @@ class DayIn(Strict):
         description="the moment it is planned from, once the day has begun; null: its beginning",
     )
     pins: list[PinIn] = Field(default_factory=list, max_length=200)
+    before: list[BeforeIn] = Field(
+        default_factory=list, max_length=2000,
+        description="the plan people have read: it is changed as little as may be",
+    )  # fmt: skip
     ticks: list[TickIn] = Field(default_factory=list, max_length=2000)
 
 

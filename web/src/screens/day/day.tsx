@@ -1,101 +1,59 @@
-import { useMutation } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
-import { Link } from "react-router";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
 
 import { client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { dessertOf, Runway } from "@/figures/runway";
 import { span } from "@/figures/thread";
-import { PickDessert } from "@/screens/pick";
+import { newId } from "@/keep/id";
+import { bodyOf, useAsk } from "@/screens/day/ask";
+import { People, Services } from "@/screens/day/asked";
 import { Button } from "@/ui/button";
-import { Input, NumberField, Select } from "@/ui/field";
 import { Refused } from "@/ui/states";
-import { degrees, said } from "@/units";
+import { degrees, localIso, said, weekdayTime } from "@/units";
 
 type Plan = Shapes["DayOut"];
 
-interface Service {
-  hour: string;
-  items: { id: string; name: string; portions: number }[];
-}
-interface Hours {
-  name: string;
-  from: string;
-  to: string;
-}
-interface Ask {
-  date: string;
-  ahead: number;
-  services: Service[];
-  people: Hours[];
-}
-
-const tomorrow = () => {
-  const at = new Date(Date.now() + 86_400_000);
-  return `${at.getFullYear()}-${(at.getMonth() + 1).toString().padStart(2, "0")}-${at.getDate().toString().padStart(2, "0")}`;
-};
-const FIRST: () => Ask = () => ({
-  date: tomorrow(),
-  ahead: 1,
-  services: [{ hour: "19:00", items: [] }],
-  people: [
-    { name: "Pastry chef", from: "08:00", to: "20:00" },
-    { name: "Early cook", from: "06:00", to: "14:00" },
-    { name: "Late cook", from: "12:00", to: "21:00" },
-  ],
-});
-const minutes = (clock: string) => {
-  const [h, m] = clock.split(":").map(Number);
-  return (h ?? 0) * 60 + (m ?? 0);
-};
-
-function useAsk(kid: string): [Ask, (part: Partial<Ask>) => void] {
-  const place = `bellcrumb.day.${kid}`;
-  const [ask, setAsk] = useState<Ask>(() => {
-    try {
-      return (JSON.parse(localStorage.getItem(place) ?? "null") as Ask | null) ?? FIRST();
-    } catch {
-      return FIRST();
-    }
-  });
-  useEffect(() => localStorage.setItem(place, JSON.stringify(ask)), [ask, place]);
-  return [ask, (part) => setAsk((now) => ({ ...now, ...part }))];
-}
+type Pin = Shapes["PinIn"];
 
 /** The day: everything ready at the pass, worked out backwards from service. */
 export default function Day() {
-  const { kid } = useBench();
+  const { kid, canCook } = useBench();
   const [ask, change] = useAsk(kid);
   const [chosen, setChosen] = useState<string | null>(null);
+  const [pins, setPins] = useState<Pin[]>([]);
+  const go = useNavigate();
+  const store = useQueryClient();
   const wanted = ask.services.some((s) => s.items.length);
   const plan = useMutation({
-    mutationFn: () => {
-      const begins = new Date(`${ask.date}T06:00:00`);
-      begins.setDate(begins.getDate() - ask.ahead);
-      return must(
+    mutationFn: (wish: Pin[]) =>
+      must(
         client.POST("/api/k/{kid}/day/plan", {
           params: { path: { kid } },
-          body: {
-            begins: local(begins),
-            services: ask.services
-              .filter((s) => s.items.length)
-              .map((s) => ({
-                at: `${ask.date}T${s.hour}:00`,
-                name: "",
-                items: s.items.map((i) => ({ dessert_id: i.id, portions: i.portions })),
-              })),
-            people: ask.people.map((p) => ({
-              name: p.name,
-              from_min: minutes(p.from),
-              to_min: minutes(p.to),
-            })),
-            mixers: 1,
-            stock: [],
-          },
+          body: bodyOf(ask, wish),
         }),
-      );
+      ),
+  });
+  const begin = useMutation({
+    mutationFn: () =>
+      must(
+        client.POST("/api/k/{kid}/days", {
+          params: { path: { kid } },
+          body: { id: newId(), ask: bodyOf(ask, pins) },
+        }),
+      ),
+    onSuccess: (day) => {
+      void store.invalidateQueries({ queryKey: ["days", kid] });
+      void go(`/k/${kid}/day/${day.id}`);
     },
   });
+  const work = (wish: Pin[]) => {
+    setPins(wish);
+    plan.mutate(wish);
+  };
+  const pin = (key: string, minute: number) =>
+    work([...pins.filter((p) => p.key !== key), { key, at: localIso(new Date(minute * 60_000)) }]);
   const found = plan.data;
   return (
     <div className="py-4">
@@ -106,21 +64,30 @@ export default function Day() {
           To the shelf
         </Link>
       </div>
+      <DaysThere kid={kid} />
       <div className="no-print grid gap-x-10 gap-y-6 lg:grid-cols-2">
         <Services ask={ask} change={change} />
         <People ask={ask} change={change} />
       </div>
       <div className="no-print mt-4 flex flex-wrap items-center gap-4">
-        <Button kind="act" disabled={!wanted || plan.isPending} onClick={() => plan.mutate()}>
+        <Button kind="act" disabled={!wanted || plan.isPending} onClick={() => work([])}>
           {plan.isPending ? "Working it out …" : "Work it out"}
         </Button>
         {!wanted && <span className="caption">Put a dessert into a service first.</span>}
+        {found?.feasible && canCook && (
+          <Button disabled={begin.isPending} onClick={() => begin.mutate()}>
+            Begin this day
+          </Button>
+        )}
+        {pins.length > 0 && (
+          <Button onClick={() => work(pins.slice(0, -1))}>Take a pin back</Button>
+        )}
         {found?.feasible && <Button onClick={() => window.print()}>Print it</Button>}
       </div>
-      <Refused error={plan.error} className="mt-3" />
+      <Refused error={plan.error ?? begin.error} className="mt-3" />
       {found &&
         (found.feasible ? (
-          <Planned plan={found} chosen={chosen} choose={setChosen} />
+          <Planned plan={found} chosen={chosen} choose={setChosen} onPin={pin} />
         ) : (
           <Impossible plan={found} />
         ))}
@@ -128,159 +95,27 @@ export default function Day() {
   );
 }
 
-const local = (at: Date) => {
-  const two = (n: number) => n.toString().padStart(2, "0");
-  return `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}T${two(at.getHours())}:${two(at.getMinutes())}:00`;
-};
-
-interface FormProps {
-  ask: Ask;
-  change: (part: Partial<Ask>) => void;
-}
-
-function Services({ ask, change }: FormProps) {
-  const [picking, setPicking] = useState<number | null>(null);
-  const set = (n: number, part: Partial<Service>) =>
-    change({ services: ask.services.map((s, i) => (i === n ? { ...s, ...part } : s)) });
+/** The days that were begun: running ones first, with how much is done. */
+function DaysThere({ kid }: { kid: string }) {
+  const days = useQuery({
+    queryKey: ["days", kid],
+    queryFn: () =>
+      must(
+        client.GET("/api/k/{kid}/days", { params: { path: { kid }, query: { running: false } } }),
+      ),
+  });
+  if (!days.data?.length) return null;
   return (
-    <section aria-label="Services" className="space-y-3">
-      <div className="grid grid-cols-2 gap-4">
-        <Input
-          label="Day of service"
-          type="date"
-          value={ask.date}
-          onChange={(event) => event.target.value && change({ date: event.target.value })}
-        />
-        <Select
-          label="Work may begin"
-          value={ask.ahead}
-          onChange={(event) => change({ ahead: Number(event.target.value) })}
-        >
-          <option value={0}>that day at six</option>
-          <option value={1}>the day before</option>
-          <option value={2}>two days before</option>
-        </Select>
-      </div>
-      {ask.services.map((service, n) => (
-        <div key={n} className="rule-t pt-2">
-          <div className="flex items-end gap-4">
-            <div className="w-40">
-              <Input
-                label={`Service ${n + 1}, at`}
-                type="time"
-                value={service.hour}
-                onChange={(event) => event.target.value && set(n, { hour: event.target.value })}
-              />
-            </div>
-            <Button onClick={() => setPicking(n)}>Add a dessert</Button>
-            {ask.services.length > 1 && (
-              <Button onClick={() => change({ services: ask.services.filter((_, i) => i !== n) })}>
-                Take it out
-              </Button>
-            )}
-          </div>
-          {service.items.map((item, i) => (
-            <div key={`${item.id}${i}`} className="flex items-end gap-4 pt-3">
-              <span className="flex-1 pb-3">{item.name}</span>
-              <div className="w-28">
-                <NumberField
-                  label="Portions"
-                  value={item.portions}
-                  low={1}
-                  high={5000}
-                  onValue={(v) =>
-                    set(n, {
-                      items: service.items.map((x, k) =>
-                        k === i ? { ...x, portions: Math.round(v) } : x,
-                      ),
-                    })
-                  }
-                />
-              </div>
-              <Button
-                aria-label={`Take out ${item.name}`}
-                onClick={() => set(n, { items: service.items.filter((_, k) => k !== i) })}
-              >
-                ×
-              </Button>
-            </div>
-          ))}
-        </div>
+    <ul className="no-print mb-4 flex flex-wrap gap-x-6" aria-label="Days begun">
+      {days.data.slice(0, 6).map((d) => (
+        <li key={d.id}>
+          <Link className="way" to={`/k/${kid}/day/${d.id}`}>
+            {d.ended_at ? "" : "Running: "}
+            {weekdayTime(d.first_service)}, {d.done} of {d.steps} done
+          </Link>
+        </li>
       ))}
-      <Button onClick={() => change({ services: [...ask.services, { hour: "13:00", items: [] }] })}>
-        One more service
-      </Button>
-      {picking !== null && (
-        <PickDessert
-          title="What is served?"
-          onClose={() => setPicking(null)}
-          onPick={(card) => {
-            const service = ask.services[picking];
-            if (service) {
-              set(picking, {
-                items: [...service.items, { id: card.id, name: card.name, portions: 16 }],
-              });
-            }
-            setPicking(null);
-          }}
-        />
-      )}
-    </section>
-  );
-}
-
-function People({ ask, change }: FormProps) {
-  const set = (n: number, part: Partial<Hours>) =>
-    change({ people: ask.people.map((p, i) => (i === n ? { ...p, ...part } : p)) });
-  return (
-    <section aria-label="People" className="space-y-2">
-      {ask.people.map((person, n) => (
-        <div
-          key={n}
-          className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] items-end gap-3 sm:grid-cols-[minmax(0,1fr)_7rem_7rem_auto]"
-        >
-          <div className="col-span-3 sm:col-span-1">
-            <Input
-              label="Who"
-              value={person.name}
-              maxLength={80}
-              onChange={(event) => set(n, { name: event.target.value })}
-            />
-          </div>
-          <Input
-            label="From"
-            type="time"
-            value={person.from}
-            onChange={(event) => event.target.value && set(n, { from: event.target.value })}
-          />
-          <Input
-            label="To"
-            type="time"
-            value={person.to}
-            onChange={(event) => event.target.value && set(n, { to: event.target.value })}
-          />
-          <Button
-            aria-label={`Without ${person.name}`}
-            disabled={ask.people.length === 1}
-            onClick={() => change({ people: ask.people.filter((_, i) => i !== n) })}
-          >
-            ×
-          </Button>
-        </div>
-      ))}
-      <Button
-        onClick={() =>
-          change({
-            people: [
-              ...ask.people,
-              { name: `Cook ${ask.people.length + 1}`, from: "08:00", to: "16:00" },
-            ],
-          })
-        }
-      >
-        One more pair of hands
-      </Button>
-    </section>
+    </ul>
   );
 }
 
@@ -288,9 +123,10 @@ interface PlannedProps {
   plan: Plan;
   chosen: string | null;
   choose: (dessert: string | null) => void;
+  onPin: (key: string, minute: number) => void;
 }
 
-function Planned({ plan, chosen, choose }: PlannedProps) {
+function Planned({ plan, chosen, choose, onPin }: PlannedProps) {
   const { units } = useBench();
   const people = [...new Set(plan.steps.map((s) => s.who ?? "nobody"))].sort();
   const better = plan.chef_early_min === null ? 0 : plan.chef_early_min - plan.early_min;
@@ -313,7 +149,11 @@ function Planned({ plan, chosen, choose }: PlannedProps) {
           {w}
         </p>
       ))}
-      <Runway plan={plan} units={units} chosen={chosen} choose={choose} />
+      <Runway plan={plan} units={units} chosen={chosen} choose={choose} onPin={onPin} />
+      <p className="caption no-print">
+        Drag a step, or move it with the arrow keys: it is pinned there and the rest answers around
+        it.
+      </p>
       <div className="mt-4 grid gap-x-8 gap-y-5 md:grid-cols-2 xl:grid-cols-3">
         {people.map((name) => (
           <div key={name}>
@@ -326,11 +166,11 @@ function Planned({ plan, chosen, choose }: PlannedProps) {
                     key={s.key}
                     className={`rule-t py-1 leading-snug ${chosen && chosen !== dessertOf(s) ? "opacity-40" : ""}`}
                   >
-                    <b>{when(s.start)}</b> {said(s.what, units)}
+                    <b>{weekdayTime(s.start)}</b> {said(s.what, units)}
                     <span className="caption">
                       {s.where.length > 0 && ` · ${s.where.join(", ")}`}
                       {s.oven_c !== null && ` ${degrees(s.oven_c, units)}`} · hands free{" "}
-                      {when(s.hands_end)}
+                      {weekdayTime(s.hands_end)}
                     </span>
                   </li>
                 ))}
@@ -341,12 +181,6 @@ function Planned({ plan, chosen, choose }: PlannedProps) {
     </section>
   );
 }
-
-const when = (iso: string) => {
-  const at = new Date(iso);
-  const clock = `${at.getHours()}:${at.getMinutes().toString().padStart(2, "0")}`;
-  return `${at.toLocaleDateString("en-GB", { weekday: "short" })} ${clock}`;
-};
 
 function Impossible({ plan }: { plan: Plan }) {
   const said = plan.clash[0]?.words ?? "There is not enough time.";

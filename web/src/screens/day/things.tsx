@@ -1,0 +1,127 @@
+import { Link } from "react-router";
+
+import type { Shapes } from "@/api/client";
+import { dessertOf } from "@/figures/runway";
+import { span } from "@/figures/thread";
+import type { Tick } from "@/keep/ticks";
+import { Button } from "@/ui/button";
+import { degrees, said, weekdayTime, type Units } from "@/units";
+
+type Step = Shapes["DayStepOut"];
+
+interface Props {
+  steps: readonly Step[];
+  now: Date;
+  tick: ((key: string, kind: Tick["kind"]) => void) | null;
+  desserts: Record<string, string>;
+  units: Units;
+  kid: string;
+}
+
+const NEXT = 3;
+
+/** What goes on, the next three things, and what is done: in the order of need. */
+export function Things({ steps, now, tick, desserts, units, kid }: Props) {
+  const begun = steps.filter((s) => s.state === "begun");
+  const waiting = steps.filter((s) => s.state === "to_do" || s.state === "pinned");
+  const done = steps.filter((s) => s.state === "done");
+  const row = { now, tick, desserts, units, kid };
+  return (
+    <div className="grid gap-x-10 gap-y-4 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
+      <section aria-label="Now and next">
+        {begun.map((step) => (
+          <Thing key={step.key} step={step} big {...row} />
+        ))}
+        {waiting.slice(0, NEXT).map((step) => (
+          <Thing key={step.key} step={step} big {...row} />
+        ))}
+        {!begun.length && !waiting.length && <p className="text-xl italic">Everything is done.</p>}
+      </section>
+      <section aria-label="After that">
+        {waiting.slice(NEXT).map((step) => (
+          <Thing key={step.key} step={step} {...row} />
+        ))}
+        {done.length > 0 && (
+          <details className="rule-t pt-2">
+            <summary className="caption min-h-12 cursor-pointer py-3">{done.length} done</summary>
+            {done.map((step) => (
+              <Thing key={step.key} step={step} {...row} />
+            ))}
+          </details>
+        )}
+      </section>
+    </div>
+  );
+}
+
+interface ThingProps extends Omit<Props, "steps"> {
+  step: Step;
+  big?: boolean;
+}
+
+function Thing({ step, big = false, now, tick, desserts, units, kid }: ThingProps) {
+  const late = (now.getTime() - new Date(step.start).getTime()) / 60_000;
+  const due = step.state !== "done" && step.state !== "begun" && late > 0;
+  const over = (now.getTime() - new Date(step.end).getTime()) / 60_000;
+  const id = desserts[dessertOf(step).split(" · ")[0] ?? ""];
+  return (
+    <div className={`rule-t flex flex-wrap items-center gap-x-4 gap-y-1 ${big ? "py-2" : "py-1"}`}>
+      <div className="min-w-0 flex-1 basis-60">
+        <p className={`leading-snug ${big ? "text-xl" : ""}`}>
+          <b className={due ? "text-burnt" : ""}>{weekdayTime(step.start)}</b>{" "}
+          {said(step.what, units)}
+        </p>
+        <p className="caption">
+          {step.who ?? "by itself"}
+          {step.where.length > 0 && ` · ${step.where.join(", ")}`}
+          {step.oven_c !== null && ` ${degrees(step.oven_c, units)}`}
+          {step.state === "pinned" && " · pinned"}
+          {due && ` · ${late < 1.5 ? "now" : `${span(late)} late`}`}
+          {step.state === "begun" &&
+            (over > 0
+              ? ` · should be over since ${span(over)}`
+              : ` · until ${weekdayTime(step.end)}`)}
+          {id && (
+            <>
+              {" · "}
+              <Link className="underline underline-offset-4" to={`/k/${kid}/d/${id}/whole`}>
+                open it
+              </Link>
+            </>
+          )}
+        </p>
+      </div>
+      {tick && step.state !== "done" && (
+        <div className="flex gap-2">
+          {step.state !== "begun" && (
+            <Button
+              kind={big ? "plain" : "quiet"}
+              aria-label={`Begin: ${step.what}`}
+              onClick={() => tick(step.key, "begin")}
+            >
+              Begin
+            </Button>
+          )}
+          {(big || step.state === "begun") && (
+            <Button
+              kind="act"
+              aria-label={`Done: ${step.what}`}
+              onClick={() => tick(step.key, "done")}
+            >
+              Done
+            </Button>
+          )}
+        </div>
+      )}
+      {tick && (step.state === "done" || step.state === "begun") && (
+        <Button
+          kind="quiet"
+          aria-label={`Take back: ${step.what}`}
+          onClick={() => tick(step.key, "undo")}
+        >
+          Take back
+        </Button>
+      )}
+    </div>
+  );
+}
