@@ -50,6 +50,9 @@ def browser() -> Browser:
     return _BROWSERS[pid]
 
 
+AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
+
+
 @override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])
 class BrowserCase(StaticLiveServerTestCase):
     """Each test has the demo kitchen, fresh, and fails on any error the page reports."""
@@ -105,6 +108,20 @@ class BrowserCase(StaticLiveServerTestCase):
         page = page or self.page
         page.get_by_role("link", name=name).click()
         expect(page.get_by_test_id("set-class")).to_be_visible()
+
+    def check(self, where):
+        """No axe violation, and nothing wider than the screen."""
+        page = self.page
+        page.evaluate("document.fonts.ready")
+        page.evaluate(AXE)
+        found = page.evaluate(
+            "async () => (await axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', "
+            "'wcag22aa', 'best-practice']})).violations"
+            ".map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.target).join(' | '))"
+        )
+        self.assertEqual(found, [], where)
+        wide = page.evaluate("document.documentElement.scrollWidth - innerWidth")
+        self.assertLessEqual(wide, 0, f"{where} is wider than the screen")
 
     def lines(self, page=None):
         return (page or self.page).get_by_label("Formula, one line for each ingredient")

@@ -76,6 +76,8 @@ class DessertTest(BrowserCase):
 
 
 class DayTest(BrowserCase):
+    expected_errors = ("Failed to load resource", "ERR_FAILED")
+
     def add(self, name):
         page = self.page
         page.get_by_role("button", name="Add a dessert").first.click()
@@ -92,7 +94,7 @@ class DayTest(BrowserCase):
         self.add("Barley caramel flan")
         page.get_by_role("button", name="Work it out").click()
         expect(page.get_by_test_id("plan-words")).to_contain_text("It can be done")
-        expect(page.get_by_role("img", name="The day from")).to_be_visible()
+        expect(page.get_by_role("group", name="The day from")).to_be_visible()
         expect(page.get_by_role("heading", name="Pastry chef")).to_be_visible()
         # Nobody bakes a tart in an hour and a half.
         page.get_by_label("Work may begin").select_option("0")
@@ -103,3 +105,40 @@ class DayTest(BrowserCase):
         # What was asked is there again.
         page.reload()
         expect(page.get_by_text("Barley caramel flan")).to_be_visible()
+
+    def test_a_day_is_begun_ticked_by_two_pinned_and_planned_again(self):
+        self.sign_in()
+        page = self.page
+        page.get_by_role("link", name="The day", exact=True).click()
+        self.add("Barley caramel flan")
+        page.get_by_role("button", name="Work it out").click()
+        expect(page.get_by_test_id("plan-words")).to_contain_text("It can be done")
+        page.get_by_role("button", name="Begin this day").click()
+        expect(page.get_by_role("heading", name="The day, as it happens")).to_be_visible()
+        expect(page.get_by_test_id("day-done")).to_contain_text("0 of")
+        # Another tablet, on the same day.
+        second = self.new_page()
+        self.sign_in(second)
+        second.goto(page.url)
+        page.get_by_role("button", name="Done:").first.click()
+        expect(page.get_by_test_id("day-done")).to_contain_text("1 of")
+        expect(second.get_by_test_id("day-done")).to_contain_text("1 of")
+        expect(second.get_by_role("link", name="Barley caramel flan").first).to_be_visible()
+        # A step moved by the arrow keys is pinned, and the rest answers around it.
+        step = page.get_by_role("button", name="Arrow keys move it").last
+        step.focus()
+        page.keyboard.press("ArrowLeft")
+        expect(page.get_by_role("button", name=", pinned")).to_have_count(1)
+        expect(page.get_by_test_id("moved")).to_be_visible()
+        self.check("a running day")
+        page.set_viewport_size({"width": 390, "height": 844})
+        self.check("a running day on a phone")
+        # Away from the server, a tick waits here and is sent when it is back.
+        page.route("**/api/k/*/days/**", lambda route: route.abort())
+        page.get_by_role("button", name="Done:").first.click()
+        expect(page.get_by_test_id("day-done")).to_contain_text("1 waiting here")
+        page.unroute("**/api/k/*/days/**")
+        expect(page.get_by_test_id("day-done")).not_to_contain_text("waiting")
+        expect(second.get_by_test_id("day-done")).to_contain_text("2 of")
+        page.get_by_role("button", name="End the day").click()
+        expect(page.get_by_role("heading", name="Planned against real")).to_be_visible()

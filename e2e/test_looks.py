@@ -3,27 +3,11 @@
 from playwright.sync_api import expect
 
 from batches.models import Batch
-from e2e.base import ROOT, BrowserCase
+from e2e.base import BrowserCase
 from formulas.models import Dessert, Part, Version
-
-AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 
 
 class LooksTest(BrowserCase):
-    def check(self, where):
-        """No axe violation, and nothing wider than the screen."""
-        page = self.page
-        page.evaluate("document.fonts.ready")
-        page.evaluate(AXE)
-        found = page.evaluate(
-            "async () => (await axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', "
-            "'wcag22aa', 'best-practice']})).violations"
-            ".map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.target).join(' | '))"
-        )
-        self.assertEqual(found, [], where)
-        wide = page.evaluate("document.documentElement.scrollWidth - innerWidth")
-        self.assertLessEqual(wide, 0, f"{where} is wider than the screen")
-
     def visit(self, suffix):
         page, base = self.page, f"/k/{self.kitchen.id}"
         dessert = Dessert.objects.get(name="Bay leaf pastry cream").id

@@ -74,7 +74,7 @@ export function Runway({ plan, units, chosen, choose, now = null, onPin }: Props
   const marks = ticks(from, from + worked, most, [60, 120, 180, 360, 720, 1440]);
   const step = (marks[1] ?? from + 60) - (marks[0] ?? from);
   const shown = ticks(from, to, (to - from) / step + 2, [step]).filter(
-    (m) => !line.idle.some(([a, b]) => m > a && m < b),
+    (m) => x(m) < width - 36 && !line.idle.some(([a, b]) => m > a && m < b),
   );
   const perMinute = line.perMinute * (width - names - 12);
   return (
@@ -82,7 +82,7 @@ export function Runway({ plan, units, chosen, choose, now = null, onPin }: Props
       ref={plate}
       viewBox={`0 0 ${width} ${height}`}
       className="plate block h-auto w-full"
-      role="img"
+      role={onPin ? "group" : "img"}
       aria-label={`The day from ${hour(from)} to ${hour(to)}: ${people.join(", ")}; ${ovens.join(", ")}. The lists below say the same in words.`}
     >
       {line.idle.map(([a, b]) => (
