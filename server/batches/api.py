@@ -36,6 +36,7 @@ from batches.shapes import (
     Start,
 )
 from batches.state import CookState, state_of
+from batches.teaching import teach
 from formulas.api import version_of
 from formulas.content import Content, check, content_of, formula_of
 from formulas.oven import bake_plan_of
@@ -208,4 +209,6 @@ def _take(batch: Batch, member: Member, event: EventIn, steps: set[str]) -> Refu
             Batch.objects.filter(pk=batch.pk, ended_at__isnull=True).update(
                 ended_at=max(at, batch.started_at)
             )
+    if made and event.kind == "end":
+        teach(batch)
     return None

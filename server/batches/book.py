@@ -24,6 +24,7 @@ from batches.shapes import (
     VerdictIn,
     VerdictOut,
 )
+from batches.teaching import teach
 from bellcrumb.book.curve_file import read_curve
 from bellcrumb.book.review import FAULTS, Finding, deviation, longest, review
 from bellcrumb.contract.shapes import SetClass
@@ -216,6 +217,7 @@ def judge(request: HttpRequest, kid: UUID, batch_id: UUID, given: VerdictIn) -> 
             verdict.save()
         else:
             Verdict.objects.create(batch=batch, **values)
+    teach(batch)
     return Status(200, batch_out(batch_of(member, batch_id)))
 
 

@@ -1,80 +1,83 @@
-"""What the kitchen's own batches teach: rings, ovens and its set."""
+"""What the kitchen's own batches teach, and what somebody does about it."""
 
+from typing import Literal, cast
 from uuid import UUID
 
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Router, Schema
+from ninja.errors import HttpError
+from pydantic import Field
 
-from batches.clock import course_of, curve_of
-from batches.models import Batch
-from bellcrumb.book.learn import heating_s
-from bellcrumb.book.review import longest
-from bellcrumb.contract.explains import learned
-from bellcrumb.contract.shapes.explain import BatchSeen, LearnIn, LearnOut
-from bellcrumb.formula.answer import answer
-from bellcrumb.mix.lines import understand_all
-from bellcrumb.pantry.eggs import egg_grade
-from formulas.content import beaten_of, content_of
-from formulas.oven import oven_of
-from kitchen.access import member_of, pantry_of
-from kitchen.models import Kitchen
+from batches.teaching import relearn
+from kitchen.access import member_of
+from kitchen.models import Kitchen, Lesson
 from shared.heavy import heavy
+from shared.now import now as clock_now
 from shared.shapes import PROBLEMS
 
 router = Router(tags=["batches"])
-_LATEST = 120  # older ones have faded
+Kind = Literal["ring", "oven", "set"]
 
 
-def batches_seen(kitchen: Kitchen) -> list[BatchSeen]:
-    """The kitchen's latest ended batches as they were predicted and as they were, oldest first.
+class LessonOut(Schema):
+    """A learned value and whether predictions use it. A ring's is a share of its rating, an oven's
+    kelvins above its dial (beyond what was known), a family's S."""
 
-    Simulated probes teach only where there is nothing else: in the demo kitchen.
-    """
-    rows = (
-        Batch.objects.filter(kitchen=kitchen, ended_at__isnull=False)
-        .select_related("version__part", "version__ring", "verdict", "device")
-        .order_by("-started_at")[:_LATEST]
-    )
-    batches = list(rows)[::-1]
-    real = [b for b in batches if not (b.device and b.device.simulated)]
-    return [_seen(kitchen, b) for b in real or batches]
+    kind: Kind
+    name: str
+    mean: float
+    sd: float
+    n: int
+    on: bool
+    by_hand: float | None
+    value: float | None = Field(description="what predictions take; null: nothing")
 
 
-def _seen(kitchen: Kitchen, batch: Batch) -> BatchSeen:
-    course = course_of(batch)
-    content = content_of(batch.version)
-    at = longest(course.timings)
-    out = BatchSeen(ring=course.plan.ring or None)
-    heat = course.plan.heat
-    if heat and "heat" in at:
-        began, left = at["heat"].entered_s, at["heat"].left_s
-        timed = heating_s(
-            [(p.t_s, p.temp_c) for p in heat.points],
-            [(t - began, c) for t, c in curve_of(batch) if began <= t <= left],
+class LessonChange(Schema):
+    """Switch it off or on, put another value in its place (null: take it away again), or begin
+    again from now on (a ring was replaced)."""
+
+    kind: Kind
+    name: str = Field(max_length=120)
+    on: bool | None = None
+    by_hand: float | None = Field(default=None, ge=-100, le=100)
+    forget_hand: bool = False
+    begin_again: bool = False
+
+
+def _out(kitchen: Kitchen) -> list[LessonOut]:
+    return [
+        LessonOut(
+            kind=cast(Kind, row.kind), name=row.name, mean=row.mean, sd=row.sd, n=row.n, on=row.on,
+            by_hand=row.by_hand, value=row.value,
         )
-        if timed:
-            out.boil_predicted_s, out.boil_took_s = timed
-    bake = next((s for s in course.plan.steps if s.kind == "bake"), None)
-    if bake and bake.key in at and bake.to_s:
-        oven = oven_of(kitchen, content.baking)
-        out.oven, out.oven_kind = oven.name, "fan" if oven.kind == "fan" else "static"
-        out.dial_c = content.baking.set_c
-        out.bake_predicted_min = (bake.from_s + bake.to_s) / 120
-        out.bake_took_min = (at[bake.key].left_s - at[bake.key].entered_s) / 60 or None
-    verdict = getattr(batch, "verdict", None)
-    if verdict and verdict.texture:
-        grade = egg_grade(content.egg_grade)
-        lines = understand_all(content.lines_text.split("\n"), pantry_of(kitchen), grade)
-        found = answer(lines, grade, content.family or None, beaten=beaten_of(content))
-        if found.set and found.family:
-            out.family, out.predicted_index = found.family.name, found.set.index
-            out.judged = verdict.texture
-    return out
+        for row in Lesson.objects.filter(kitchen=kitchen)
+    ]  # fmt: skip
 
 
-@router.get("/k/{kid}/learned", response={200: LearnOut, **PROBLEMS})
+@router.get("/k/{kid}/learned", response={200: list[LessonOut], **PROBLEMS})
 @heavy
-def what_is_learned(request: HttpRequest, kid: UUID) -> LearnOut:
+def what_is_learned(request: HttpRequest, kid: UUID) -> list[LessonOut]:
     """What the book teaches of rings, ovens and this kitchen's set."""
     kitchen = member_of(request, kid).kitchen
-    return learned(LearnIn(batches=batches_seen(kitchen)))
+    relearn(kitchen)
+    return _out(kitchen)
+
+
+@router.patch("/k/{kid}/learned", response={200: list[LessonOut], **PROBLEMS})
+def change_lesson(request: HttpRequest, kid: UUID, given: LessonChange) -> list[LessonOut]:
+    """Switch a lesson off, correct it by hand, or begin it again."""
+    kitchen = member_of(request, kid).kitchen
+    row = Lesson.objects.filter(kitchen=kitchen, kind=given.kind, name=given.name).first()
+    if row is None:
+        raise HttpError(404, "Nothing was learned of this yet.")
+    if given.kind == "ring" and given.by_hand is not None and not 0.2 <= given.by_hand <= 3:
+        raise HttpError(422, "A ring gives between a fifth and three times its rating.")
+    if given.on is not None:
+        row.on = given.on
+    if given.by_hand is not None or given.forget_hand:
+        row.by_hand = given.by_hand
+    if given.begin_again:
+        row.since, row.n, row.by_hand = clock_now(), 0, None
+    row.save()
+    return _out(kitchen)

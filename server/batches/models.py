@@ -32,6 +32,8 @@ class Batch(models.Model):
     cook_name = models.CharField(max_length=80, blank=True)
     predicted_class = models.CharField(max_length=10, blank=True)
     peak_cc = models.SmallIntegerField(null=True, blank=True)
+    # What it teaches of ring, oven and set, worked out when it ends or is judged (teaching.py).
+    taught = models.JSONField(null=True, blank=True)
 
     class Meta:
         ordering = ("-started_at",)

@@ -195,7 +195,14 @@ def tick_day(request: HttpRequest, kid: UUID, day_id: UUID, given: Ticks) -> Day
     day = _find(member.kitchen, day_id)
     known = {step["key"] for step in day.plan["steps"]}
     rows = [
-        Tick(id=t.id, day=day, key=t.key, kind=t.kind, at=t.at.isoformat()[:19], by=member.user)
+        Tick(
+            client_id=t.id,
+            day=day,
+            key=t.key,
+            kind=t.kind,
+            at=t.at.isoformat()[:19],
+            by=member.user,
+        )
         for t in given.ticks
         if t.key in known
     ]

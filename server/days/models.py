@@ -34,9 +34,9 @@ class RunningDay(models.Model):
 
 
 class Tick(models.Model):
-    """A step begun, over, or taken back; ``id`` is made by the client, so twice is once."""
+    """A step begun, over, or taken back; ``client_id`` is made by the client, so twice is once."""
 
-    id = models.UUIDField(primary_key=True)
+    client_id = models.UUIDField(unique=True)
     day = models.ForeignKey(RunningDay, models.CASCADE, related_name="ticks")
     key = models.CharField(max_length=300)
     kind = models.CharField(max_length=5)

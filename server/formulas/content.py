@@ -31,6 +31,7 @@ from bellcrumb.vessels.geometry import Vessel, library
 from bellcrumb.vessels.tray import BATH_WATER_C
 from formulas.models import Version
 from kitchen.access import pantry_of, prices_of, vessels_of
+from kitchen.lessons import set_shifts
 from kitchen.models import Kitchen, Ring
 
 RowId = Annotated[int, Field(ge=0, le=2**62)]
@@ -194,6 +195,7 @@ def given_of(
         "prices": prices_of(kitchen),
         "egg_spare_pct": kitchen.egg_spare_pct,
         "altitude_m": kitchen.altitude_m,
+        "set_shifts": set_shifts(kitchen),
     }
 
 

@@ -3,6 +3,7 @@
 from typing import Literal
 
 from ninja import Schema
+from pydantic import Field
 
 from bellcrumb.contract.colds import cool_mix
 from bellcrumb.contract.fitting import filling_of, fit_out, vessel_of
@@ -37,6 +38,7 @@ from bellcrumb.vessels.geometry import Vessel
 from formulas.content import Baking, Content, given_of
 from formulas.stove import CurveOut, PlaceOut, PlanOut, Scene, StepOut
 from kitchen.access import pantry_of, vessels_of
+from kitchen.lessons import Used, lesson_of
 from kitchen.models import Cold, Kitchen, Oven
 
 # The core's fields by the names a version has for them.
@@ -69,6 +71,7 @@ class BakePlanOut(Schema):
     vessel: StandsIn
     count: int
     tray: TrayOut | None
+    learned: list[Used] = Field(default_factory=list)
 
 
 class CoolPlanOut(Schema):
@@ -79,6 +82,9 @@ class CoolPlanOut(Schema):
     air_c: float
     vessel: StandsIn
     count: int
+
+
+_KNOWN_SD_K = 4.0  # an oven learned this well is known as one that was walked
 
 
 def oven_of(kitchen: Kitchen, baking: Baking) -> Oven:
@@ -120,7 +126,13 @@ def _stands(vessel: Vessel) -> StandsIn:
 
 
 def _bake_in(
-    kitchen: Kitchen, content: Content, oven: Oven, share: float, given: FormulaIn, frames: bool
+    kitchen: Kitchen,
+    content: Content,
+    oven: Oven,
+    share: float,
+    given: FormulaIn,
+    frames: bool,
+    lesson: Used | None = None,
 ) -> BakeIn:
     b = content.baking
     stages = []
@@ -141,8 +153,8 @@ def _bake_in(
             kind=oven.kind,
             set_c=None if stages else b.set_c,
             stages=stages,
-            offset_k=float(oven.dial_error_k),
-            known=oven.measured,
+            offset_k=float(oven.dial_error_k) + (lesson.value if lesson else 0.0),
+            known=oven.measured or bool(lesson and lesson.sd < _KNOWN_SD_K),
             film=float(oven.film),
             vent=float(oven.vent),
             stand=b.stand,
@@ -166,10 +178,12 @@ def _renamed(error: CraftError) -> CraftError:
 def bake_of(kitchen: Kitchen, content: Content, kind: str | None, *, frames: bool) -> BakePlanOut:
     """A version's bake. Raises CraftError at a field of the content."""
     oven = oven_of(kitchen, content.baking)
+    lesson = lesson_of(kitchen, "oven", oven.name)
     own = vessels_of(kitchen)
     mix, vessel, share, given = _filled(kitchen, content, kind, own)
     try:
-        found = bake_mix(mix, _bake_in(kitchen, content, oven, share, given, frames), [], own)
+        asked = _bake_in(kitchen, content, oven, share, given, frames, lesson)
+        found = bake_mix(mix, asked, [], own)
         fit = fit_out(given, mix.volume_ml, mix.mass_g, own)
     except CraftError as error:
         raise _renamed(error) from error
@@ -177,8 +191,9 @@ def bake_of(kitchen: Kitchen, content: Content, kind: str | None, *, frames: boo
         found=found,
         oven=oven.name,
         oven_kind="fan" if oven.kind == "fan" else "static",
-        offset_k=float(oven.dial_error_k),
-        measured=oven.measured,
+        offset_k=asked.oven.offset_k,
+        measured=asked.oven.known,
+        learned=[lesson] if lesson else [],
         vessel=_stands(vessel),
         count=content.vessel_count,
         tray=fit.tray if fit else None,
@@ -193,7 +208,8 @@ def choose_of(
     oven = oven_of(kitchen, content.baking)
     own = vessels_of(kitchen)
     mix, _, share, given = _filled(kitchen, content, kind, own)
-    asked = _bake_in(kitchen, content, oven, share, given, False)
+    lesson = lesson_of(kitchen, "oven", oven.name)
+    asked = _bake_in(kitchen, content, oven, share, given, False, lesson)
     try:
         return choose_mix(
             mix,
@@ -209,8 +225,9 @@ def convert_of(kitchen: Kitchen, content: Content, kind: str | None) -> ConvertO
     oven = oven_of(kitchen, content.baking)
     own = vessels_of(kitchen)
     mix, _, share, given = _filled(kitchen, content, kind, own)
+    lesson = lesson_of(kitchen, "oven", oven.name)
     try:
-        asked = _bake_in(kitchen, content, oven, share, given, False)
+        asked = _bake_in(kitchen, content, oven, share, given, False, lesson)
         return convert_mix(mix, asked, own)
     except CraftError as error:
         raise _renamed(error) from error
@@ -271,10 +288,12 @@ def bake_plan_of(kitchen: Kitchen, content: Content, kind: str) -> PlanOut:
     oven = oven_of(kitchen, content.baking)
     own = vessels_of(kitchen)
     mix, vessel, share, given = _filled(kitchen, content, kind, own)
-    asked = _bake_in(kitchen, content, oven, share, given, False)
+    lesson = lesson_of(kitchen, "oven", oven.name)
+    asked = _bake_in(kitchen, content, oven, share, given, False, lesson)
+    unlearned = _bake_in(kitchen, content, oven, share, given, False)
     try:
         found = bake_mix(mix, asked, [], own)
-        truth = bake_mix(mix, _with_simulated_error(asked), [], own)
+        truth = bake_mix(mix, _with_simulated_error(unlearned), [], own)
     except CraftError as error:
         raise _renamed(error) from error
     if found.pull_from_min is None or found.pull_to_min is None:
@@ -300,6 +319,7 @@ def bake_plan_of(kitchen: Kitchen, content: Content, kind: str) -> PlanOut:
         family=oven_family(mix, asked.family).name,
         guide="bake",
         ring=oven.name,
+        learned=[lesson] if lesson else [],
         boil_c=boils_c(kitchen.altitude_m),
         thickens_c=found.set_c,
         pot=PlaceOut(grams=mix.mass_g, words=[f"{content.vessel_count} × {name}"]),
@@ -373,5 +393,6 @@ def refit_of(kitchen: Kitchen, content: Content, kind: str, told: Observations) 
     oven = oven_of(kitchen, content.baking)
     own = vessels_of(kitchen)
     mix, _, share, given = _filled(kitchen, content, kind, own)
-    asked = _bake_in(kitchen, content, oven, share, given, False)
+    lesson = lesson_of(kitchen, "oven", oven.name)
+    asked = _bake_in(kitchen, content, oven, share, given, False, lesson)
     return refit_mix(mix, asked, told, own)

@@ -1,6 +1,6 @@
 """The stove plan of a version: ladder, predicted curves and steps."""
 
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from typing import Any, Literal, cast
 
 from ninja import Schema
@@ -37,6 +37,7 @@ from bellcrumb.texture.families import family
 from bellcrumb.vessels.geometry import library
 from formulas.content import Content, beaten_of, ring_of
 from kitchen.access import pantry_of, vessels_of
+from kitchen.lessons import Used, lesson_of
 from kitchen.models import Kitchen
 from kitchen.models import Ring as KitchenRing
 
@@ -150,6 +151,7 @@ class PlanOut(Schema):
     foam: MeringueOut | None = None
     whipped: WhipOut | None = None
     content: dict[str, Any] | None = None
+    learned: list[Used] = Field(default_factory=list)
 
 
 def step_of(out: StepOut) -> Step:
@@ -201,10 +203,11 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
         return _work_out(which, result, ring, content, kitchen)
     if not result.family:
         raise CraftError("lines_text", "Nothing here that is cooked on the stove.")
+    lesson = lesson_of(kitchen, "ring", ring.name)
     made = plan(
         result.mix,
         family(result.family.key),
-        ring.core(),
+        as_learned(ring, lesson),
         school=content.school,
         heat_setting=content.heat_setting_pct / 100,
         setting=content.cook_setting_pct / 100,
@@ -232,6 +235,7 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
         temper_s=made.temper_s,
         scorch=made.scorch,
         scenes=_scenes(made, result.mix, content, ring.core(), kitchen),
+        learned=[lesson] if lesson else [],
         warnings=made.warnings,
         checks=made.checks,
         additions=[addition_out(a) for a in made.additions],
@@ -239,6 +243,12 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
         egg_from=_egg_from(result.mix, made.steps),
         cold_class=result.set.klass if result.set else None,  # type: ignore[arg-type]
     )
+
+
+def as_learned(ring: KitchenRing, lesson: Used | None) -> Ring:
+    """A ring with the power that this kitchen's boils have taught."""
+    core = ring.core()
+    return replace(core, rated_w=core.rated_w * lesson.value) if lesson else core
 
 
 def _egg_from(mix: Mix, steps: list[Step]) -> str | None:
@@ -254,10 +264,11 @@ def _work_out(
 ) -> PlanOut:
     """The guide of what is no stirred custard, in the same shape."""
     measures = cast(Measures, kitchen.measures)
+    lesson = lesson_of(kitchen, "ring", ring.name)
     made = work(
         which,
         result.mix,
-        ring.core(),
+        as_learned(ring, lesson),
         content.cook_setting_pct / 100,
         altitude_m=kitchen.altitude_m,
         target_c=content.target_c,
@@ -275,6 +286,7 @@ def _work_out(
         family=made.name,
         guide=made.kind,
         ring=ring.name,
+        learned=[lesson] if lesson else [],
         boil_c=boil,
         thickens_c=200,
         pot=_place(made.pot, measures),

@@ -272,3 +272,35 @@ class Price(models.Model):
             ),
             models.CheckConstraint(condition=Q(grams__gt=0), name="price_for_something"),
         )
+
+
+class Lesson(models.Model):
+    """What the kitchen's batches teach of a ring, an oven or its set: ``mean`` with ``sd`` from
+    ``n`` batches. ``by_hand`` is put in its place by somebody who knows better; one that is not
+    ``on`` is shown and not used; batches before ``since`` do not count (a ring was replaced)."""
+
+    kitchen = models.ForeignKey(Kitchen, models.CASCADE, related_name="lessons")
+    kind = models.CharField(max_length=5)
+    name = models.CharField(max_length=120)
+    mean = models.FloatField()
+    sd = models.FloatField()
+    n = models.PositiveIntegerField(default=0)
+    on = models.BooleanField(default=True)
+    by_hand = models.FloatField(null=True, blank=True)
+    since = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ("kind", "name")
+        constraints = (
+            models.UniqueConstraint(fields=("kitchen", "kind", "name"), name="one_lesson"),
+            models.CheckConstraint(
+                condition=Q(kind__in=("ring", "oven", "set")), name="lesson_kind"
+            ),
+        )
+
+    @property
+    def value(self) -> float | None:
+        """What a prediction takes; None where there is nothing to take."""
+        if not self.on:
+            return None
+        return self.by_hand if self.by_hand is not None else (self.mean if self.n else None)

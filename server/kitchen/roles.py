@@ -81,6 +81,7 @@ _TABLE: dict[Role, str] = {
         POST /k/{kid}/ovens/{oven_id}/walk
         DELETE /k/{kid}/parts/{part_id}
         PATCH /k/{kid}/parts/{part_id}
+        PATCH /k/{kid}/learned
         POST /k/{kid}/parts/{part_id}/versions
         PATCH /k/{kid}/people/{person_id}
         DELETE /k/{kid}/people/{person_id}

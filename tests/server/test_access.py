@@ -7,7 +7,7 @@ from django.db import transaction
 from django.test import Client
 
 from kitchen.access import prices_of
-from kitchen.models import Member
+from kitchen.models import Lesson, Member
 from kitchen.roles import NEEDS, RANK
 from tests.server.base import PASSWORD, KitchenCase, new_id
 
@@ -33,6 +33,7 @@ class AccessTest(KitchenCase):
             "person_id": Member.objects.get(user=self.people["weir viewer"]).id,
             "invite_id": new_id(),
             "day_id": self.a_day(),
+            **self.lesson(),
         }
         for path, methods in schema["paths"].items():
             if not path.startswith("/api/k/{kid}"):
@@ -49,6 +50,13 @@ class AccessTest(KitchenCase):
             "services": [{"at": "2026-11-28T19:00:00", "items": items}],
             "people": [{"name": "Early cook", "from_min": 360, "to_min": 1140}],
         }
+
+    def lesson(self):
+        Lesson.objects.get_or_create(
+            kitchen=self.kitchens["weir"], kind="ring", name="ring",
+            defaults={"mean": 0.9, "sd": 0.05, "n": 3},
+        )  # fmt: skip
+        return {}
 
     def a_day(self):
         body = {"id": new_id(), "ask": self.day_asked()}
@@ -79,6 +87,7 @@ class AccessTest(KitchenCase):
             "Ticks": {
                 "ticks": [{"id": new_id(), "key": "x", "kind": "done", "at": "2026-11-28T07:00:00"}]
             },
+            "LessonChange": {"kind": "ring", "name": "ring"},
             "Again": {"at": "2026-11-28T06:00:00"},
             "PriceIn": {"line": "1 kg sugar", "price": 1},
             "KeepIn": {

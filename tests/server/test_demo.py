@@ -58,7 +58,7 @@ class DemoKitchenTest(TestCase):
             self.assertAlmostEqual(batch.peak_cc / 100, 99.5, delta=2)
 
     def test_the_book_teaches_the_demo_its_ring_and_its_set(self):
-        from batches.learned import batches_seen
+        from batches.teaching import batches_seen
         from bellcrumb.contract.explains import learned
         from bellcrumb.contract.shapes.explain import LearnIn
 

@@ -252,6 +252,7 @@ def formula_out(
                 "position": s.position,
                 "beaten": None if a.beaten else s.beaten,
                 "beaten_class": a.beaten.klass if a.beaten else None,
+                "shift": a.set_shift,
             }
         )
     air = air_ml(a, mix.volume_ml, given.overrun_pct)

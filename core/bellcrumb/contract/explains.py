@@ -167,7 +167,8 @@ def learned(given: shapes.LearnIn) -> shapes.LearnOut:
             rings[batch.ring].append((batch.boil_predicted_s, batch.boil_took_s))
         if batch.oven and batch.dial_c and batch.bake_predicted_min and batch.bake_took_min:
             ovens[batch.oven, batch.oven_kind].append(
-                laws.oven_offset_k(
+                batch.offset_used_k
+                + laws.oven_offset_k(
                     batch.dial_c, batch.set_c, batch.bake_predicted_min, batch.bake_took_min
                 )
             )

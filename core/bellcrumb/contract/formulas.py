@@ -4,7 +4,7 @@ from bellcrumb.contract import shapes
 from bellcrumb.contract.build import air_ml, formula_out, read_lines
 from bellcrumb.contract.fitting import filling_of, vessel_of
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.answer import Answer, answer, mix_of
+from bellcrumb.formula.answer import Answer, answer, mix_of, shifted
 from bellcrumb.formula.scale import eggs_cracked, scale_text, whole_egg_choices
 from bellcrumb.mix.composition import Mix, refuse_huge
 from bellcrumb.mix.lines import Line
@@ -33,7 +33,8 @@ def answered(given: shapes.FormulaIn, pantry: Pantry | None) -> tuple[Answer, Eg
     found = answer(
         lines, grade, given.family, given.altitude_m, custard=custard, beaten=given.beaten
     )
-    return found, grade
+    shift = given.set_shifts.get(found.family.name, 0.0) if found.family else 0.0
+    return (shifted(found, shift) if shift else found), grade
 
 
 def formula(

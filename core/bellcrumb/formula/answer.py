@@ -46,6 +46,7 @@ class Answer:
     warnings: list[str]
     cautions: list[Caution]
     reasons: dict[str, Reason]
+    set_shift: float = 0.0
 
 
 # Half-widths of a family's windows beyond which nothing is known of a mix: ordinary formulas of
@@ -90,6 +91,18 @@ def measure_spread(lines: list[Line | None], style: Style) -> float:
         more = mix + Mix((Portion(line.ingredient, line.spread_g),))
         total += (set_strength(more, style).index - at) ** 2
     return float(total**0.5)
+
+
+def shifted(found: Answer, by: float) -> Answer:
+    """The answer in a kitchen whose creams come out ``by`` S firmer than the books'."""
+
+    def moved(strength: SetStrength | None) -> SetStrength | None:
+        if strength is None:
+            return None
+        low, index, high = (max(0.0, s + by) for s in (strength.low, strength.index, strength.high))
+        return replace(strength, low=low, index=index, high=high)
+
+    return replace(found, set=moved(found.set), beaten=moved(found.beaten), set_shift=by)
 
 
 def answer(

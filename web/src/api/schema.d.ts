@@ -930,7 +930,11 @@ export interface paths {
     delete?: never;
     options?: never;
     head?: never;
-    patch?: never;
+    /**
+     * Change Lesson
+     * @description Switch a lesson off, correct it by hand, or begin it again.
+     */
+    patch: operations["batches_learned_change_lesson"];
     trace?: never;
   };
   "/api/k/{kid}/ledger": {
@@ -1668,6 +1672,8 @@ export interface components {
       /** Count */
       count: number;
       found: components["schemas"]["BakeOut"];
+      /** Learned */
+      learned?: components["schemas"]["Used"][];
       /** Measured */
       measured: boolean;
       /** Offset K */
@@ -3921,32 +3927,6 @@ export interface components {
       name: string;
     };
     /**
-     * LearnOut
-     * @description Rings as real over rated power, ovens in K above the dial, sets in S over the prediction.
-     */
-    LearnOut: {
-      /** Ovens */
-      ovens: components["schemas"]["LearnedOut"][];
-      /** Rings */
-      rings: components["schemas"]["LearnedOut"][];
-      /** Set Shift */
-      set_shift: components["schemas"]["LearnedOut"][];
-    };
-    /**
-     * LearnedOut
-     * @description A learned value; the prior's where ``n`` is 0.
-     */
-    LearnedOut: {
-      /** Mean */
-      mean: number;
-      /** N */
-      n: number;
-      /** Name */
-      name: string;
-      /** Sd */
-      sd: number;
-    };
-    /**
      * LedgerAsk
      * @description The desserts of a day.
      */
@@ -3983,6 +3963,63 @@ export interface components {
       yolk_left_g: number;
       /** Yolk Need G */
       yolk_need_g: number;
+    };
+    /**
+     * LessonChange
+     * @description Switch it off or on, put another value in its place (null: take it away again), or begin
+     *     again from now on (a ring was replaced).
+     */
+    LessonChange: {
+      /**
+       * Begin Again
+       * @default false
+       */
+      begin_again: boolean;
+      /** By Hand */
+      by_hand?: number | null;
+      /**
+       * Forget Hand
+       * @default false
+       */
+      forget_hand: boolean;
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind: "ring" | "oven" | "set";
+      /** Name */
+      name: string;
+      /** On */
+      on?: boolean | null;
+    };
+    /**
+     * LessonOut
+     * @description A learned value and whether predictions use it. A ring's is a share of its rating, an oven's
+     *     kelvins above its dial (beyond what was known), a family's S.
+     */
+    LessonOut: {
+      /** By Hand */
+      by_hand: number | null;
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind: "ring" | "oven" | "set";
+      /** Mean */
+      mean: number;
+      /** N */
+      n: number;
+      /** Name */
+      name: string;
+      /** On */
+      on: boolean;
+      /** Sd */
+      sd: number;
+      /**
+       * Value
+       * @description what predictions take; null: nothing
+       */
+      value: number | null;
     };
     /**
      * LineOut
@@ -4812,6 +4849,8 @@ export interface components {
       guide: string;
       heat: components["schemas"]["CurveOut"] | null;
       ladder: components["schemas"]["TemperOut"] | null;
+      /** Learned */
+      learned?: components["schemas"]["Used"][];
       pot: components["schemas"]["PlaceOut"];
       /** Ring */
       ring: string;
@@ -5562,6 +5601,12 @@ export interface components {
       low_class: "pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould";
       /** Position */
       position: number;
+      /**
+       * Shift
+       * @description what this kitchen's own verdicts moved it by, S
+       * @default 0
+       */
+      shift: number;
     };
     /**
      * ShelfOut
@@ -6194,6 +6239,25 @@ export interface components {
       water_ml: number;
       /** Width Mm */
       width_mm: number;
+    };
+    /**
+     * Used
+     * @description A learned value that a prediction was made with: a ring's share of its rating, what an oven
+     *     is above its dial beyond what was known (K), or how much firmer a family comes out here (S).
+     */
+    Used: {
+      /** By Hand */
+      by_hand: boolean;
+      /** Kind */
+      kind: string;
+      /** N */
+      n: number;
+      /** Name */
+      name: string;
+      /** Sd */
+      sd: number;
+      /** Value */
+      value: number;
     };
     /**
      * VerdictConflict
@@ -12344,7 +12408,114 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          "application/json": components["schemas"]["LearnOut"];
+          "application/json": components["schemas"]["LessonOut"][];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unauthorized */
+      401: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Request Entity Too Large */
+      413: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Too Many Requests */
+      429: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Internal Server Error */
+      500: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Service Unavailable */
+      503: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+    };
+  };
+  batches_learned_change_lesson: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        kid: string;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["LessonChange"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["LessonOut"][];
         };
       };
       /** @description Bad Request */

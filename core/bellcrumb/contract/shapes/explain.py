@@ -93,6 +93,9 @@ class BatchSeen(Strict):
     set_c: float = Field(80, ge=40, le=100)
     bake_predicted_min: float | None = Field(None, gt=0)
     bake_took_min: float | None = Field(None, gt=0)
+    offset_used_k: float = Field(
+        0, ge=-60, le=60, description="what was learned already when it was predicted, K"
+    )
     family: str | None = None
     predicted_index: float | None = Field(None, ge=0, le=30)
     judged: SetClass | None = None

@@ -33,6 +33,11 @@ class FormulaIn(MixIn):
         "none", description="water in the tray: up to half or just under the rim, or mm"
     )
     plane: Plane = "starch_egg"
+    set_shifts: dict[str, Annotated[float, Field(ge=-3, le=3)]] = Field(
+        default_factory=dict,
+        max_length=100,
+        description="how much firmer than the books a family (by name) comes out here, S",
+    )
     beaten: bool | None = Field(
         None, description="worked smooth after it set (piped, filled), or left as it set (cut)"
     )
@@ -109,6 +114,7 @@ class SetOut(Shape):
     position: float
     beaten: bool | None = Field(description="null: nobody said, and it makes a difference")
     beaten_class: SetClass | None = Field(description="the class when beaten, where nobody said")
+    shift: float = Field(0, description="what this kitchen's own verdicts moved it by, S")
 
     model_config = ConfigDict(populate_by_name=True)
 

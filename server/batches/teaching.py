@@ -1,0 +1,117 @@
+"""What a batch teaches of its ring, its oven and the set, and what all of them teach together.
+
+Each batch is worked out once, when it ends or is judged; learning reads only that. A prediction
+made with something learned is set back to what it would have been without, so that what is learned
+is always the whole of it.
+"""
+
+from datetime import datetime
+
+from django.db import transaction
+
+from batches.clock import course_of, curve_of
+from batches.models import Batch
+from bellcrumb.book.learn import heating_s
+from bellcrumb.book.review import longest
+from bellcrumb.contract.explains import learned
+from bellcrumb.contract.shapes.explain import BatchSeen, LearnedOut, LearnIn, LearnOut
+from bellcrumb.formula.answer import answer
+from bellcrumb.mix.lines import understand_all
+from bellcrumb.pantry.eggs import egg_grade
+from formulas.content import beaten_of, content_of
+from formulas.oven import oven_of
+from kitchen.access import pantry_of
+from kitchen.models import Kitchen, Lesson
+
+_LATEST = 120  # older ones have faded
+_WITH = ("version__part", "version__ring", "verdict", "device")
+
+
+def seen_in(kitchen: Kitchen, batch: Batch) -> BatchSeen:
+    """A batch as it was predicted (without what was learned) and as it was."""
+    course = course_of(batch)
+    content = content_of(batch.version)
+    at = longest(course.timings)
+    used = {lesson.kind: lesson.value for lesson in course.plan.learned}
+    out = BatchSeen(ring=course.plan.ring or None)
+    heat = course.plan.heat
+    if heat and "heat" in at:
+        began, left = at["heat"].entered_s, at["heat"].left_s
+        timed = heating_s(
+            [(p.t_s, p.temp_c) for p in heat.points],
+            [(t - began, c) for t, c in curve_of(batch) if began <= t <= left],
+        )
+        if timed:
+            out.boil_predicted_s, out.boil_took_s = timed[0] * used.get("ring", 1.0), timed[1]
+    bake = next((s for s in course.plan.steps if s.kind == "bake"), None)
+    if bake and bake.key in at and bake.to_s:
+        oven = oven_of(kitchen, content.baking)
+        out.oven, out.oven_kind = oven.name, "fan" if oven.kind == "fan" else "static"
+        out.dial_c = content.baking.set_c
+        out.offset_used_k = used.get("oven", 0.0)
+        out.bake_predicted_min = (bake.from_s + bake.to_s) / 120
+        out.bake_took_min = (at[bake.key].left_s - at[bake.key].entered_s) / 60 or None
+    verdict = getattr(batch, "verdict", None)
+    if verdict and verdict.texture:
+        grade = egg_grade(content.egg_grade)
+        lines = understand_all(content.lines_text.split("\n"), pantry_of(kitchen), grade)
+        found = answer(lines, grade, content.family or None, beaten=beaten_of(content))
+        if found.set and found.family:
+            out.family, out.predicted_index = found.family.name, found.set.index
+            out.judged = verdict.texture
+    return out
+
+
+def _ended(kitchen: Kitchen) -> list[Batch]:
+    """The latest ended batches, oldest first. Simulated probes teach only where there is nothing
+    else: in the demo kitchen."""
+    rows = Batch.objects.filter(kitchen=kitchen, ended_at__isnull=False).select_related(*_WITH)
+    batches = list(rows.defer("prediction").order_by("-started_at")[:_LATEST])[::-1]
+    return [b for b in batches if not (b.device and b.device.simulated)] or batches
+
+
+def batches_seen(kitchen: Kitchen, since: datetime | None = None) -> list[BatchSeen]:
+    """What the kitchen's latest batches teach, oldest first."""
+    found = []
+    for batch in _ended(kitchen):
+        if since and batch.started_at < since:
+            continue
+        if batch.taught is None:
+            batch.taught = seen_in(kitchen, batch).model_dump(mode="json")
+            Batch.objects.filter(pk=batch.pk).update(taught=batch.taught)
+        found.append(BatchSeen.model_validate(batch.taught))
+    return found
+
+
+def teach(batch: Batch) -> None:
+    """A batch has ended or was judged: work it out anew, and everything that is learned."""
+    fresh = Batch.objects.select_related(*_WITH).defer("prediction").get(pk=batch.pk)
+    if fresh.ended_at is None:
+        return
+    taught = seen_in(fresh.kitchen, fresh).model_dump(mode="json")
+    Batch.objects.filter(pk=fresh.pk).update(taught=taught)
+    relearn(fresh.kitchen)
+
+
+def relearn(kitchen: Kitchen) -> None:
+    """Everything learned, from the batches there are. What somebody switched off or put in by hand
+    stays so."""
+    kept = {(row.kind, row.name): row for row in Lesson.objects.filter(kitchen=kitchen)}
+    found = _by_kind(learned(LearnIn(batches=batches_seen(kitchen))))
+    for key, row in kept.items():
+        if row.since:  # begun again: only what came after counts
+            found.pop(key, None)
+            later = _by_kind(learned(LearnIn(batches=batches_seen(kitchen, row.since))))
+            if key in later:
+                found[key] = later[key]
+    with transaction.atomic():
+        for (kind, name), value in found.items():
+            Lesson.objects.update_or_create(
+                kitchen=kitchen, kind=kind, name=name,
+                defaults={"mean": value.mean, "sd": value.sd, "n": value.n},
+            )  # fmt: skip
+
+
+def _by_kind(out: LearnOut) -> dict[tuple[str, str], LearnedOut]:
+    kinds = (("ring", out.rings), ("oven", out.ovens), ("set", out.set_shift))
+    return {(kind, value.name): value for kind, values in kinds for value in values}

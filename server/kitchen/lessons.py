@@ -1,0 +1,34 @@
+"""What has been learned, where predictions take it from."""
+
+from ninja import Schema
+
+from kitchen.models import Kitchen, Lesson
+
+NEUTRAL = {"ring": 1.0, "oven": 0.0, "set": 0.0}
+
+
+class Used(Schema):
+    """A learned value that a prediction was made with: a ring's share of its rating, what an oven
+    is above its dial beyond what was known (K), or how much firmer a family comes out here (S)."""
+
+    kind: str
+    name: str
+    value: float
+    sd: float
+    n: int
+    by_hand: bool
+
+
+def lesson_of(kitchen: Kitchen, kind: str, name: str) -> Used | None:
+    """The lesson to predict with; None where there is none or it is switched off."""
+    lesson = Lesson.objects.filter(kitchen=kitchen, kind=kind, name=name).first()
+    if lesson is None or lesson.value is None:
+        return None
+    return Used(kind=kind, name=name, value=lesson.value, sd=lesson.sd, n=lesson.n,
+                by_hand=lesson.by_hand is not None)  # fmt: skip
+
+
+def set_shifts(kitchen: Kitchen) -> dict[str, float]:
+    """How much firmer than the books each family comes out in this kitchen, S."""
+    rows = Lesson.objects.filter(kitchen=kitchen, kind="set")
+    return {row.name: value for row in rows if (value := row.value) is not None}

@@ -1,0 +1,86 @@
+from datetime import timedelta
+
+from batches.models import Batch, Event
+from batches.teaching import relearn, teach
+from formulas.content import content_of
+from formulas.oven import bake_of
+from formulas.stove import plan_of
+from kitchen.models import Lesson
+from tests.server.base import KitchenCase, new_id
+
+
+class LearnedTest(KitchenCase):
+    def heated(self, share):
+        """A cook whose boil took as long as a ring of ``share`` of its rating makes it."""
+        batch = Batch.objects.get(pk=self.start())
+        heat = Batch.objects.get(pk=batch.pk).prediction["plan"]["heat"]["points"]
+        used = {x["kind"]: x["value"] for x in batch.prediction["plan"]["learned"]}
+        stretch = used.get("ring", 1.0) / share
+        Event.objects.create(id=new_id(), batch=batch, kind="step", step="heat", cook_ms=0)
+        last = 0
+        for n, point in enumerate(heat):
+            last = round(1000 * point["t_s"] * stretch)
+            batch.readings.create(
+                client_id=new_id(), at=batch.started_at, cook_ms=last,
+                temp_cc=round(100 * point["temp_c"]) + n % 3,
+            )  # fmt: skip
+        Event.objects.create(id=new_id(), batch=batch, kind="step", step="cook", cook_ms=last + 1)
+        batch.ended_at = batch.started_at + timedelta(milliseconds=last + 2)
+        batch.save(update_fields=["ended_at"])
+        teach(batch)
+        return batch
+
+    def boils_in(self):
+        return plan_of(self.kitchens["weir"], content_of(self.version), "cream").heat.reaches_s
+
+    def test_a_weak_ring_is_learned_used_and_not_learned_twice(self):
+        before = self.boils_in()
+        for _ in range(6):
+            self.heated(0.8)
+        lesson = Lesson.objects.get(kind="ring", name="ring")
+        self.assertEqual(lesson.n, 6)
+        # With the correction already in its predictions the estimate stays where the truth is.
+        self.assertAlmostEqual(lesson.mean, 0.83, delta=0.04)
+        after = self.boils_in()
+        self.assertGreater(after, 1.12 * before)
+        plan = plan_of(self.kitchens["weir"], content_of(self.version), "cream")
+        self.assertEqual([(x.name, x.n) for x in plan.learned], [("ring", 6)])
+
+    def test_a_lesson_is_switched_off_corrected_by_hand_and_begun_again(self):
+        before = self.boils_in()
+        self.heated(0.8)
+        change = {"kind": "ring", "name": "ring"}
+        self.assertNotEqual(self.boils_in(), before)
+        self.k("PATCH", "/learned", {**change, "on": False})
+        self.assertEqual(self.boils_in(), before)
+        _, rows = self.k("PATCH", "/learned", {**change, "on": True, "by_hand": 0.7})
+        self.assertEqual(rows[0]["value"], 0.7)
+        self.assertGreater(self.boils_in(), 1.25 * before)
+        relearn(self.kitchens["weir"])
+        self.assertEqual(Lesson.objects.get(kind="ring").by_hand, 0.7)
+        self.k("PATCH", "/learned", {**change, "begin_again": True})
+        self.assertEqual(self.boils_in(), before)
+        self.assertEqual(self.k("GET", "/learned")[1][0]["n"], 0)
+        status, body = self.k("PATCH", "/learned", {**change, "by_hand": 9})
+        self.assertEqual((status, "fifth" in body["message"]), (422, True))
+
+    def test_an_oven_learned_moves_its_bakes_and_a_shift_of_the_set_is_said(self):
+        kitchen = self.kitchens["weir"]
+        content = content_of(self.version).model_copy(
+            update={"lines_text": "1 l whole milk\n5 eggs\n180 g sugar",
+                    "vessel_key": "ramekin_180", "vessel_count": 6, "beaten": ""}
+        )  # fmt: skip
+        cold = bake_of(kitchen, content, "filling", frames=False)
+        Lesson.objects.create(kitchen=kitchen, kind="oven", name="oven", mean=-9, sd=2, n=14)
+        learned = bake_of(kitchen, content, "filling", frames=False)
+        self.assertGreater(learned.found.pull_from_min, cold.found.pull_from_min + 1)
+        self.assertEqual((learned.offset_k, learned.measured), (-9, True))
+        self.assertEqual(learned.learned[0].n, 14)
+        ask = {"content": self.content()}
+        plain = self.k("POST", "/answer", ask)[1]["set"]
+        Lesson.objects.create(
+            kitchen=kitchen, kind="set", name="Pastry cream", mean=-0.4, sd=0.2, n=9
+        )
+        softer = self.k("POST", "/answer", ask)[1]["set"]
+        self.assertAlmostEqual(softer["index"], plain["index"] - 0.4)
+        self.assertEqual((plain["shift"], softer["shift"]), (0, -0.4))
