@@ -1,5 +1,6 @@
 """The whole measured: a dessert answered, days planned, formulas judged, ovens learned."""
 
+import math
 import random
 import statistics
 import time
@@ -105,3 +106,33 @@ def learning(one: Row) -> None:
             seen = [oven_offset_k(163, 78, guessed, real + rng.gauss(0, 2)) for _ in range(bakes)]
             errors.append(abs(minutes(oven("static", seen).mean) - real))
         one(f"the same after {bakes} bakes", statistics.mean(errors), "min", "half by 10")
+    _rings_and_sets(one, rng)
+
+
+def _rings_and_sets(one: Row, rng: random.Random) -> None:
+    """A boil's time on a ring that is not its rating, and the set of a kitchen with its own palate,
+    before learning and after 3, 10 and 30 batches. The noise is a probe's and a spoon's."""
+    from bellcrumb.book.learn import ring, set_shift
+    from bellcrumb.contract.explains import judged_s
+    from bellcrumb.texture.set_index import CLASSES, CUTS
+
+    shares = [0.6 + 0.05 * n for n in range(13)]
+    one("boil on an unknown ring, off by", 100 * statistics.mean(abs(1 / s - 1) for s in shares),
+        "%")  # fmt: skip
+    shifts = [-0.6 + 0.1 * n for n in range(13)]
+    one("set of an unknown kitchen, off by", statistics.mean(map(abs, shifts)), "S")
+    for batches in (3, 10, 30):
+        boils, sets = [], []
+        for share in shares:
+            took = [600 / share * math.exp(rng.gauss(0, 0.1)) for _ in range(batches)]
+            boils.append(abs(share / ring([600] * batches, took).mean - 1))
+        for shift in shifts:
+            seen = []
+            for _ in range(batches):
+                index = rng.uniform(2.0, 6.5)
+                felt = index + shift + rng.gauss(0, 0.3)
+                judged = CLASSES[sum(felt >= cut for cut in CUTS)]
+                seen.append(judged_s(judged) - index)
+            sets.append(abs(set_shift(seen).mean - shift))
+        one(f"  after {batches} batches: boil", 100 * statistics.mean(boils), "%")
+        one(f"  after {batches} batches: set", statistics.mean(sets), "S")

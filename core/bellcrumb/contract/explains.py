@@ -173,7 +173,7 @@ def learned(given: shapes.LearnIn) -> shapes.LearnOut:
                 )
             )
         if batch.family and batch.judged and batch.predicted_index is not None:
-            sets[batch.family].append(_judged_s(batch.judged) - batch.predicted_index)
+            sets[batch.family].append(judged_s(batch.judged) - batch.predicted_index)
     return shapes.LearnOut(
         rings=[
             _out(name, laws.ring([p for p, _ in seen], [t for _, t in seen]))
@@ -184,7 +184,7 @@ def learned(given: shapes.LearnIn) -> shapes.LearnOut:
     )
 
 
-def _judged_s(klass: str) -> float:
+def judged_s(klass: str) -> float:
     """The middle of a class, in S."""
     edges = (0.6, *CUTS, CUTS[-1] + 1.6)
     n = CLASSES.index(klass)

@@ -42,6 +42,13 @@ export function Facts({ found, earlier, draft, readOnly }: Props) {
           </p>
         )}
       </div>
+      {set && set.shift !== 0 && (
+        <p className="caption" data-testid="learned-from">
+          Yours come out {Math.abs(set.shift).toFixed(1)} {set.shift < 0 ? "softer" : "firmer"} than
+          the books’: {set.index.toFixed(1)} here, {(set.index - set.shift).toFixed(1)} by the
+          books.
+        </p>
+      )}
       {set && (set.beaten === null || draft.content.beaten) && (
         <Beaten set={set} draft={draft} readOnly={readOnly} />
       )}

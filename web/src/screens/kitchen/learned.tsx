@@ -1,54 +1,60 @@
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 
 import { client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
-import { kelvins } from "@/units";
+import { LessonPlate } from "@/figures/lesson";
+import { lessonWords } from "@/lessons";
+import { Button } from "@/ui/button";
+import { Check } from "@/ui/check";
+import { NumberField } from "@/ui/field";
+import { Refused } from "@/ui/states";
+import { fromCelsius, toCelsius, type Units } from "@/units";
 
-type Value = Shapes["LearnedOut"];
+type Lesson = Shapes["LessonOut"];
+type Change = Shapes["LessonChange"];
 
-/** What the kitchen’s own batches teach of its rings, ovens and set: shown, not yet counted with. */
+/** What the kitchen’s own batches teach, and every prediction uses, of its rings, ovens and set. */
 export function Learned() {
-  const { kid, units } = useBench();
+  const { kid, units, canEdit } = useBench();
+  const store = useQueryClient();
   const learned = useQuery({
     queryKey: ["learned", kid],
     queryFn: () => must(client.GET("/api/k/{kid}/learned", { params: { path: { kid } } })),
     staleTime: 60_000,
   });
+  const change = useMutation({
+    mutationFn: (body: Change) =>
+      must(client.PATCH("/api/k/{kid}/learned", { params: { path: { kid } }, body })),
+    onSuccess: (lessons) => store.setQueryData(["learned", kid], lessons),
+  });
   const found = learned.data;
-  const nothing = found && found.rings.length + found.ovens.length + found.set_shift.length === 0;
   return (
     <section aria-labelledby="learned" data-testid="learned">
       <h2 id="learned" className="mb-2 text-2xl">
         What the book teaches
       </h2>
-      {nothing && <p className="text-soft">Nothing yet: it begins with the first judged batch.</p>}
-      {found && !nothing && (
+      {found?.length === 0 && (
+        <p className="text-soft">Nothing yet: it begins with the first judged batch.</p>
+      )}
+      <Refused error={change.error} className="mb-2" />
+      {!!found?.length && (
         <>
           <ul>
-            {found.rings.map((r) => (
+            {found.map((lesson) => (
               <Row
-                key={r.name}
-                value={r}
-                says={`gives ${Math.round(100 * r.mean)} ± ${Math.round(100 * r.sd)} % of its power`}
-              />
-            ))}
-            {found.ovens.map((o) => (
-              <Row
-                key={o.name}
-                value={o}
-                says={`${kelvins(Math.abs(o.mean), units, 0)} ${o.mean < 0 ? "cooler" : "hotter"} than its dial, ± ${kelvins(o.sd, units, 0)}`}
-              />
-            ))}
-            {found.set_shift.map((s) => (
-              <Row
-                key={s.name}
-                value={s}
-                says={`comes out ${Math.abs(s.mean).toFixed(1)} ± ${s.sd.toFixed(1)} S ${s.mean < 0 ? "softer" : "firmer"} than predicted`}
+                key={`${lesson.kind}${lesson.name}`}
+                lesson={lesson}
+                units={units}
+                change={
+                  canEdit ? (part) => change.mutate({ ...KEEP, ...part, ...named(lesson) }) : null
+                }
               />
             ))}
           </ul>
           <p className="caption mt-2">
-            Shown so that you can judge it; predictions do not use it yet.
+            Every prediction uses what is ticked, and says so. What a batch was cooked by never
+            changes.
           </p>
         </>
       )}
@@ -56,13 +62,82 @@ export function Learned() {
   );
 }
 
-function Row({ value, says }: { value: Value; says: string }) {
+const KEEP = { on: null, by_hand: null, forget_hand: false, begin_again: false };
+const named = ({ kind, name }: Lesson) => ({ kind, name });
+
+const rounded = (value: number, kind: string) => Number(value.toFixed(kind === "set" ? 1 : 0));
+
+interface RowProps {
+  lesson: Lesson;
+  units: Units;
+  change: ((part: Partial<Change>) => void) | null;
+}
+
+function Row({ lesson, units, change }: RowProps) {
+  const [typing, setTyping] = useState<number | null>(null);
+  const oven = lesson.kind === "oven";
+  const shown = (value: number) =>
+    oven
+      ? fromCelsius(value, units) - fromCelsius(0, units)
+      : lesson.kind === "ring"
+        ? 100 * value
+        : value;
+  const back = (value: number) =>
+    oven
+      ? toCelsius(value + fromCelsius(0, units), units)
+      : lesson.kind === "ring"
+        ? value / 100
+        : value;
+  const unit = oven ? (units === "us" ? "°F" : "K") : lesson.kind === "ring" ? "%" : "S";
+  const learned = { ...lesson, value: lesson.mean };
   return (
     <li className="rule-b py-2">
-      <b>{value.name}</b> {says}
-      <span className="caption block">
-        from {value.n} {value.n === 1 ? "batch" : "batches"}
-      </span>
+      <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
+        <div className="min-w-0 flex-1 basis-64">
+          <b>{lesson.name}</b> {lessonWords(learned, units)}
+          <span className="caption block">
+            from {lesson.n} {lesson.n === 1 ? "batch" : "batches"}
+            {lesson.by_hand !== null &&
+              ` · by hand ${shown(lesson.by_hand).toFixed(lesson.kind === "set" ? 1 : 0)} ${unit}`}
+            {!lesson.on && " · not used"}
+          </span>
+        </div>
+        <LessonPlate lesson={lesson} units={units} />
+      </div>
+      {change && (
+        <div className="flex flex-wrap items-end gap-x-5 gap-y-1">
+          <Check on={lesson.on} set={(on) => change({ on })}>
+            use it
+          </Check>
+          <div className="w-32">
+            <NumberField
+              label={`By hand, ${unit}`}
+              value={typing ?? rounded(shown(lesson.by_hand ?? lesson.mean), lesson.kind)}
+              low={-100}
+              high={300}
+              onValue={setTyping}
+            />
+          </div>
+          {typing !== null && (
+            <Button
+              onClick={() => {
+                change({ by_hand: back(typing) });
+                setTyping(null);
+              }}
+            >
+              Use this instead
+            </Button>
+          )}
+          {lesson.by_hand !== null && (
+            <Button kind="quiet" onClick={() => change({ forget_hand: true })}>
+              Back to what was learned
+            </Button>
+          )}
+          <Button kind="quiet" onClick={() => change({ begin_again: true })}>
+            Begin again
+          </Button>
+        </div>
+      )}
     </li>
   );
 }

@@ -5,6 +5,7 @@ import { ApiError, client, must, type Shapes } from "@/api/client";
 import { useConverted, type Content } from "@/api/queries";
 import { useBench } from "@/bench";
 import { BathPlate } from "@/figures/bath";
+import { LearnedFrom } from "@/lessons";
 import { AFTER, bakingOf, DONENESS, type Baking } from "@/screens/oven/baking";
 import { Button } from "@/ui/button";
 import { NumberField, Select } from "@/ui/field";
@@ -45,6 +46,7 @@ export function BakeFacts({ plan, ghost, ghostError, against, content, set, kind
             {whole(found.pull_from_min)}–{whole(found.pull_to_min)}
             <span className="unit">min</span>
           </p>
+          <LearnedFrom used={plan.learned} units={units} />
           <p className="text-lg">
             Start looking at <b>{whole(found.pull_low_min)}</b>, at the latest out by{" "}
             {whole(found.pull_high_min)}.

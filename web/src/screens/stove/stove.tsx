@@ -7,6 +7,7 @@ import { useDessert, usePlan } from "@/api/queries";
 import { putOnBench, useBench } from "@/bench";
 import { PotCurve } from "@/figures/pot-curve";
 import { TemperLadder } from "@/figures/temper-ladder";
+import { LearnedFrom } from "@/lessons";
 import { useDraft } from "@/keep/draft";
 import { ConflictDialog, SaveNote } from "@/screens/formula/saving";
 import { partQuery, usePart, type Part } from "@/screens/formula/part";
@@ -201,7 +202,11 @@ function PotWords({ plan }: { plan: Shapes["PlanOut"] }) {
     return (
       <p className="mt-2 text-lg" data-testid="pot-words">
         There in <b>{minutes(run?.reaches_s)}</b> on {plan.ring}.{" "}
-        <span className="caption">±20&nbsp;% until this ring is known.</span>
+        {plan.learned?.length ? (
+          <LearnedFrom used={plan.learned} units={units} />
+        ) : (
+          <span className="caption">±20&nbsp;% until this ring is known.</span>
+        )}
       </p>
     );
   }
@@ -220,9 +225,11 @@ function PotWords({ plan }: { plan: Shapes["PlanOut"] }) {
       <span className="caption">
         {plan.cold_class &&
           `Thin while hot is normal: cold it ${DOES[plan.cold_class].toLowerCase()}. `}
-        Scorch risk {plan.scorch}, on {plan.ring}. ±20&nbsp;% until this ring is known; thickens
-        near {degrees(plan.thickens_c, units)}.
+        Scorch risk {plan.scorch}, on {plan.ring}.
+        {!plan.learned?.length && " ±20\u00a0% until this ring is known."} Thickens near{" "}
+        {degrees(plan.thickens_c, units)}.
       </span>
+      <LearnedFrom used={plan.learned} units={units} />
     </p>
   );
 }

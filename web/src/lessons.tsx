@@ -1,0 +1,40 @@
+import type { Shapes } from "@/api/client";
+import { kelvins, type Units } from "@/units";
+
+interface Lesson {
+  kind: string;
+  name: string;
+  value: number | null;
+  sd: number;
+}
+
+const percent = (share: number) => `${Math.round(100 * share)}`;
+
+/** What a lesson says, in words: a ring’s power, an oven’s dial, a family’s set. */
+export function lessonWords({ kind, value, sd }: Lesson, units: Units): string {
+  if (value === null) return "is not used";
+  if (kind === "ring") return `gives ${percent(value)} ± ${percent(sd)} % of its power`;
+  if (kind === "oven") {
+    const side = value < 0 ? "cooler" : "hotter";
+    return `is ${kelvins(Math.abs(value), units, 0)} ${side} than was known, ± ${kelvins(sd, units, 0)}`;
+  }
+  const side = value < 0 ? "softer" : "firmer";
+  return `comes out ${Math.abs(value).toFixed(1)} ± ${sd.toFixed(1)} ${side} than the books’`;
+}
+
+const from = (n: number) => `from ${n} ${n === 1 ? "batch" : "batches"}`;
+
+/** A prediction says what of it was learned here. */
+export function LearnedFrom({
+  used,
+  units,
+}: {
+  used: readonly Shapes["Used"][] | undefined;
+  units: Units;
+}) {
+  return (used ?? []).map((lesson) => (
+    <span key={`${lesson.kind}${lesson.name}`} className="caption block" data-testid="learned-from">
+      {lesson.name} {lessonWords(lesson, units)}: {lesson.by_hand ? "by hand" : from(lesson.n)}.
+    </span>
+  ));
+}
