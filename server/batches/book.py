@@ -1,22 +1,19 @@
 """The book: every batch with what was predicted, measured and judged."""
 
 from datetime import timedelta
-from typing import Annotated, Any, Literal, cast
+from typing import Any, Literal, cast
 from uuid import UUID, uuid5
 
 from django.db import transaction
 from django.http import HttpRequest
-from ninja import File, Query, Router, Schema
+from ninja import File, Router, Schema
 from ninja.errors import HttpError
 from ninja.files import UploadedFile
 from ninja.responses import Status
-from pydantic import AwareDatetime
 
 from batches.clock import cook_ms, course_of, curve_of, doubts_in, raise_peak, safety_of
-from batches.holding import DAY
 from batches.models import Batch, Reading, Verdict
 from batches.shapes import (
-    BatchCard,
     BatchOut,
     DeviationOut,
     Point,
@@ -32,7 +29,6 @@ from formulas.stove import step_of
 from kitchen.access import member_of
 from kitchen.models import Member
 from shared.heavy import heavy
-from shared.now import now as clock_now
 from shared.shapes import PROBLEMS
 from shared.uploads import text_of
 
@@ -65,7 +61,8 @@ def _verdict_out(verdict: Verdict) -> VerdictOut:
     )
 
 
-def _card(batch: Batch) -> dict[str, object]:
+def card_of(batch: Batch) -> dict[str, object]:
+    """What a row of the book shows of a batch."""
     verdict = getattr(batch, "verdict", None)
     return {
         "id": batch.id,
@@ -116,7 +113,7 @@ def batch_out(batch: Batch) -> BatchOut:
     )
     return BatchOut.model_validate(
         {
-            **_card(batch),
+            **card_of(batch),
             "version_id": batch.version_id,
             "lines_text": batch.version.lines_text,
             "time_scale": batch.time_scale,
@@ -137,41 +134,6 @@ def batch_out(batch: Batch) -> BatchOut:
             },
         }
     )
-
-
-@router.get("/k/{kid}/batches", response={200: list[BatchCard], **PROBLEMS})
-def book(
-    request: HttpRequest,
-    kid: UUID,
-    dessert: UUID | None = None,
-    going: bool = False,
-    before: AwareDatetime | None = None,
-    take: Annotated[int, Query(ge=1, le=200)] = 200,
-) -> list[BatchCard]:
-    """The book, newest first, a stretch at a time: ``before`` is when the last one read started.
-    ``going``: only the cooks that go on now."""
-    member = member_of(request, kid)
-    rows = Batch.objects.filter(kitchen=member.kitchen)
-    if dessert:
-        rows = rows.filter(version__part__dessert=dessert)
-    if going:
-        rows = rows.filter(ended_at__isnull=True, started_at__gte=clock_now() - DAY)
-    if before:
-        rows = rows.filter(started_at__lt=before)
-    # Ids first: the page is found in the index, and only its rows are read, without predictions.
-    page = list(rows.order_by("-started_at").values_list("id", flat=True)[:take])
-    found = (
-        Batch.objects.filter(pk__in=page)
-        .select_related("version__part__dessert", "verdict__by")
-        .only(
-            "id", "cook_name", "started_at", "ended_at", "time_scale", "peak_cc",
-            "predicted_class", "version__number", "version__part__dessert__name", "verdict",
-            "verdict__texture", "verdict__faults", "verdict__note", "verdict__revision",
-            "verdict__by__name",
-        )
-        .order_by("-started_at")
-    )  # fmt: skip
-    return [BatchCard.model_validate(_card(b)) for b in found]
 
 
 @router.get("/k/{kid}/batches/{batch_id}", response={200: BatchOut, **PROBLEMS})

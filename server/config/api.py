@@ -14,7 +14,8 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.security import django_auth
 from pydantic import ValidationError as CoreShapeError
 
-import batches.api  # noqa: F401 (adds the cook to the router of the book)
+import batches.api  # (adds the cook to the router of the book)
+import batches.listing  # noqa: F401 (and the list)
 from batches.book import router as batches_router
 from batches.door import door
 from batches.door import router as devices_router

@@ -34,6 +34,7 @@ _TABLE: dict[Role, str] = {
         GET /k/{kid}/desserts/{dessert_id}
         GET /k/{kid}/desserts/{dessert_id}/build
         POST /k/{kid}/desserts/{dessert_id}/build
+        GET /k/{kid}/desserts/{dessert_id}/chart
         GET /k/{kid}/desserts/{dessert_id}/siblings
         GET /k/{kid}/desserts/{dessert_id}/total
         GET /k/{kid}/devices

@@ -1,4 +1,5 @@
 from datetime import timedelta
+from urllib.parse import quote
 
 from batches.models import Batch, Event
 from batches.teaching import relearn, teach
@@ -84,3 +85,39 @@ class LearnedTest(KitchenCase):
         softer = self.k("POST", "/answer", ask)[1]["set"]
         self.assertAlmostEqual(softer["index"], plain["index"] - 0.4)
         self.assertEqual((plain["shift"], softer["shift"]), (0, -0.4))
+
+
+class ListingTest(KitchenCase):
+    def judged(self, texture, faults=(), note="", days=0):
+        batch = Batch.objects.get(pk=self.start())
+        at = batch.started_at - timedelta(days=days)
+        Batch.objects.filter(pk=batch.pk).update(started_at=at, ended_at=at, peak_cc=9000 + days)
+        body = {"texture": texture, "faults": list(faults), "note": note}
+        self.assertEqual(self.k("PUT", f"/batches/{batch.pk}/verdict", body)[0], 200)
+        return str(batch.pk)
+
+    def found(self, query):
+        return [b["id"] for b in self.k("GET", f"/batches?{query}")[1]]
+
+    def test_the_book_is_found_by_words_by_what_came_out_by_fault_and_by_date(self):
+        lumpy = self.judged("pipe", ["lumps"], "sieve it", days=1)
+        soft = self.judged("spoon", [], "too soft for the ring", days=9)
+        open_one = str(self.start())
+        self.assertEqual(self.found("search=sieve"), [lumpy])
+        self.assertEqual(set(self.found("search=quince")), {lumpy, soft, open_one})
+        self.assertEqual(self.found("search=quince ring"), [soft])
+        self.assertEqual(self.found("texture=spoon"), [soft])
+        self.assertEqual(self.found("fault=lumps"), [lumpy])
+        self.assertEqual(self.found("judged=no"), [open_one])
+        since = (Batch.objects.get(pk=soft).started_at + timedelta(days=1)).isoformat()
+        self.assertEqual(set(self.found(f"since={quote(since)}")), {lumpy, open_one})
+        self.assertEqual(self.k("GET", "/batches?texture=rock")[0], 422)
+
+    def test_a_desserts_batches_are_charted_with_their_ordinary_spread(self):
+        for n, texture in enumerate(("pipe", "pipe", "spoon", "pipe", "pipe")):
+            self.judged(texture, ["lumps"] if texture == "spoon" else [], days=30 - n)
+        _, chart = self.k("GET", f"/desserts/{self.dessert.id}/chart")
+        self.assertEqual([p["texture"] for p in chart["points"]][2], "spoon")
+        self.assertLess(chart["set_limits"]["low"], chart["set_limits"]["mean"])
+        self.assertAlmostEqual(chart["peak_limits"]["mean"], 90.28)
+        self.assertEqual([(f["fault"], f["count"]) for f in chart["faults"]], [("lumps", 1)])

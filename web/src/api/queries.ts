@@ -114,17 +114,26 @@ export const useDevices = (kid: string) =>
 
 const PAGE = 60;
 
-/** The book, newest first, a stretch at a time. */
-export const useBook = (kid: string) =>
+export type Wanted = Partial<{
+  search: string;
+  texture: Shapes["SetOut"]["class"] | "";
+  fault: string;
+  judged: "" | "yes" | "no";
+  dessert: string;
+}>;
+
+/** The book, newest first, a stretch at a time; only what is wanted. */
+export const useBook = (kid: string, wanted: Wanted = {}) =>
   useInfiniteQuery({
-    queryKey: ["book", kid],
+    queryKey: ["book", kid, wanted],
+    placeholderData: keepPreviousData,
     initialPageParam: undefined as string | undefined,
     queryFn: ({ pageParam, signal }) =>
       must(
         client.GET("/api/k/{kid}/batches", {
           params: {
             path: { kid },
-            query: { take: PAGE, ...(pageParam ? { before: pageParam } : {}) },
+            query: { take: PAGE, ...wanted, ...(pageParam ? { before: pageParam } : {}) },
           },
           signal,
         }),

@@ -224,7 +224,7 @@ export interface paths {
      * @description The book, newest first, a stretch at a time: ``before`` is when the last one read started.
      *     ``going``: only the cooks that go on now.
      */
-    get: operations["batches_book_book"];
+    get: operations["batches_listing_book"];
     put?: never;
     /**
      * Start Batch
@@ -698,6 +698,26 @@ export interface paths {
      *     the next one where it has been cooked. A part whose layer takes all of it stays.
      */
     post: operations["formulas_builds_scale_parts"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/k/{kid}/desserts/{dessert_id}/chart": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Chart
+     * @description The latest batches of a dessert as a control chart, with its faults by the week.
+     */
+    get: operations["batches_listing_chart"];
+    put?: never;
+    post?: never;
     delete?: never;
     options?: never;
     head?: never;
@@ -2229,6 +2249,45 @@ export interface components {
       temp_c: number;
     };
     /**
+     * ChartOut
+     * @description A dessert's batches, the oldest first.
+     */
+    ChartOut: {
+      /** Faults */
+      faults: components["schemas"]["FaultWeek"][];
+      peak_limits: components["schemas"]["LimitsOut"] | null;
+      /** Points */
+      points: components["schemas"]["ChartPoint"][];
+      set_limits: components["schemas"]["LimitsOut"] | null;
+    };
+    /**
+     * ChartPoint
+     * @description One batch of a dessert: its version, what came out (S is the middle of its class) and how hot
+     *     it was.
+     */
+    ChartPoint: {
+      /**
+       * At
+       * Format: date-time
+       */
+      at: string;
+      /** Faults */
+      faults: string[];
+      /**
+       * Id
+       * Format: uuid
+       */
+      id: string;
+      /** Peak C */
+      peak_c: number | null;
+      /** Set S */
+      set_s: number | null;
+      /** Texture */
+      texture: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | null;
+      /** Version */
+      version: number;
+    };
+    /**
      * ChoiceOut
      * @description One setting tried.
      */
@@ -3399,6 +3458,21 @@ export interface components {
       stove: boolean;
     };
     /**
+     * FaultWeek
+     * @description How often a fault was ticked in the week that begins on a Monday.
+     */
+    FaultWeek: {
+      /** Count */
+      count: number;
+      /** Fault */
+      fault: string;
+      /**
+       * Week
+       * Format: date
+       */
+      week: string;
+    };
+    /**
      * FindingOut
      * @description Something the curve shows.
      */
@@ -4020,6 +4094,18 @@ export interface components {
        * @description what predictions take; null: nothing
        */
       value: number | null;
+    };
+    /**
+     * LimitsOut
+     * @description The ordinary spread of a value; see ``bellcrumb.book.control``.
+     */
+    LimitsOut: {
+      /** High */
+      high: number;
+      /** Low */
+      low: number;
+      /** Mean */
+      mean: number;
     };
     /**
      * LineOut
@@ -6613,6 +6699,38 @@ export interface components {
       kitchen: components["schemas"]["KitchenOut"];
     };
     /**
+     * Wanted
+     * @description Which batches: by words in the dessert's name, the cook's or the note, by what came out, a
+     *     fault, whether it was judged, and from when to when.
+     */
+    Wanted: {
+      /**
+       * Fault
+       * @default
+       */
+      fault: string;
+      /**
+       * Judged
+       * @default
+       * @enum {string}
+       */
+      judged: "" | "yes" | "no";
+      /**
+       * Search
+       * @default
+       */
+      search: string;
+      /** Since */
+      since?: string | null;
+      /**
+       * Texture
+       * @default
+       */
+      texture: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | "";
+      /** Until */
+      until?: string | null;
+    };
+    /**
      * WantedAsk
      * @description A dessert of the shelf and how many portions of it.
      */
@@ -8010,9 +8128,15 @@ export interface operations {
       };
     };
   };
-  batches_book_book: {
+  batches_listing_book: {
     parameters: {
       query?: {
+        search?: string;
+        texture?: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | "";
+        fault?: string;
+        judged?: "" | "yes" | "no";
+        since?: string | null;
+        until?: string | null;
         dessert?: string | null;
         going?: boolean;
         before?: string | null;
@@ -11033,6 +11157,110 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["BuildPage"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unauthorized */
+      401: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Request Entity Too Large */
+      413: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Too Many Requests */
+      429: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Internal Server Error */
+      500: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Service Unavailable */
+      503: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+    };
+  };
+  batches_listing_chart: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        kid: string;
+        dessert_id: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ChartOut"];
         };
       };
       /** @description Bad Request */

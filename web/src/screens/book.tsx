@@ -1,10 +1,14 @@
-import { Link } from "react-router";
+import { useQuery } from "@tanstack/react-query";
+import { useDeferredValue, useState } from "react";
+import { Link, useNavigate } from "react-router";
 
-import type { Shapes } from "@/api/client";
-import { useBook, useCraft } from "@/api/queries";
+import { client, must, type Shapes } from "@/api/client";
+import { useBook, useCraft, type Wanted } from "@/api/queries";
 import { useBench } from "@/bench";
+import { ControlPlate } from "@/figures/control";
 import { Serving } from "@/figures/glass";
 import { Button } from "@/ui/button";
+import { Input, Select } from "@/ui/field";
 import { Empty, Failed, Loading } from "@/ui/states";
 import { clock, day, degrees, time } from "@/units";
 import { CLASSES, DOES, type SetClass } from "@/words";
@@ -12,7 +16,10 @@ import { CLASSES, DOES, type SetClass } from "@/words";
 /** The book: what really happened, newest first. */
 export default function Book() {
   const { kid } = useBench();
-  const book = useBook(kid);
+  const [wanted, setWanted] = useState<Wanted>({});
+  const asked = useDeferredValue(wanted);
+  const book = useBook(kid, asked);
+  const narrowed = Object.values(wanted).some(Boolean);
   if (book.isPending) return <Loading what="the book" />;
   if (book.isError) return <Failed error={book.error} again={() => void book.refetch()} />;
   const batches = book.data.pages.flat();
@@ -20,7 +27,11 @@ export default function Book() {
     <div className="py-6">
       <title>The book · Bell Crumb</title>
       <h1 className="mb-4 text-4xl">The book</h1>
-      {batches.length === 0 ? (
+      {(narrowed || batches.length > 0) && <Finder wanted={wanted} set={setWanted} />}
+      {wanted.dessert && <DessertChart dessert={wanted.dessert} />}
+      {narrowed && batches.length === 0 ? (
+        <p className="rule-t py-4 text-lg italic">No batch like that in the book.</p>
+      ) : batches.length === 0 ? (
         <Empty title="Nothing cooked yet.">
           <p>
             Cook a formula from its stove page. Its curve lands here beside what was predicted, and
@@ -30,7 +41,14 @@ export default function Book() {
       ) : (
         <ol>
           {batches.map((batch) => (
-            <Row key={batch.id} kid={kid} batch={batch} />
+            <Row
+              key={batch.id}
+              kid={kid}
+              batch={batch}
+              only={
+                wanted.dessert ? null : () => setWanted({ ...wanted, dessert: batch.dessert_id })
+              }
+            />
           ))}
         </ol>
       )}
@@ -47,7 +65,104 @@ export default function Book() {
   );
 }
 
-function Row({ kid, batch }: { kid: string; batch: Shapes["BatchCard"] }) {
+interface FinderProps {
+  wanted: Wanted;
+  set: (wanted: Wanted) => void;
+}
+
+/** Which batches: by words, by what came out, by a fault, by what is not judged yet. */
+function Finder({ wanted, set }: FinderProps) {
+  const craft = useCraft();
+  return (
+    <div className="no-print mb-4 grid grid-cols-2 items-end gap-x-5 gap-y-2 sm:grid-cols-4">
+      <Input
+        label="Find by dessert, cook or note"
+        type="search"
+        value={wanted.search ?? ""}
+        maxLength={80}
+        onChange={(event) => set({ ...wanted, search: event.target.value })}
+      />
+      <Select
+        label="Came out"
+        value={wanted.texture ?? ""}
+        onChange={(event) => set({ ...wanted, texture: event.target.value as SetClass | "" })}
+      >
+        <option value="">anyhow</option>
+        {CLASSES.map((klass) => (
+          <option key={klass} value={klass}>
+            {DOES[klass].toLowerCase()}
+          </option>
+        ))}
+      </Select>
+      <Select
+        label="With the fault"
+        value={wanted.fault ?? ""}
+        onChange={(event) => set({ ...wanted, fault: event.target.value })}
+      >
+        <option value="">any or none</option>
+        {craft.data?.faults.map((fault) => (
+          <option key={fault.key} value={fault.key}>
+            {fault.name}
+          </option>
+        ))}
+      </Select>
+      <Select
+        label="Judged"
+        value={wanted.judged ?? ""}
+        onChange={(event) => set({ ...wanted, judged: event.target.value as "" | "yes" | "no" })}
+      >
+        <option value="">or not</option>
+        <option value="yes">judged</option>
+        <option value="no">not yet</option>
+      </Select>
+      {wanted.dessert && (
+        <Button kind="quiet" onClick={() => set({ ...wanted, dessert: "" })}>
+          Every dessert again
+        </Button>
+      )}
+    </div>
+  );
+}
+
+/** One dessert’s batches in order, with their ordinary spread. */
+function DessertChart({ dessert }: { dessert: string }) {
+  const { kid, units } = useBench();
+  const go = useNavigate();
+  const chart = useQuery({
+    queryKey: ["chart", kid, dessert],
+    queryFn: () =>
+      must(
+        client.GET("/api/k/{kid}/desserts/{dessert_id}/chart", {
+          params: { path: { kid, dessert_id: dessert } },
+        }),
+      ),
+  });
+  if (!chart.data || chart.data.points.length < 2) return null;
+  const limits = chart.data.peak_limits;
+  return (
+    <section aria-label="How this dessert comes out" className="mb-4" data-testid="chart">
+      <ControlPlate
+        chart={chart.data}
+        units={units}
+        open={(id) => void go(`/k/${kid}/book/${id}`)}
+      />
+      <p className="caption">
+        Each ring a batch, filled where a fault was ticked; the band is the ordinary spread
+        {limits &&
+          `; the peak is ordinarily ${degrees(limits.low, units)} to ${degrees(limits.high, units)}`}
+        .
+      </p>
+    </section>
+  );
+}
+
+interface RowProps {
+  kid: string;
+  batch: Shapes["BatchCard"];
+  only: (() => void) | null;
+}
+
+function Row({ kid, batch, only }: RowProps) {
   const { units } = useBench();
   const craft = useCraft();
   const faults = batch.verdict?.faults.map(
@@ -80,6 +195,11 @@ function Row({ kid, batch }: { kid: string; batch: Shapes["BatchCard"] }) {
           <span className="text-soft">{batch.verdict?.note}</span>
         </p>
       </Link>
+      {only && (
+        <Button kind="quiet" className="-mt-3 mb-1" onClick={only}>
+          Only {batch.dessert}
+        </Button>
+      )}
     </li>
   );
 }

@@ -1,0 +1,177 @@
+"""The book as it is read: found by what is wanted, and a dessert's batches as a control chart."""
+
+from collections import Counter
+from datetime import date, datetime
+from typing import Annotated, Literal
+from uuid import UUID
+
+from django.db.models import Q, QuerySet
+from django.http import HttpRequest
+from ninja import Query, Schema
+from ninja.errors import HttpError
+from pydantic import AwareDatetime, Field
+
+from batches.book import card_of, router
+from batches.holding import DAY
+from batches.models import Batch
+from batches.shapes import BatchCard
+from bellcrumb.book.control import Limits, limits
+from bellcrumb.contract.explains import judged_s
+from bellcrumb.contract.shapes import SetClass
+from formulas.models import Dessert
+from kitchen.access import member_of
+from shared.now import now as clock_now
+from shared.shapes import PROBLEMS
+
+_CHARTED = 200
+
+
+class Wanted(Schema):
+    """Which batches: by words in the dessert's name, the cook's or the note, by what came out, a
+    fault, whether it was judged, and from when to when."""
+
+    search: str = Field(default="", max_length=80)
+    texture: SetClass | Literal[""] = ""
+    fault: str = Field(default="", max_length=40)
+    judged: Literal["", "yes", "no"] = ""
+    since: AwareDatetime | None = None
+    until: AwareDatetime | None = None
+
+    def of(self, rows: QuerySet[Batch]) -> QuerySet[Batch]:
+        """The rows that are wanted."""
+        for word in self.search.split()[:8]:
+            rows = rows.filter(
+                Q(version__part__dessert__name__icontains=word)
+                | Q(cook_name__icontains=word)
+                | Q(verdict__note__icontains=word)
+            )
+        if self.texture:
+            rows = rows.filter(verdict__texture=self.texture)
+        if self.fault:
+            rows = rows.filter(verdict__faults__contains=[self.fault])
+        if self.judged:
+            rows = rows.filter(verdict__isnull=self.judged == "no")
+        if self.since:
+            rows = rows.filter(started_at__gte=self.since)
+        if self.until:
+            rows = rows.filter(started_at__lt=self.until)
+        return rows
+
+
+@router.get("/k/{kid}/batches", response={200: list[BatchCard], **PROBLEMS})
+def book(
+    request: HttpRequest,
+    kid: UUID,
+    wanted: Query[Wanted],
+    dessert: UUID | None = None,
+    going: bool = False,
+    before: AwareDatetime | None = None,
+    take: Annotated[int, Query(ge=1, le=200)] = 200,
+) -> list[BatchCard]:
+    """The book, newest first, a stretch at a time: ``before`` is when the last one read started.
+    ``going``: only the cooks that go on now."""
+    member = member_of(request, kid)
+    rows = wanted.of(Batch.objects.filter(kitchen=member.kitchen))
+    if dessert:
+        rows = rows.filter(version__part__dessert=dessert)
+    if going:
+        rows = rows.filter(ended_at__isnull=True, started_at__gte=clock_now() - DAY)
+    if before:
+        rows = rows.filter(started_at__lt=before)
+    # Ids first: the page is found in the index, and only its rows are read, without predictions.
+    page = list(rows.order_by("-started_at").values_list("id", flat=True)[:take])
+    found = (
+        Batch.objects.filter(pk__in=page)
+        .select_related("version__part__dessert", "verdict__by")
+        .only(
+            "id", "cook_name", "started_at", "ended_at", "time_scale", "peak_cc",
+            "predicted_class", "version__number", "version__part__dessert__name", "verdict",
+            "verdict__texture", "verdict__faults", "verdict__note", "verdict__revision",
+            "verdict__by__name",
+        )
+        .order_by("-started_at")
+    )  # fmt: skip
+    return [BatchCard.model_validate(card_of(b)) for b in found]
+
+
+class ChartPoint(Schema):
+    """One batch of a dessert: its version, what came out (S is the middle of its class) and how hot
+    it was."""
+
+    id: UUID
+    at: datetime
+    version: int
+    texture: SetClass | None
+    set_s: float | None
+    peak_c: float | None
+    faults: list[str]
+
+
+class LimitsOut(Schema):
+    """The ordinary spread of a value; see ``bellcrumb.book.control``."""
+
+    mean: float
+    low: float
+    high: float
+
+
+class FaultWeek(Schema):
+    """How often a fault was ticked in the week that begins on a Monday."""
+
+    week: date
+    fault: str
+    count: int
+
+
+class ChartOut(Schema):
+    """A dessert's batches, the oldest first."""
+
+    points: list[ChartPoint]
+    set_limits: LimitsOut | None
+    peak_limits: LimitsOut | None
+    faults: list[FaultWeek]
+
+
+@router.get("/k/{kid}/desserts/{dessert_id}/chart", response={200: ChartOut, **PROBLEMS})
+def chart(request: HttpRequest, kid: UUID, dessert_id: UUID) -> ChartOut:
+    """The latest batches of a dessert as a control chart, with its faults by the week."""
+    kitchen = member_of(request, kid).kitchen
+    if not Dessert.objects.filter(kitchen=kitchen, pk=dessert_id).exists():
+        raise HttpError(404, "This dessert is not in the kitchen.")
+    rows = Batch.objects.filter(
+        kitchen=kitchen, version__part__dessert=dessert_id, ended_at__isnull=False
+    ).order_by("-started_at")
+    page = list(rows.values_list("id", flat=True)[:_CHARTED])
+    found = (
+        Batch.objects.filter(pk__in=page)
+        .select_related("version", "verdict")
+        .only("id", "started_at", "peak_cc", "version__number", "verdict__texture",
+              "verdict__faults")
+        .order_by("started_at")
+    )  # fmt: skip
+    points, weeks = [], Counter[tuple[date, str]]()
+    for batch in found:
+        verdict = getattr(batch, "verdict", None)
+        faults = list(verdict.faults) if verdict else []
+        day = batch.started_at.date()
+        monday = date.fromordinal(day.toordinal() - day.weekday())
+        weeks.update((monday, fault) for fault in faults)
+        points.append(
+            ChartPoint(
+                id=batch.pk, at=batch.started_at, version=batch.version.number,
+                texture=verdict.texture if verdict else None,
+                set_s=judged_s(verdict.texture) if verdict else None,
+                peak_c=None if batch.peak_cc is None else batch.peak_cc / 100, faults=faults,
+            )
+        )  # fmt: skip
+    return ChartOut(
+        points=points,
+        set_limits=_limits(limits([p.set_s for p in points if p.set_s is not None])),
+        peak_limits=_limits(limits([p.peak_c for p in points if p.peak_c is not None])),
+        faults=[FaultWeek(week=week, fault=fault, count=n)
+                for (week, fault), n in sorted(weeks.items())],
+    )  # fmt: skip
+
+
+def _limits(found: Limits | None) -> LimitsOut | None:
+    return LimitsOut(**vars(found)) if found else None
