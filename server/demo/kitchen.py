@@ -218,7 +218,7 @@ def _pretend(
     readings: list[tuple[float, float]],
     events: list[tuple[str, str, float, float | None]],
 ) -> float:
-    """OvenCalibration the plan's steps as the simulated probe would see them; returns the end."""
+    """Walk the plan's steps as the simulated probe would see them; returns the end."""
     scenes = {s.step: s for s in plan.scenes}
     t = 30.0
     events.append(("step", "heat", t, None))

@@ -1,12 +1,16 @@
+from datetime import UTC, datetime
+
 from django.test import TestCase, override_settings
 
 from batches.models import Batch
 from demo import kitchen as demo
+from demo.weeks import OVEN_K, RING, SOFTER_S, load_weeks
 from formulas.builds import page_of
 from formulas.content import content_of, formula_of
 from formulas.models import Dessert, Version
 from formulas.oven import bake_plan_of
 from formulas.stove import plan_of
+from kitchen.models import Lesson
 
 
 @override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])
@@ -69,3 +73,26 @@ class DemoKitchenTest(TestCase):
         (shift,) = found.set_shift
         self.assertEqual((shift.name, shift.n), ("Pastry cream", 2))
         self.assertLess(shift.sd, 0.6)
+
+    def test_six_weeks_of_the_house_are_the_same_each_time_and_teach_what_is_true(self):
+        kitchen = demo.load("token")
+        now = datetime(2026, 11, 20, 12, tzinfo=UTC)
+        made = load_weeks(kitchen, now)
+        self.assertGreaterEqual(made, 90)
+        new = Batch.objects.filter(kitchen=kitchen, started_at__lt=now)
+        self.assertGreaterEqual(len({b.version.part.dessert_id for b in new}), 10)
+        learned = {(x.kind, x.name): x for x in Lesson.objects.filter(kitchen=kitchen)}
+        self.assertAlmostEqual(learned["oven", "Deck oven"].mean, OVEN_K, delta=4)
+        self.assertAlmostEqual(learned["ring", "Gas, back right"].mean, RING, delta=0.06)
+        shifts = [x.mean for (kind, _), x in learned.items() if kind == "set" and x.n >= 8]
+        self.assertTrue(shifts)
+        self.assertAlmostEqual(sum(shifts) / len(shifts), SOFTER_S, delta=0.35)
+        notes = set(new.values_list("verdict__note", flat=True))
+        self.assertIn("Forgotten while plating.", notes)
+        # The same book again.
+        told = list(new.order_by("started_at").values_list("peak_cc", "verdict__texture"))
+        Batch.objects.filter(kitchen=kitchen).delete()
+        Lesson.objects.filter(kitchen=kitchen).delete()
+        load_weeks(kitchen, now)
+        again = Batch.objects.filter(kitchen=kitchen).order_by("started_at")
+        self.assertEqual(list(again.values_list("peak_cc", "verdict__texture")), told[-made:])

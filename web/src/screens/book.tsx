@@ -116,7 +116,11 @@ function Finder({ wanted, set }: FinderProps) {
         <option value="no">not yet</option>
       </Select>
       {wanted.dessert && (
-        <Button kind="quiet" onClick={() => set({ ...wanted, dessert: "" })}>
+        <Button
+          kind="quiet"
+          className="!px-0 text-left"
+          onClick={() => set({ ...wanted, dessert: "" })}
+        >
           Every dessert again
         </Button>
       )}
@@ -147,7 +151,8 @@ function DessertChart({ dessert }: { dessert: string }) {
         open={(id) => void go(`/k/${kid}/book/${id}`)}
       />
       <p className="caption">
-        Each ring a batch, filled where a fault was ticked; the band is the ordinary spread
+        Each ring a batch, filled where a fault was ticked
+        {chart.data.set_limits && "; the band is the ordinary spread"}
         {limits &&
           `; the peak is ordinarily ${degrees(limits.low, units)} to ${degrees(limits.high, units)}`}
         .
@@ -196,7 +201,7 @@ function Row({ kid, batch, only }: RowProps) {
         </p>
       </Link>
       {only && (
-        <Button kind="quiet" className="-mt-3 mb-1" onClick={only}>
+        <Button kind="quiet" className="-mt-3 mb-1 !px-0" onClick={only}>
           Only {batch.dessert}
         </Button>
       )}

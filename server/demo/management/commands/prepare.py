@@ -12,6 +12,7 @@ from django.db.migrations.executor import MigrationExecutor
 
 from accounts.models import User
 from demo import kitchen as demo
+from demo.weeks import load_weeks
 from devices.models import Device
 from formulas.models import Brief
 from kitchen.models import Kitchen, Member, Ring
@@ -44,7 +45,8 @@ class Command(BaseCommand):
             if options["empty"]:
                 self._empty()
             else:
-                demo.load(os.environ.get("CRUMB_PROBE_TOKEN", secrets.token_urlsafe(32)))
+                token = os.environ.get("CRUMB_PROBE_TOKEN", secrets.token_urlsafe(32))
+                load_weeks(demo.load(token))
         self._who()
 
     def _static(self) -> None:
