@@ -18,7 +18,10 @@ export function PickDessert({
 }) {
   const { kid } = useBench();
   const [typed, setTyped] = useState("");
-  const shelf = useShelf(kid, useDeferredValue(typed.trim()));
+  const search = useDeferredValue(typed.trim());
+  const shelf = useShelf(kid, search);
+  // What is listed still answers an earlier word: a row may move away under the finger.
+  const behind = shelf.isPlaceholderData || shelf.isPending || search !== typed.trim();
   const cards = shelf.data?.pages[0]?.cards.slice(0, 8) ?? [];
   const total = shelf.data?.pages[0]?.total ?? 0;
   return (
@@ -31,12 +34,13 @@ export function PickDessert({
         maxLength={80}
         onChange={(event) => setTyped(event.target.value)}
       />
-      <ul className="mt-2">
+      <ul className="mt-2" aria-busy={behind}>
         {cards.map((card) => (
           <li key={card.id} className="rule-b">
             <button
               type="button"
-              className="flex min-h-12 w-full items-center justify-between gap-4 text-left hover:underline"
+              className="flex min-h-12 w-full items-center justify-between gap-4 text-left hover:underline disabled:opacity-60"
+              disabled={behind}
               onClick={() => onPick(card)}
             >
               <span>{card.name}</span>
