@@ -37,7 +37,14 @@ def _fill() -> None:
             f"FROM batches_batch b JOIN seq_1_to_{READINGS_EACH} "
             "WHERE NOT EXISTS (SELECT 1 FROM batches_reading r WHERE r.batch_id = b.id)"
         )
-        store.execute("ANALYZE TABLE batches_batch, batches_reading")
+        # Every fourth was judged, every twentieth with a fault.
+        store.execute(
+            "INSERT INTO batches_verdict (batch_id, texture, faults, note, at, revision) "
+            "SELECT b.id, 'pipe', IF(MOD(CRC32(b.id), 20) = 0, '[\"lumps\"]', '[]'), '', "
+            "b.ended_at, 1 FROM batches_batch b WHERE MOD(CRC32(b.id), 4) = 0 "
+            "AND NOT EXISTS (SELECT 1 FROM batches_verdict v WHERE v.batch_id = b.id)"
+        )
+        store.execute("ANALYZE TABLE batches_batch, batches_reading, batches_verdict")
 
 
 def _row(what: str, job: Callable[[], object], times: int = 40) -> float:
@@ -75,6 +82,15 @@ def main() -> None:
             _row("the far end", lambda: who.call(
                 "GET", f"{k}/batches?take=60&before={urllib.parse.quote(deep)}")),
             _row("one dessert", lambda: who.call("GET", f"{k}/batches?take=60&dessert={dessert}")),
+            _row("found by a word", lambda: who.call(
+                "GET", f"{k}/batches?take=60&search=quince")),
+            _row("found by a word that is nowhere", lambda: who.call(
+                "GET", f"{k}/batches?take=60&search=gooseberry%20fool")),
+            _row("found by a fault", lambda: who.call(
+                "GET", f"{k}/batches?take=60&fault=lumps")),
+            _row("not judged yet", lambda: who.call("GET", f"{k}/batches?take=60&judged=no")),
+            _row("a dessert's chart", lambda: who.call(
+                "GET", f"{k}/desserts/{dessert}/chart")),
             _row("cooks going on", lambda: who.call("GET", f"{k}/batches?going=true")),
             _row("a batch page", lambda: who.call("GET", f"{k}/batches/{batches[7]['id']}")),
             _row("the shelf", lambda: who.call("GET", f"{k}/desserts")),
