@@ -16,8 +16,10 @@ from bellcrumb.day.tasks import (
     Person,
     Placed,
     Task,
+    tasks_of,
     without_item,
 )
+from bellcrumb.dessert.steps import BuildStep
 from bellcrumb.errors import CraftError
 from tests.core.test_dessert import CREAM, DOUGH, TOPPING, part, round_tin
 
@@ -176,6 +178,20 @@ class RunningTest(unittest.TestCase):
         self.assertIsNone(planned(late))
         self.assertIsNotNone(planned(later(late, 90)))
         self.assertIsNone(planned(later(late, 60)))
+
+
+class AttentionTest(unittest.TestCase):
+    def step(self, holds, attention):
+        return BuildStep("c", "", "cook", "cook", 2, 12, 10, 15, (), attention, None, "", (), False,
+                         holds)  # fmt: skip
+
+    def test_nobody_leaves_a_boil_and_anybody_a_bake(self):
+        for holds, attention, hands in (
+            (("ring",), True, 14), (("ring",), False, 2), (("oven",), True, 2),
+            (("mixer",), True, 14), (("bench",), True, 2),
+        ):  # fmt: skip
+            (task,) = tasks_of(0, "flan", [self.step(holds, attention)], 60, 0)
+            self.assertEqual((task.hands, task.minutes), (hands, 14), holds)
 
 
 class PlanTest(unittest.TestCase):

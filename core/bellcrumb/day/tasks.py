@@ -226,14 +226,21 @@ def _task(
     part = f"{last.part}: " if last.part else ""
     return Task(
         key=f"{name}/{last.key}", item=item, what=f"{name}, {part}{words}",
-        hands=max(1, round(sum(s.hands_min for s in group))),
-        wait=round(sum(s.wait_min for s in group)),
+        hands=max(1, round(sum(s.hands_min + _watched_min(s) for s in group))),
+        wait=round(sum(s.wait_min - _watched_min(s) for s in group)),
         rings=int("ring" in used), mixers=int("mixer" in used), trays=int("cold" in last.holds),
         oven_c=_dial(group) if baking else None,
         shelves=SHELVES_EACH if baking else 0,
         after=after, by=by if last.key == "plate" else None,
         steps=tuple(f"{name}/{s.key}" for s in group),
     )  # fmt: skip
+
+
+def _watched_min(step: BuildStep) -> float:
+    """Minutes of a wait that somebody stands beside: a pot or a whisk that wants attention cannot
+    be left, a bake may."""
+    beside = step.attention and bool({"ring", "mixer"} & set(step.holds))
+    return step.wait_min if beside else 0.0
 
 
 def _dial(group: Sequence[BuildStep]) -> float:
