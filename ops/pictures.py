@@ -99,7 +99,14 @@ def bench(camera: Camera) -> None:
     page.get_by_test_id("plan-words").wait_for()
     page.get_by_test_id("plan-words").scroll_into_view_if_needed()
     page.evaluate("document.querySelector('[data-testid=plan-words]').scrollIntoView()")
+    page.get_by_role("button", name="Begin this day").click()
+    page.get_by_role("heading", name="The day, as it happens").wait_for()
+    page.get_by_role("button", name="Done:").first.click()
+    page.get_by_role("button", name="Begin:").first.click()
+    page.get_by_test_id("day-done").get_by_text("1 of").wait_for()
     camera.take("day")
+    page.get_by_role("button", name="End the day").click()
+    page.get_by_role("heading", name="A day that was").wait_for()
     page.get_by_role("link", name="Bell Crumb, the shelf").click()
     page.get_by_role("link", name="Eggs of the day").click()
     for name in ("Bay leaf", "Quince and rye"):
@@ -177,6 +184,10 @@ def main() -> None:
     """Take them all."""
     OUT.mkdir(parents=True, exist_ok=True)
     with demo_server() as server, sync_playwright() as playwright:
+        from demo.weeks import load_weeks
+        from kitchen.models import Kitchen
+
+        load_weeks(Kitchen.objects.get(name=server.kitchen))
         simulated = stand_in(server.url, server.token, HOME / "probe.log")
         browser = playwright.chromium.launch(
             executable_path="/usr/bin/chromium", args=["--headless", "--no-sandbox"]

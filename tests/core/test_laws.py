@@ -41,8 +41,9 @@ OTHERWISE = {
 
 
 def load_tests(loader, tests, pattern):
-    for found in pkgutil.iter_modules(bellcrumb.laws.__path__, "bellcrumb.laws."):
-        tests.addTests(doctest.DocTestSuite(importlib.import_module(found.name)))
+    names = [m.name for m in pkgutil.iter_modules(bellcrumb.laws.__path__, "bellcrumb.laws.")]
+    for name in (*names, "bellcrumb.book.learn", "bellcrumb.book.control"):
+        tests.addTests(doctest.DocTestSuite(importlib.import_module(name)))
     return tests
 
 

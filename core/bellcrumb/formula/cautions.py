@@ -288,10 +288,27 @@ def _freezes(c: Case) -> Iterator[Caution]:
         )
 
 
+_SHELL_EGGS = ("egg_whole", "egg_yolk", "egg_white", "egg_duck", "egg_goose", "egg_quail")
+
+
+def _raw_egg(c: Case) -> Iterator[Caution]:
+    """Egg from the shell that nothing cooks: whipped and folded in, or beaten into mascarpone."""
+    shell = [p for p in c.mix.portions if p.ingredient.key in _SHELL_EGGS]
+    cold = c.mix.grams_of_key("mascarpone") > 0.3 * c.mix.mass_g and c.mix.corn_equivalent_g == 0
+    folded = any(p.whipped for p in shell)
+    if shell and (folded or cold) and (cold or c.style.still < 0.5):
+        yield Caution(
+            "raw_egg",
+            "The egg in it stays raw unless it is baked.",
+            "Take pasteurised egg, or warm it over water to 71 °C. Raw it is not for the very "
+            "young, old, pregnant or ill.",
+        )
+
+
 _ON_WHAT_IS_CHOSEN: tuple[Callable[[Case], Iterator[Caution]], ...] = (_freezes,)
 _RULES: tuple[Callable[[Case], Iterator[Caution]], ...] = (
     _enzyme, _clots, _condensed, _plain_water, _overdone, _tenfold, _cocoa, _foam,
-    _enzyme_of_yolk, _nothing_sets,
+    _enzyme_of_yolk, _nothing_sets, _raw_egg,
 )  # fmt: skip
 
 
