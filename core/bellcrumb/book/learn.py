@@ -36,7 +36,7 @@ def updated(prior: tuple[float, float], noise: float, seen: Iterable[float]) -> 
     With precisions p0 = 1/sd0^2 and p = 1/noise^2: mean = (p0 m0 + sum w p x) / (p0 + sum w p).
 
     >>> updated((0.0, 1.0), 1.0, [2.0])
-    Learned(mean=1.0, sd=0.7071067811865475, n=1)
+    Learned(mean=1.0, sd=0.7071067811865476, n=1)
     """
     values = list(seen)
     mean0, sd0 = prior
