@@ -1,5 +1,6 @@
 import random
 import unittest
+from dataclasses import replace
 from datetime import datetime, timedelta
 
 from bellcrumb.contract import compute
@@ -171,6 +172,35 @@ class RunningTest(unittest.TestCase):
             self.assertEqual(again.placed[n].start, wish)
             self.assertEqual(faults(pinned, again.placed), [])
         self.assertGreater(kept, 15)
+
+    def test_facts_make_room_where_they_are_and_waits_that_last_too_long_are_let_go(self):
+        bake = chain(0, 300, (5, 100, 180.0, 30), (10, 0, "", None))
+        other = [
+            replace(
+                t,
+                item=1,
+                key=f"1/{n}",
+                after=tuple(replace(x, before=x.before + 2) for x in t.after),
+            )
+            for n, t in enumerate(bake)
+        ]
+        third = [
+            replace(
+                t,
+                item=2,
+                key=f"2/{n}",
+                after=tuple(replace(x, before=x.before + 4) for x in t.after),
+            )
+            for n, t in enumerate(bake)
+        ]
+        day = Day((*bake, *other, *third), kitchen(ovens=2), 600)
+        in_one = {f"{n}/0": Fact(10 * n, None, None, 1) for n in range(3)}
+        rest = from_now(day, 40, in_one, {})
+        self.assertEqual([o.shelves for o in rest.kitchen.ovens], [2, 3])
+        ended = {"0/0": Fact(0, 105, 0, 0)}
+        for now, most in ((130, 30), (136, None)):
+            link = from_now(day, now, ended, {}).tasks[1].after[0]
+            self.assertEqual(link.most, most, now)
 
     def test_running_late_slips_the_service_by_no_more_than_it_must(self):
         day = Day(tuple(chain(0, 300, (20, 100, 180.0, 30), (10, 0, "", None))), kitchen(1), 600)

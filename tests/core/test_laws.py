@@ -9,6 +9,7 @@ from pathlib import Path
 
 import bellcrumb
 import bellcrumb.laws
+from bellcrumb.laws import water
 
 CORE = Path(bellcrumb.__file__).parent
 # Numbers that can only be one thing: whoever writes one outside the laws writes a law again.
@@ -71,3 +72,6 @@ class OneLawOnePlace(unittest.TestCase):
                 if public and ">>>" not in (item.__doc__ or ""):
                     bare.append(f"{found.name}.{name}")
         self.assertEqual(bare, [])
+
+    def test_a_probe_at_the_boil_reads_no_more_than_it(self):
+        self.assertAlmostEqual(water.BOILS_FROM_C + water.AT_BOIL_K, water.boils_c(0), places=1)

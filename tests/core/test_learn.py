@@ -4,6 +4,7 @@ import unittest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from bellcrumb.book import learn
 from bellcrumb.book.causes import causes, rows
 from bellcrumb.book.learn import heating_s, oven, oven_offset_k, ring, set_shift, updated
 from bellcrumb.book.signals import holds
@@ -141,3 +142,16 @@ class LearnTest(unittest.TestCase):
         judged = {"family": "pastry_cream", "predicted_index": 4.3, "judged": "spoon"}
         out = compute("learn", {"batches": [judged] * 9})
         self.assertLess(out["set_shift"][0]["mean"], -0.4)
+
+
+class PriorTest(unittest.TestCase):
+    def test_before_anything_is_seen_an_oven_is_what_its_kind_is(self):
+        for kind, mean, sd in (("static", -6, 13), ("fan", -2, 8)):
+            found = learn.oven(kind, [])
+            self.assertEqual((found.mean, found.n), (mean, 0))
+            self.assertAlmostEqual(found.sd, sd)
+
+    def test_one_bake_tells_no_more_than_forty_kelvins(self):
+        self.assertEqual(learn.oven_offset_k(200, 78, 60, 20), 40)
+        self.assertEqual(learn.oven_offset_k(300, 78, 20, 60), -40)
+        self.assertAlmostEqual(learn.oven_offset_k(178, 78, 33, 30), 10)
