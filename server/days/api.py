@@ -15,7 +15,7 @@ from bellcrumb.contract.shapes.plan import DayOut, PinIn
 from bellcrumb.errors import CraftError
 from days.calendar import calendar
 from days.models import RunningDay, Tick
-from days.running import before_of, changes, dumped, facts_of, pins_of, shown, ticks_of
+from days.running import MovedOut, before_of, changes, dumped, facts_of, pins_of, shown, ticks_of
 from formulas.days import Clock, DayAsk, day_given
 from formulas.models import Dessert
 from kitchen.access import member_of, pantry_of, vessels_of
@@ -56,17 +56,6 @@ class Again(Schema):
 
     at: Clock
     pins: list[PinIn] = Field(default_factory=list, max_length=200)
-
-
-class MovedOut(Schema):
-    """A step that moved or changed hands."""
-
-    key: str
-    what: str
-    who: str | None
-    was: datetime
-    now: datetime
-    was_who: str | None
 
 
 class DayRunning(Schema):
@@ -241,7 +230,7 @@ def plan_again(request: HttpRequest, kid: UUID, day_id: UUID, given: Again) -> D
         locked.plan, locked.pins, locked.revision = dumped(plan), day.pins, locked.revision + 1
         locked.save(update_fields=("plan", "pins", "revision"))
     after = shown(locked)
-    return _out(locked, [MovedOut(**vars(c)) for c in changes(before, after)])
+    return _out(locked, changes(before, after))
 
 
 @router.post("/k/{kid}/days/{day_id}/end", response={200: DayRunning, **PROBLEMS})

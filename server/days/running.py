@@ -4,6 +4,8 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
+from ninja import Schema
+
 from bellcrumb.contract.shapes.plan import BeforeIn, DayOut, DayStepOut, PinIn, TickIn
 from days.models import RunningDay
 
@@ -84,8 +86,7 @@ def shown(day: RunningDay) -> DayOut:
     return plan
 
 
-@dataclass(frozen=True)
-class Change:
+class MovedOut(Schema):
     """A step that moved, or changed hands, when the day was planned again."""
 
     key: str
@@ -96,7 +97,7 @@ class Change:
     was_who: str | None
 
 
-def changes(before: DayOut, after: DayOut) -> list[Change]:
+def changes(before: DayOut, after: DayOut) -> list[MovedOut]:
     """What is different for whom, of the steps still to be done; a few minutes are no change."""
     old: dict[str, DayStepOut] = {s.key: s for s in before.steps}
     found = []
@@ -106,7 +107,12 @@ def changes(before: DayOut, after: DayOut) -> list[Change]:
             continue
         moved = abs((step.start - was.start).total_seconds()) >= 300
         if moved or step.who != was.who:
-            found.append(Change(step.key, step.what, step.who, was.start, step.start, was.who))
+            found.append(
+                MovedOut(
+                    key=step.key, what=step.what, who=step.who, was=was.start, now=step.start,
+                    was_who=was.who,
+                )
+            )  # fmt: skip
     return found
 
 

@@ -4321,7 +4321,7 @@ export interface components {
     };
     /**
      * MovedOut
-     * @description A step that moved or changed hands.
+     * @description A step that moved, or changed hands, when the day was planned again.
      */
     MovedOut: {
       /** Key */
