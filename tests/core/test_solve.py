@@ -80,6 +80,23 @@ class SolveTest(unittest.TestCase):
         self.assertAlmostEqual(there["y"], yolk, delta=0.022 * yolk + 1)  # a whole yolk
         self.assertEqual(out["lines"][0], FLOUR[0])
 
+    def test_a_kitchen_whose_creams_come_out_soft_is_bent_by_its_own_set(self):
+        ask = {"lines": PUDDING, "family": "starch_pudding", "wishes": {"set_class": "slice"}}
+        books = compute("solve", ask)
+        name = families()["starch_pudding"].name
+        here = compute("solve", {**ask, "set_shifts": {name: -0.5}})
+        self.assertEqual((books["after"]["class"], here["after"]["class"]), ("slice", "slice"))
+        answers = [
+            compute("formula", {"lines": found["lines"], "family": "starch_pudding"})["set"][
+                "index"
+            ]
+            for found in (books, here)
+        ]
+        self.assertAlmostEqual(answers[1] - answers[0], 0.5, delta=0.25)
+        again = compute("formula", {"lines": here["lines"], "family": "starch_pudding",
+                                    "set_shifts": {name: -0.5}})  # fmt: skip
+        self.assertEqual((again["set"]["class"], again["set"]["shift"]), ("slice", -0.5))
+
     def test_a_point_off_the_axis_adds_the_line_it_needs(self):
         out = bend(["1 l whole milk", "100 g sugar"], starch_per_1000=40, egg_per_1000=50)
         self.assertEqual([c["before"] for c in out["changes"]], ["", ""])

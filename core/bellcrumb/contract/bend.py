@@ -38,6 +38,7 @@ def bend(given: shapes.SolveIn, pantry: Pantry | None = None) -> shapes.SolveOut
         whole_eggs=wish.whole_eggs,
         swaps=tuple((s.old, s.new) for s in wish.swaps),
         without=tuple(wish.without),
+        shift=given.set_shifts.get(result.family.name, 0.0),
     )  # fmt: skip
     chosen = result.family if given.family else None
 
@@ -77,7 +78,7 @@ def bend(given: shapes.SolveIn, pantry: Pantry | None = None) -> shapes.SolveOut
         out.append(added)
         changes.append(shapes.ChangeOut(before="", after=added, why=why))
     bent = mix_of(read_lines(list(out), bought, pantry, "lines", given.measures))
-    was, now_is = (_cost(mix, result.family, style_of) for mix in (result.mix, bent))
+    was, now_is = (_cost(mix, result.family, style_of, wishes.shift) for mix in (result.mix, bent))
     return shapes.SolveOut(
         lines=out, egg_grade=bought.label, changes=changes, before=was, after=now_is,
         unmet=found.unmet,
@@ -132,11 +133,14 @@ def _use_up(have: Line | None, mix: Mix, unmet: list[str]) -> float:
     return have.grams / there
 
 
-def _cost(mix: Mix, family: Family, style_of: Callable[[Mix], Style]) -> shapes.CostOut:
+def _cost(
+    mix: Mix, family: Family, style_of: Callable[[Mix], Style], shift: float
+) -> shapes.CostOut:
     strength = set_strength(mix, style_of(mix))
+    index = max(0.0, strength.index + shift)
     liquid = family.liquid_g(mix)
     return shapes.CostOut.model_validate({
-        "index": strength.index, "class": strength.klass, "sugar_pct": 100 * mix.share("sugars"),
+        "index": index, "class": strength.class_at(index), "sugar_pct": 100 * mix.share("sugars"),
         "fat_pct": 100 * mix.share("fat"),
         "yolk_per_1000": 1000 * mix.yolk_g / liquid if liquid else 0.0,
     })  # fmt: skip

@@ -57,7 +57,8 @@ class Wishes:
     ``set_class`` None keeps the set as it is. ``starch_g`` (as corn starch) and ``egg_g`` per
     1000 g of liquid are taken as given: the point of the set map moved by hand. ``less_eggy`` cuts
     egg by a quarter, ``swaps`` are (from key, to key), ``without`` are "starch" and "gluten",
-    ``whole_eggs`` puts whole eggs for yolks.
+    ``whole_eggs`` puts whole eggs for yolks. ``shift`` is how much firmer than the books' this
+    kitchen's creams come out (S): the class is wished as it is here.
     """
 
     set_class: str | None = None
@@ -67,6 +68,7 @@ class Wishes:
     whole_eggs: bool = False
     swaps: tuple[tuple[str, str], ...] = ()
     without: tuple[str, ...] = ()
+    shift: float = 0.0
 
 
 @dataclass
@@ -107,6 +109,8 @@ def solve(
         _put_point(out, family.liquid_g(mix), wishes, pantry)
         return out
     low, high = _aim(wishes.set_class, before.index, before.cuts, out, beaten=before.beaten)
+    if wishes.set_class is not None:
+        low, high = low - wishes.shift, high - wishes.shift
     _fit_set(out, mix, family, style_of, wishes, (low, high), pantry, no_starch=no_starch)
     if wishes.less_eggy and not mix.grams_of("egg"):
         out.unmet.append("There is no egg in it to take away.")
