@@ -154,9 +154,9 @@ function Planned({ plan, chosen, choose, onPin }: PlannedProps) {
         Drag a step, or move it with the arrow keys: it is pinned there and the rest answers around
         it.
       </p>
-      <div className="mt-4 grid gap-x-8 gap-y-5 md:grid-cols-2 xl:grid-cols-3">
+      <div className="mt-4 grid gap-x-8 gap-y-5 md:grid-cols-2 xl:grid-cols-3 print:block">
         {people.map((name) => (
-          <div key={name}>
+          <div key={name} className="print:break-before-page">
             <h2 className="text-2xl">{name}</h2>
             <ol>
               {plan.steps
