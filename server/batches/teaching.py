@@ -6,6 +6,7 @@ is always the whole of it.
 """
 
 from datetime import datetime
+from typing import Any
 
 from django.db import transaction
 
@@ -15,6 +16,7 @@ from bellcrumb.book.learn import heating_s
 from bellcrumb.book.review import longest
 from bellcrumb.contract.explains import learned
 from bellcrumb.contract.shapes.explain import BatchSeen, LearnedOut, LearnIn, LearnOut
+from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import answer
 from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import egg_grade
@@ -24,6 +26,7 @@ from kitchen.access import pantry_of
 from kitchen.models import Kitchen, Lesson
 
 _LATEST = 120  # older ones have faded
+_AT_ONCE = 30  # curves read in one go, so that nobody waits for a whole book
 _WITH = ("version__part", "version__ring", "verdict", "device")
 
 
@@ -72,15 +75,28 @@ def _ended(kitchen: Kitchen) -> list[Batch]:
 
 def batches_seen(kitchen: Kitchen, since: datetime | None = None) -> list[BatchSeen]:
     """What the kitchen's latest batches teach, oldest first."""
-    found = []
+    found, worked_out = [], 0
     for batch in _ended(kitchen):
         if since and batch.started_at < since:
             continue
+        if batch.taught is None and worked_out == _AT_ONCE:
+            continue  # of an older program: next time
         if batch.taught is None:
-            batch.taught = seen_in(kitchen, batch).model_dump(mode="json")
+            worked_out += 1
+            batch.taught = _taught(kitchen, batch)
             Batch.objects.filter(pk=batch.pk).update(taught=batch.taught)
         found.append(BatchSeen.model_validate(batch.taught))
     return found
+
+
+def _taught(kitchen: Kitchen, batch: Batch) -> dict[str, Any]:
+    """What a batch teaches, as its row keeps it; one that cannot be read any more (a family or a
+    grade that is gone) teaches nothing and stops nobody."""
+    try:
+        seen = seen_in(kitchen, batch)
+    except CraftError:
+        seen = BatchSeen()
+    return seen.model_dump(mode="json")
 
 
 def teach(batch: Batch) -> None:
@@ -88,7 +104,7 @@ def teach(batch: Batch) -> None:
     fresh = Batch.objects.select_related(*_WITH).defer("prediction").get(pk=batch.pk)
     if fresh.ended_at is None:
         return
-    taught = seen_in(fresh.kitchen, fresh).model_dump(mode="json")
+    taught = _taught(fresh.kitchen, fresh)
     Batch.objects.filter(pk=fresh.pk).update(taught=taught)
     relearn(fresh.kitchen)
 

@@ -4,6 +4,7 @@ from urllib.parse import quote
 from batches.models import Batch, Event
 from batches.teaching import relearn, teach
 from formulas.content import content_of
+from formulas.models import Version
 from formulas.oven import bake_of
 from formulas.stove import plan_of
 from kitchen.models import Lesson
@@ -46,6 +47,14 @@ class LearnedTest(KitchenCase):
         self.assertGreater(after, 1.12 * before)
         plan = plan_of(self.kitchens["weir"], content_of(self.version), "cream")
         self.assertEqual([(x.name, x.n) for x in plan.learned], [("ring", 6)])
+
+    def test_a_batch_that_cannot_be_read_any_more_teaches_nothing_and_can_still_be_judged(self):
+        batch = self.heated(0.9)
+        Version.objects.filter(pk=self.version.pk).update(family="a family of another program")
+        body = {"texture": "pipe", "faults": [], "note": ""}
+        self.assertEqual(self.k("PUT", f"/batches/{batch.pk}/verdict", body)[0], 200)
+        batch.refresh_from_db()
+        self.assertIsNone(batch.taught["judged"])
 
     def test_a_lesson_is_switched_off_corrected_by_hand_and_begun_again(self):
         before = self.boils_in()
