@@ -11,7 +11,7 @@ from ninja.errors import HttpError
 
 from batches.bakes import refit_now
 from batches.begin import begin
-from batches.book import batch_of, batch_out, cook_of, router, thinned
+from batches.book import bare_batch_of, batch_of, batch_out, router, thinned
 from batches.clock import (
     Course,
     cook_ms,
@@ -86,7 +86,7 @@ def live(
     after_ms: Annotated[int, Query(ge=-1, le=10**12)] = -1,
 ) -> LiveOut:
     """The cook now, with the readings after ``after_ms`` on its clock."""
-    return live_out(cook_of(member_of(request, kid), batch_id), after_ms, [])
+    return live_out(bare_batch_of(member_of(request, kid), batch_id), after_ms, [])
 
 
 def live_out(batch: Batch, after_ms: int, refused: list[RefusedEvent]) -> LiveOut:
@@ -149,14 +149,14 @@ def add_events(request: HttpRequest, kid: UUID, batch_id: UUID, given: Events) -
     Each event is answered for itself: one that cannot be taken holds up none behind it.
     """
     member = member_of(request, kid)
-    batch = cook_of(member, batch_id)
+    batch = bare_batch_of(member, batch_id)
     steps = {s.key for s in plan_of_batch(batch.pk).steps}
     refused = []
     for event in given.events:
         wrong = event if isinstance(event, RefusedEvent) else _take(batch, member, event, steps)
         if wrong:
             refused.append(wrong)
-    return live_out(cook_of(member, batch_id), -1, refused)
+    return live_out(bare_batch_of(member, batch_id), -1, refused)
 
 
 def _free_moment(batch: Batch, moment: int) -> int:

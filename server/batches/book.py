@@ -36,7 +36,7 @@ router = Router(tags=["batches"])
 MOST_CURVE_BYTES = 2_000_000
 
 
-def cook_of(member: Member, batch_id: UUID, *beside: str) -> Batch:
+def bare_batch_of(member: Member, batch_id: UUID, *beside: str) -> Batch:
     """A batch of this kitchen, with what is asked for beside it. Raises HttpError 404."""
     rows = Batch.objects.select_related(*beside) if beside else Batch.objects.all()
     # The prediction is a hundred kilobytes that only its plan is asked of, once.
@@ -48,7 +48,7 @@ def cook_of(member: Member, batch_id: UUID, *beside: str) -> Batch:
 
 def batch_of(member: Member, batch_id: UUID) -> Batch:
     """A batch with all its page shows. Raises HttpError 404."""
-    return cook_of(member, batch_id, "version__part__dessert", "device", "verdict__by")
+    return bare_batch_of(member, batch_id, "version__part__dessert", "device", "verdict__by")
 
 
 def _verdict_out(verdict: Verdict) -> VerdictOut:

@@ -79,9 +79,9 @@ def course_of(batch: Batch, now: datetime | None = None) -> Course:
     return Course(plan, timings, rungs, now_s, batch.time_scale, paused, marks)
 
 
-def curve_of(batch: Batch, from_ms: int = 0, channel: int = 1) -> list[Reading]:
-    """The readings of a channel from a moment of the cook's clock on, as (s, degC), in order."""
-    rows = batch.readings.filter(cook_ms__gte=from_ms, channel=channel).order_by("cook_ms", "id")
+def curve_of(batch: Batch, channel: int = 1) -> list[Reading]:
+    """The readings of a channel on the cook's clock, as (s, degC), in order."""
+    rows = batch.readings.filter(channel=channel).order_by("cook_ms", "id")
     return [(ms / 1000, cc / 100) for ms, cc in rows.values_list("cook_ms", "temp_cc")]
 
 

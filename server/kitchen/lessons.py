@@ -4,8 +4,6 @@ from ninja import Schema
 
 from kitchen.models import Kitchen, Lesson
 
-NEUTRAL = {"ring": 1.0, "oven": 0.0, "set": 0.0}
-
 
 class Used(Schema):
     """A learned value that a prediction was made with: a ring's share of its rating, what an oven

@@ -7,7 +7,7 @@ from scipy.special import j0, j1, jn_zeros
 
 from bellcrumb.contract.formulas import mix_asked
 from bellcrumb.contract.kinds import compute
-from bellcrumb.contract.ovens import job_of, oven_family, set_temp_c
+from bellcrumb.contract.ovens import job_of, oven_family, stops_wobbling_c
 from bellcrumb.contract.refits import refit_mix
 from bellcrumb.contract.shapes import oven
 from bellcrumb.errors import CraftError
@@ -263,7 +263,7 @@ class BakeTest(unittest.TestCase):
             job, mould, _ = job_of(mix, kin, given, None)
             found = []
             for strides in (STRIDES, ((math.inf, 10.0),)):
-                run = Bake(job, Cases.one(20.0, 0.0, set_temp_c(mix, kin)), None, strides)
+                run = Bake(job, Cases.one(20.0, 0.0, stops_wobbling_c(mix, kin)), None, strides)
                 while run.least_set[0] < 0.7:
                     run.step()
                 found.append(signs(run.trace, 2 * mould.half_mm)["wobble"][:, 0] / 60)

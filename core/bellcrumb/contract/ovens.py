@@ -82,7 +82,7 @@ def bake_mix(
     kin = oven_family(mix, given.family)
     job, _, poured = job_of(mix, kin, given, vessels)
     start = 20.0 if given.mix.temp_c is None else given.mix.temp_c
-    set_c = set_temp_c(mix, kin)
+    set_c = stops_wobbling_c(mix, kin)
     hottest = max(s.set_c for s in job.oven.stages) + job.oven.offset_k
     if hottest <= max(start, set_c - 3):
         raise CraftError(
@@ -97,7 +97,7 @@ def bake_mix(
     return bake_out(found, given, poured, set_c, kin, said, solve_ms)
 
 
-def set_temp_c(mix: Mix, kin: Family) -> float:
+def stops_wobbling_c(mix: Mix, kin: Family) -> float:
     """Where this mix stops wobbling on an ordinary climb; a boiled starch cream that is baked again
     just holds when it is hot through. Raises CraftError without egg and without starch."""
     egg = coagulation(mix, kin)
@@ -189,7 +189,7 @@ def choose_mix(
 ) -> shapes.ChooseOut:
     """``chosen`` of a mix already understood. All settings are cases of one run."""
     kin = oven_family(mix, given.family)
-    set_c = set_temp_c(mix, kin)
+    set_c = stops_wobbling_c(mix, kin)
     start = 20.0 if given.mix.temp_c is None else given.mix.temp_c
     found: list[shapes.ChoiceOut] = []
     for bath in (given.bath or shapes.BathIn(), None):
@@ -259,7 +259,7 @@ def convert_mix(
     """``converted`` of a mix already understood: the dial of the other oven that pulls it in the
     same minute, from several tried as cases of one run."""
     kin = oven_family(mix, given.family)
-    set_c = set_temp_c(mix, kin)
+    set_c = stops_wobbling_c(mix, kin)
     job, mould, _ = job_of(mix, kin, given, vessels)
     start = 20.0 if given.mix.temp_c is None else given.mix.temp_c
     width = 2 * mould.half_mm

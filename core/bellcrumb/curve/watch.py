@@ -29,10 +29,9 @@ class Hold:
 
     def __init__(self, above_c: float) -> None:
         self.above_c, self.total_s = above_c, 0.0
-        self._inside, self._out_since = False, None
+        self._inside = False
+        self._out_since: float | None = None
         self._before: Reading | None = None
-
-    _out_since: float | None
 
     def add(self, reading: Reading) -> None:
         """One reading on, in order."""

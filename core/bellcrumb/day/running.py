@@ -11,17 +11,8 @@ from dataclasses import dataclass, replace
 from bellcrumb.day.greedy import POOLS
 from bellcrumb.day.tasks import Day, KitchenOfDay, Link, Task
 
-LATENESS_MIN = (
-    0,
-    10,
-    20,
-    30,
-    45,
-    60,
-    90,
-    120,
-    180,
-)  # by how much a service may slip, tried in order
+# By how much a service may slip, tried in order.
+LATENESS_MIN = (0, 10, 20, 30, 45, 60, 90, 120, 180)
 
 
 @dataclass(frozen=True)

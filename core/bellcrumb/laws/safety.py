@@ -20,7 +20,6 @@ class CoolingRule:
 
 # Source: FDA Food Code 3-501.14 (135 degF to 70 degF in 2 h, to 41 degF in 4 h more).
 COOLING = CoolingRule(from_c=57.0, mid_c=21.0, mid_min=120.0, end_c=5.0, end_min=360.0)
-COLD_C = COOLING.end_c
 DATE_MARK_DAYS = 7.0  # at 5 degC or below, the day of making first; FDA Food Code 3-501.17
 NO_CREDIT_C = 55.0  # below it no kill is counted; our choice, on the safe side
 HOUSE_LINE_C = 71.1  # treated as instantaneous; USDA FSIS, egg dishes (160 degF)

@@ -30,7 +30,6 @@ _SUGAR_DELAYS = ((0.0, 0.0), (10.0, 2.0), (20.0, 4.5), (40.0, 12.0), (60.0, 25.0
 # A boil is safe for the egg from this much corn starch per 1000 g of liquid on: 5 g per 250 ml.
 # Source: McGee, On Food and Cooking; confidence high.
 PROTECTS_EGG_G = 20.0
-FULL_HOLD_C = 85.0  # yolk amylase is dead from here on when held (docs/science.md, "Amylase")
 
 
 def sugar_delay_k(sugar_pct_of_water_phase: float) -> float:

@@ -7,6 +7,7 @@ more of anything moves the minutes a little and not by a step.
 
 from bellcrumb.laws.egg import BELOW_IDEAL_K
 from bellcrumb.mix.composition import Mix
+from bellcrumb.texture.how_set import PULPS, ramp
 
 # How many times better than still a liquid custard carries heat by going round: thin milk custards
 # most, cream with its fat less, a puree or a boiled starch cream not at all. A batter of cheese is
@@ -18,11 +19,6 @@ JELLY_K = 1.0
 # Starch and puree between the egg keep it from curdling: some kelvins more. Our estimate.
 BETWEEN_TOLERATES_K = 4.0
 FAT_FILM = 0.6  # of its water that a batter of cheese keeps under the fat at its top; fitted, low
-_PULPS = ("pumpkin_puree", "sweet_potato", "chestnut_sweet")
-
-
-def _ramp(value: float, low: float, high: float) -> float:
-    return min(1.0, max(0.0, (value - low) / (high - low)))
 
 
 def _pct(mix: Mix, grams: float) -> float:
@@ -32,18 +28,18 @@ def _pct(mix: Mix, grams: float) -> float:
 def _between(mix: Mix) -> float:
     """How much puree or boiled starch stands between the egg, 0 to 1."""
     return max(
-        _ramp(_pct(mix, mix.grams_of_key(*_PULPS)), 5, 25),
-        _ramp(_pct(mix, mix.corn_equivalent_g), 1.5, 3.5),
+        ramp(_pct(mix, mix.grams_of_key(*PULPS)), 5, 25),
+        ramp(_pct(mix, mix.corn_equivalent_g), 1.5, 3.5),
     )
 
 
 def _cheese(mix: Mix) -> float:
-    return _ramp(_pct(mix, mix.grams_of("fresh_cheese")), 5, 25)
+    return ramp(_pct(mix, mix.grams_of("fresh_cheese")), 5, 25)
 
 
 def stirs(mix: Mix) -> float:
     """How many times better than still a mix carries heat while it is liquid."""
-    fat = _ramp(_pct(mix, mix.parts_g["fat"]), 5, 25) * (1 - _cheese(mix))
+    fat = ramp(_pct(mix, mix.parts_g["fat"]), 5, 25) * (1 - _cheese(mix))
     return 1 + (STIRS - 1 - FAT_STILLS * fat) * (1 - _between(mix))
 
 
@@ -51,11 +47,11 @@ def egg_alone(mix: Mix) -> float:
     """How far a mix is a plain custard of milk and egg, 0 to 1: cheese, puree, starch, condensed
     milk and acid make it something else."""
     other = max(
-        _ramp(_pct(mix, mix.corn_equivalent_g), 0.5, 2.5),
+        ramp(_pct(mix, mix.corn_equivalent_g), 0.5, 2.5),
         _cheese(mix),
-        _ramp(_pct(mix, mix.grams_of_key(*_PULPS)), 5, 25),
-        _ramp(_pct(mix, mix.grams_of_key("condensed_milk")), 10, 30),
-        _ramp(6.4 - mix.ph, 0.0, 0.6),
+        ramp(_pct(mix, mix.grams_of_key(*PULPS)), 5, 25),
+        ramp(_pct(mix, mix.grams_of_key("condensed_milk")), 10, 30),
+        ramp(6.4 - mix.ph, 0.0, 0.6),
     )
     return 1 - other
 

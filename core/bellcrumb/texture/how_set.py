@@ -14,9 +14,11 @@ from bellcrumb.texture.set_index import Style
 # windows of the families; wide enough that starch gains more than the egg's network loses.
 _BAKED_BELOW_G, _BOILED_ABOVE_G = 12.0, 62.0
 _MORE_PER_EGG = 0.1  # the upper end rises by this per gram of egg in 1000 g of liquid
+PULPS = ("pumpkin_puree", "sweet_potato", "chestnut_sweet")
 
 
-def _ramp(value: float, low: float, high: float) -> float:
+def ramp(value: float, low: float, high: float) -> float:
+    """0 up to ``low``, 1 from ``high`` on, a straight line between."""
     return min(1.0, max(0.0, (value - low) / (high - low)))
 
 
@@ -30,25 +32,25 @@ def still_chance(mix: Mix) -> float:
         return 0.0
     # Of what is neither egg nor starch, so that more of either never speaks against baking.
     share = 1 / max(mix.mass_g - mix.grams_of("egg", "starch"), 1e-9)
-    pulp = mix.grams_of_key("pumpkin_puree", "sweet_potato", "chestnut_sweet")
+    pulp = mix.grams_of_key(*PULPS)
     told = max(
-        _ramp(mix.grams_of("fresh_cheese") * share, 0.10, 0.25),
-        _ramp(pulp * share, 0.10, 0.25),
-        _ramp(mix.grams_of_key("condensed_milk") * share, 0.12, 0.30),
-        _ramp(mix.grams_of_key("buttermilk_low", "buttermilk_whole") * share, 0.15, 0.35),
+        ramp(mix.grams_of("fresh_cheese") * share, 0.10, 0.25),
+        ramp(pulp * share, 0.10, 0.25),
+        ramp(mix.grams_of_key("condensed_milk") * share, 0.12, 0.30),
+        ramp(mix.grams_of_key("buttermilk_low", "buttermilk_whole") * share, 0.15, 0.35),
     )
     liquid = family("anglaise").liquid_g(mix)
     sour = mix.grams_of_key(*JUICES)
     per = 1000 / max(liquid + sour, 0.05 * mix.mass_g)
     dairy = max(
-        _ramp(mix.whole_egg_g * per, 30, 130),
-        _ramp(mix.share("fat") * 100, 11, 19),
+        ramp(mix.whole_egg_g * per, 30, 130),
+        ramp(mix.share("fat") * 100, 11, 19),
     )
     eggs = (mix.whole_egg_g + 0.4 * mix.yolk_g) * per
     boiled = _BOILED_ABOVE_G + _MORE_PER_EGG * eggs
-    dairy *= 1 - _ramp(mix.corn_equivalent_g * per, _BAKED_BELOW_G, boiled)
+    dairy *= 1 - ramp(mix.corn_equivalent_g * per, _BAKED_BELOW_G, boiled)
     milky = liquid - mix.grams_of_key("water")
-    dairy *= 1 - _ramp(sour / max(milky + sour, 1e-9), 0.25, 0.6)
+    dairy *= 1 - ramp(sour / max(milky + sour, 1e-9), 0.25, 0.6)
     return max(told, dairy)
 
 
