@@ -43,7 +43,7 @@ class MomentOut(Schema):
     """What the guide says now."""
 
     figure: float | None
-    figure_unit: Literal["c", "s"]
+    figure_unit: Literal["c", "s", "g"]
     headline: str
     next_move: str
     urgency: Literal["calm", "soon", "now", "wrong"]

@@ -59,7 +59,8 @@ def built(
         if any(x.part == name for x in lain.layers)
     }  # fmt: skip
     own = {o.key: (o.hands_min, o.wait_min) for o in given.overrules}
-    steps, minded = steps_of(makings, lain.layers, count, schools, own)
+    made_in = steps_of(makings, lain.layers, count, schools, own)
+    steps = made_in.steps
     timed = thread(steps)
     unknown = sorted(set(own) - {step.key for step in steps})
     if unknown:
@@ -92,7 +93,7 @@ def built(
             shapes.SavingOut(key=key, saves_min=saves)
             for key, saves in could_save(steps, timed.critical)[:3]
         ],
-        minded=minded,
+        minded=made_in.minded,
         warnings=[*warnings, *lain.warnings, *timed.clashes],
     )  # fmt: skip
 

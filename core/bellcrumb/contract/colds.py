@@ -5,7 +5,7 @@ import math
 from bellcrumb.cold.cooling import AIRS, Cooling, cool, release_s, split_into
 from bellcrumb.contract.build import reason_out
 from bellcrumb.contract.formulas import mix_asked
-from bellcrumb.contract.ovens import filled
+from bellcrumb.contract.ovens import filled, not_for_these
 from bellcrumb.contract.shapes import oven as shapes
 from bellcrumb.heat.materials import food
 from bellcrumb.laws.safety import COOLING, DATE_MARK_DAYS, CoolingRule
@@ -36,7 +36,8 @@ def cool_mix(
     mix: Mix, given: shapes.CoolIn, said: list[str], vessels: dict[str, Vessel] | None
 ) -> shapes.CoolOut:
     """``cooled`` of a mix already understood."""
-    vessel, fill_mm = filled(given.vessel, given.fill, vessels)
+    vessel, fill_mm = filled(given.vessel, given.fill, vessels, mix.volume_ml)
+    said = [*said, *not_for_these(given.vessel, given.fill, vessels, mix.volume_ml)]
     mould = mould_of(vessel, fill_mm)
     start = given.rule.from_c if given.mix.temp_c is None else given.mix.temp_c
     rule = CoolingRule(**given.rule.model_dump())

@@ -25,39 +25,58 @@ from bellcrumb.vessels.tray import bath as stand
 # Starch cream baked again: share of corn starch (equivalent) that holds it, and where its middle is
 # when it just holds. Our estimate, from 18 to 35 min at 175 degC poured hot.
 _STARCH_HOLDS, _REBAKED_C = 0.02, 86.0
+_LEAST_FILL = 0.12  # a batch that fills less is for another number of vessels
 _GAP_MM = 2 * GAP_MM  # two fingers between, where no pan was given
 _PAN_MM2 = 325.0 * 265.0
 
 
 def filled(
     given: "shapes.FilledIn | str",
-    fill: float,
+    fill: float | None,
     own: dict[str, Vessel] | None,
     batch_ml: float = 0.0,
 ) -> tuple[Vessel, float]:
     """A vessel and how deep the custard stands in it, mm.
 
     Where no depth is given it is what ``batch_ml`` (in each) reaches, and three quarters where the
-    batch is for another number of vessels. Raises CraftError when it runs over.
+    batch is for another number of vessels (``not_for_these`` says so). Raises CraftError when it
+    runs over.
     """
     vessel = vessel_of(given, own)
-    if isinstance(given, str):
-        return vessel, fill * vessel.depth_mm
-    if given.fill_mm is not None:
-        if given.fill_mm > vessel.depth_mm:
+    told = None if isinstance(given, str) else given
+    if told and told.fill_mm is not None:
+        if told.fill_mm > vessel.depth_mm:
             raise CraftError(
                 "vessel.fill_mm", f"It runs over: the vessel is {vessel.depth_mm:g} mm deep."
             )
-        return vessel, given.fill_mm
-    if given.fill_ml is not None:
-        if given.fill_ml > vessel.brim_ml:
+        return vessel, told.fill_mm
+    if told and told.fill_ml is not None:
+        if told.fill_ml > vessel.brim_ml:
             raise CraftError(
                 "vessel.fill_ml", f"It runs over: the vessel holds {vessel.brim_ml:.0f} ml."
             )
-        return vessel, vessel.level_of(given.fill_ml) * vessel.depth_mm
-    if 0.2 * vessel.brim_ml <= batch_ml <= vessel.brim_ml:
+        return vessel, vessel.level_of(told.fill_ml) * vessel.depth_mm
+    if isinstance(given, str) and fill is not None:
+        return vessel, fill * vessel.depth_mm
+    if _LEAST_FILL * vessel.brim_ml <= batch_ml <= vessel.brim_ml:
         return vessel, vessel.level_of(batch_ml) * vessel.depth_mm
     return vessel, 0.75 * vessel.depth_mm
+
+
+def not_for_these(
+    given: "shapes.FilledIn | str", fill: float | None, own: dict[str, Vessel] | None,
+    batch_ml: float,
+) -> list[str]:  # fmt: skip
+    """That the depth was assumed, because the batch is not for so many of this vessel."""
+    vessel = vessel_of(given, own)
+    told = fill is not None if isinstance(given, str) else given.fill_mm or given.fill_ml
+    if told or _LEAST_FILL * vessel.brim_ml <= batch_ml <= vessel.brim_ml:
+        return []
+    word = "runs over" if batch_ml > vessel.brim_ml else "hardly covers the floor"
+    return [
+        f"All of it {word} ({batch_ml:.0f} ml in each, it holds {vessel.brim_ml:.0f}): "
+        f"{0.75 * vessel.depth_mm:.0f} mm are assumed. Say how many, or how deep."
+    ]
 
 
 def baked(given: shapes.BakeIn, vessels: dict[str, Vessel] | None = None) -> shapes.BakeOut:
@@ -81,6 +100,8 @@ def bake_mix(
     began = time.perf_counter()
     kin = oven_family(mix, given.family)
     job, _, poured = job_of(mix, kin, given, vessels)
+    each_ml = mix.volume_ml / given.count
+    said = [*said, *not_for_these(given.vessel, given.fill, vessels, each_ml)]
     start = 20.0 if given.mix.temp_c is None else given.mix.temp_c
     set_c = stops_wobbling_c(mix, kin)
     hottest = max(s.set_c for s in job.oven.stages) + job.oven.offset_k

@@ -115,6 +115,17 @@ class Making:
     unmoulds: bool = False
 
 
+@dataclass(frozen=True)
+class Steps:
+    """The steps in order, what is to be minded, and for each layer the key of its laying and the
+    row of the table under which it meets what lies below."""
+
+    steps: list[BuildStep]
+    minded: list[str]
+    laid: list[str]
+    met: list[Meeting | None]
+
+
 def _number(text: str) -> float | None:
     return float(text) if text else None
 
@@ -212,7 +223,7 @@ def _needless(row: Row, making: Making, schools: Schools) -> bool:
 def steps_of(
     makings: Mapping[str, Making], lain: Sequence[Lain], count: int, schools: Schools,
     minutes: Mapping[str, tuple[float | None, float | None]] | None = None,
-) -> tuple[list[BuildStep], list[str]]:  # fmt: skip
+) -> Steps:  # fmt: skip
     """Every step of the dessert with the gaps before it, and what is to be minded where parts meet.
 
     ``minutes`` are a kitchen's own (hands, wait) by step key; None leaves one as it is.
@@ -223,7 +234,7 @@ def steps_of(
     for place, layer in enumerate(lain):
         out.lay(place, layer, makings[layer.part], lain, count, schools)
     out.finish(count)
-    return out.steps, out.minded
+    return Steps(out.steps, out.minded, out.laid, out.met)
 
 
 @dataclass
@@ -236,6 +247,8 @@ class _Thread:
     last: dict[str, tuple[str, float]] = field(default_factory=dict)
     built: tuple[str, float] | None = None
     until: list[Gap] = field(default_factory=list)
+    laid: list[str] = field(default_factory=list)
+    met: list[Meeting | None] = field(default_factory=list)
     hot: bool = False
 
     def add(self, name: str, row: Row, making: Making, pieces: int, after: list[Gap]) -> str:
@@ -300,6 +313,8 @@ class _Thread:
             _KEEPS_LAID_H, "our estimate",
         )  # fmt: skip
         key = self.add(layer.part, row, making, count, after)
+        self.laid.append(key)
+        self.met.append(met)
         self.last[layer.part] = (key, row.keeps_h)
         if met is not None and met.most_h and place:
             softens = "biscuit" in (layer.kind, lain[place - 1].kind)

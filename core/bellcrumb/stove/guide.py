@@ -24,7 +24,7 @@ class Moment:
     """
 
     figure: float | None
-    figure_unit: Literal["c", "s"]
+    figure_unit: Literal["c", "s", "g"]
     headline: str
     next_move: str
     urgency: Urgency

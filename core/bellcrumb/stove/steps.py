@@ -6,7 +6,7 @@ from typing import Literal
 from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.families import Family
 
-Kind = Literal["ready", "heat", "temper", "cook", "finish", "cool", "bake"]
+Kind = Literal["ready", "heat", "temper", "cook", "finish", "cool", "bake", "check", "lay"]
 
 
 @dataclass(frozen=True)
@@ -25,7 +25,7 @@ class Step:
     limit), ``hold_s`` how long to stay there (or, without a temperature, how long it takes);
     ``sign`` what to look for, ``avoid`` the mistake. ``there`` is what to do when it is reached,
     ``over`` what it is called past ``never_c``. A bake is due from ``from_s`` to ``to_s`` seconds
-    after it went in."""
+    after it went in. A layer takes ``grams`` in each of ``count`` vessels."""
 
     key: str
     kind: Kind
@@ -43,6 +43,8 @@ class Step:
     cues: tuple[Cue, ...] = field(default=())
     from_s: int = 0
     to_s: int = 0
+    grams: float = 0.0
+    count: int = 1
 
 
 def checks(mix: Mix, family: Family | None) -> list[str]:

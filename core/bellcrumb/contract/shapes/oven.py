@@ -68,7 +68,9 @@ class BakeIn(Strict):
     mix: MixIn
     family: str | None = None
     vessel: FilledIn | str
-    fill: float = Field(0.9, gt=0, le=1, description="share of the depth, for a vessel by key")
+    fill: float | None = Field(
+        None, gt=0, le=1, description="share of the depth, for a vessel by key; null: all of it"
+    )
     count: int = Field(1, ge=1, le=200)
     oven: OvenIn
     bath: BathIn | None = None
@@ -305,7 +307,9 @@ class CoolIn(Strict):
 
     mix: MixIn
     vessel: FilledIn | str
-    fill: float = Field(0.9, gt=0, le=1, description="share of the depth, for a vessel by key")
+    fill: float | None = Field(
+        None, gt=0, le=1, description="share of the depth, for a vessel by key; null: all of it"
+    )
     method: Literal["bench", "fridge", "still_fridge", "ice_bath", "stirred_ice_bath", "blast"] = (
         "fridge"
     )
