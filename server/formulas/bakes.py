@@ -20,7 +20,7 @@ from formulas.oven import (
     cool_of,
     crust_in,
 )
-from kitchen.access import member_of
+from kitchen.access import member_of, pantry_of
 from shared.heavy import heavy
 from shared.shapes import PROBLEMS
 
@@ -76,7 +76,8 @@ def convert_bake(request: HttpRequest, kid: UUID, given: PartAsk) -> ConvertOut:
 @heavy
 def crust_part(request: HttpRequest, kid: UUID, given: PartAsk) -> CrustOut:
     """A crust baked blind, and how long it stays crisp."""
-    return crust(crust_in(member_of(request, kid).kitchen, given.content))
+    kitchen = member_of(request, kid).kitchen
+    return crust(crust_in(kitchen, given.content), pantry_of(kitchen))
 
 
 @router.post("/k/{kid}/cool", response={200: CoolPlanOut, **PROBLEMS})

@@ -241,7 +241,8 @@ def crust_in(kitchen: Kitchen, content: Content) -> CrustIn:
     width = vessel_of(content.vessel_key, own).across(1.0)[0] if content.vessel_key else 230.0
     wet: Literal["wet", "set"] = "wet" if b.goes == "baked_in" else "set"
     return CrustIn(
-        school=b.blind, goes=b.goes, dough_mm=min(10.0, b.crust_mm),
+        lines=[line for line in content.lines_text.split("\n") if line.strip()][:200],
+        egg_grade=content.egg_grade, school=b.blind, goes=b.goes, dough_mm=min(10.0, b.crust_mm),
         offset_k=float(oven.dial_error_k), fan=oven.kind == "fan", width_mm=width,
         barrier=b.barrier, wetness=wet, filled_at_c=b.filled_c,
     )  # fmt: skip

@@ -17,10 +17,11 @@ from bellcrumb.contract.shapes import (
     SyrupIn,
     SyrupOut,
     TemperOut,
-    WhipIn,
     WhipOut,
 )
-from bellcrumb.contract.sugars import addition_out, foam, syrup, whipped
+from bellcrumb.contract.sugars import addition_out, foam, syrup
+from bellcrumb.dessert.bench import NAMES, after_choux, bench_kind, bench_steps
+from bellcrumb.dessert.works import Kind as BenchKind
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import Answer, answer
 from bellcrumb.heat.pot import Cream, Fuel, PotRun, Ring, Stirring, pot_for
@@ -31,7 +32,8 @@ from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.quantities.show import cups_text, grams_text
 from bellcrumb.quantities.units import Measures
 from bellcrumb.stove.plan import Plan, plan
-from bellcrumb.stove.steps import Cue, Step
+from bellcrumb.stove.steps import Cue, Kind, Step, checks
+from bellcrumb.stove.whip import whip_of
 from bellcrumb.stove.works import BATH_W_K, USUAL_C, WorkKind, work, work_kind
 from bellcrumb.texture.families import family
 from bellcrumb.vessels.geometry import library
@@ -57,7 +59,7 @@ class StepOut(Schema):
     """A step of the guide."""
 
     key: str
-    kind: Literal["ready", "heat", "temper", "cook", "finish", "cool", "bake"]
+    kind: Kind
     title: str
     sign: str
     avoid: str
@@ -72,6 +74,8 @@ class StepOut(Schema):
     cues: list[CueOut] = Field(default_factory=list)
     from_s: int = 0
     to_s: int = 0
+    grams: float = Field(0, description="of a layer, in each of `count` vessels")
+    count: int = 1
 
     @classmethod
     def from_step(cls, step: Step) -> "StepOut":
@@ -198,6 +202,9 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
     if not result.mix.mass_g:
         raise CraftError("lines_text", "Nothing to cook yet: write the formula first.")
     refuse_huge(result.mix, "lines_text")
+    bench = bench_kind(kind, result.mix, result.family, content.method)
+    if bench:
+        return _bench_out(bench, result.mix, measures)
     which = work_kind(kind, result.mix, content.method, result.family)
     if which:
         return _work_out(which, result, ring, content, kitchen)
@@ -243,6 +250,17 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
         egg_from=_egg_from(result.mix, made.steps),
         cold_class=result.set.klass if result.set else None,  # type: ignore[arg-type]
     )
+
+
+def _bench_out(kind: BenchKind, mix: Mix, measures: Measures) -> PlanOut:
+    """The guide of what is made on the bench: nothing of it is cooked by a probe."""
+    nothing = PlaceOut(grams=0, words=[])
+    return PlanOut(
+        family=NAMES[kind], guide="bench", ring="", boil_c=200, thickens_c=200, pot=nothing,
+        bowl=_place(mix, measures), finish=nothing, ladder=None,
+        steps=[StepOut.from_step(s) for s in bench_steps(kind, mix)], heat=None, cook=None,
+        cook_from_c=20, temper_s=0, scorch="low", scenes=[], warnings=[], checks=checks(mix, None),
+    )  # fmt: skip
 
 
 def as_learned(ring: KitchenRing, lesson: Used | None) -> Ring:
@@ -293,7 +311,10 @@ def _work_out(
         bowl=_place(made.bowl, measures),
         finish=_place(made.finish, measures),
         ladder=None,
-        steps=[StepOut.from_step(s) for s in made.steps],
+        steps=[
+            StepOut.from_step(s)
+            for s in [*made.steps, *(after_choux(result.mix) if which == "choux" else [])]
+        ],
         heat=curve if hot else None,
         cook=None if hot else curve,
         cook_from_c=made.curve[0][1] if made.curve else 20,
@@ -364,16 +385,7 @@ def _sugar_facts(
             )
         )
     if which == "whipped":
-        cream = mix.grams_of("cream")
-        icing = mix.grams_of_key("sugar_icing")
-        facts["whipped"] = whipped(
-            WhipIn(
-                cream_g=cream,
-                fat_pct=min(60.0, 100 * mix.parts_g["fat"] / cream),
-                icing_sugar_g=icing,
-                sugar_g=sugar - icing,
-            )
-        )
+        facts["whipped"] = WhipOut(**vars(whip_of(mix)), topping_g=None)
     return facts
 
 

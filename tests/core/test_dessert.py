@@ -159,7 +159,7 @@ class StackTest(unittest.TestCase):
             ([{"part": "Cream"}], "layers[0].part"),
             ([{"part": "Flan", "item": "200 g plums"}], "layers[0]"),
             ([{"item": "plums"}], "layers[0].item"),
-            ([{"part": "Flan", "lies": "grams"}], "layers[0].value"),
+            ([{"part": "Flan", "lies": "grams", "value": 0}], "layers[0].value"),
             ([{"part": "Flan", "lies": "lining", "value": 60}], "layers[0].value"),
             ([{"part": "Flan", "lies": "mm", "value": 20},
               {"part": "Flan", "lies": "below_rim", "value": 30}], "layers[1].value"),

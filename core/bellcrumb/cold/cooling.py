@@ -97,6 +97,16 @@ def cool(
     )
 
 
+def minutes_to(food: Food, mould: Mould, start_c: float, end_c: float) -> float:
+    """Minutes until the warmest place of one container in the refrigerator is at ``end_c``, covered
+    (inf: not within a day)."""
+    rule = CoolingRule(max(start_c, end_c), end_c, 1.0, end_c, 1.0)
+    t_s, warmest, _ = _run(
+        food, mould, np.array([mould.fill_mm]), start_c, "fridge", AIRS["fridge"], True, rule
+    )
+    return _first_under(t_s, warmest[:, 0], end_c) / 60
+
+
 def _floor_m2(mould: Mould) -> float:
     half = mould.half_mm / 1000
     return mould.times * (math.pi * half * half if mould.section == "round" else 2 * half)

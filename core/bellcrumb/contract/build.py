@@ -15,6 +15,8 @@ from bellcrumb.pantry.ingredients import Pantry, shipped
 from bellcrumb.quantities.units import Measures
 from bellcrumb.reasons import Reason
 from bellcrumb.stove.temper import Ladder
+from bellcrumb.stove.whip import whip_of
+from bellcrumb.texture.how_set import is_whipped_cream
 from bellcrumb.texture.set_index import CLASSES, split_foam
 from bellcrumb.texture.set_map import Plane, point, set_map
 from bellcrumb.vessels.geometry import Vessel
@@ -263,6 +265,9 @@ def formula_out(
     except CraftError as error:
         problem = shapes.ProblemOut(field=error.field, message=error.message)
     worth = worth_out(given, a, grade, fit, pantry)
+    whipped = None
+    if a.family is None and given.part_kind != "garnish" and is_whipped_cream(mix):
+        whipped = shapes.WhipOut(**vars(whip_of(mix)), topping_g=None)
     reasons = {k: shapes.ReasonOut(**vars(r)) for k, r in a.reasons.items()}
     if a.family:
         low, high = a.family.keep_days
@@ -298,12 +303,13 @@ def formula_out(
         fit_problem=problem,
         eggs=worth["eggs"],
         air_ml=air,
+        whipped=whipped,
         portions=worth["portions"],
         nutrition=worth["nutrition"],
         cost=worth["cost"],
         reasons=reasons | worth["reasons"],
         cautions=[shapes.CautionOut(**vars(c)) for c in a.cautions],
-        warnings=a.warnings,
+        warnings=[*a.warnings, *(whipped.warnings if whipped else [])],
     )
 
 

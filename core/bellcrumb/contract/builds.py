@@ -1,77 +1,138 @@
 """The dessert at the front door: from parts and layers to millimetres, grams and a thread."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
+from typing import cast
 
-from bellcrumb.contract.build import read_lines
+from bellcrumb.contract.build import priced
+from bellcrumb.contract.build_parts import Fold, Part, Understood, understood
+from bellcrumb.contract.build_times import timed_steps
 from bellcrumb.contract.fitting import vessel_of
-from bellcrumb.contract.shapes import LineIn
+from bellcrumb.contract.shapes import SetClass
 from bellcrumb.contract.shapes import build as shapes
-from bellcrumb.dessert.layers import Layer, Made, Need, Stack, stack
-from bellcrumb.dessert.steps import Making, Schools, steps_of
+from bellcrumb.dessert.assembly import assembly
+from bellcrumb.dessert.layers import Made, Need, Stack, stack
+from bellcrumb.dessert.steps import Making, Schools, Steps, steps_of
 from bellcrumb.dessert.thread import could_save, thread
-from bellcrumb.dessert.works import FACTS, Kind, kind_of_part
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.answer import answer, mix_of
 from bellcrumb.formula.scale import eggs_cracked, scale_text
-from bellcrumb.formula.worth import nutrition
-from bellcrumb.mix.composition import Mix
+from bellcrumb.formula.worth import cost, nutrition
 from bellcrumb.mix.lines import Line
-from bellcrumb.pantry.eggs import EggGrade, egg_grade
-from bellcrumb.pantry.ingredients import Pantry
+from bellcrumb.pantry.ingredients import Pantry, shipped
 from bellcrumb.quantities.units import Measures
+from bellcrumb.stove.steps import Step
 from bellcrumb.vessels.geometry import Vessel
 
-_NOT_CUSTARD = ("crust", "caramel", "meringue", "glaze", "garnish")
+_GUIDE = tuple(shapes.AssemblyStepOut.model_fields)
 
 
 @dataclass(frozen=True)
-class _Part:
-    """A part understood: its lines, mix, eggs, and how it is made and lies."""
+class Whole:
+    """A dessert understood, laid and put in order."""
 
-    lines: list[Line | None]
-    texts: list[str]
-    mix: Mix
-    grade: EggGrade
-    made: Made
-    beaten: bool
+    vessel: Vessel
+    found: Understood
+    stack: Stack
+    needs: dict[str, Need]
+    steps: Steps
+    schools: Schools
+
+
+def whole(
+    given: shapes.BuildIn, pantry: Pantry | None = None, vessels: dict[str, Vessel] | None = None
+) -> Whole:
+    """Lay the parts and put their steps in order. Raises CraftError."""
+    vessel = vessel_of(given.stand.vessel, vessels, "stand.vessel")
+    count = given.stand.count
+    found = understood(given, pantry)
+    lain = stack(vessel, count, _made(found), found.layers)
+    schools = Schools(given.schools.filling, given.schools.meringue)
+    needs = _needs(found, {need.part: need for need in lain.needs})
+    own = {o.key: (o.hands_min, o.wait_min) for o in given.overrules}
+    modelled = timed_steps(found, lain.layers, vessel, count)
+    steps = steps_of(_makings(found, lain, needs), lain.layers, count, schools, own, modelled)
+    unknown = sorted(set(own) - {step.key for step in steps.steps})
+    if unknown:
+        raise CraftError("overrules", f"There is no step “{unknown[0]}”.")
+    return Whole(vessel, found, lain, needs, steps, schools)
+
+
+def _made(found: Understood) -> dict[str, Made]:
+    """What there is to lay: of a part that is folded into another, only what is left of it."""
+    out = {}
+    for name, part in found.parts.items():
+        used = sum(
+            (f.base_g if f.base == name else 0.0) + (f.light_g if f.light == name else 0.0)
+            for f in found.folds.values()
+        )
+        made = part.made
+        left = max(0.0, made.batch_g - used / (1 - made.lost))
+        out[name] = Made(name, made.kind, left if used else made.batch_g, made.density, made.lost)
+    return out | {name: fold.part.made for name, fold in found.folds.items()}
+
+
+def _needs(found: Understood, laid: dict[str, Need]) -> dict[str, Need]:
+    """What each part must give: in its layers, and in what it is folded into."""
+    out = {}
+    for name, part in found.parts.items():
+        need = laid[name].need_g
+        for fold in found.folds.values():
+            share = {fold.base: fold.base_g, fold.light: fold.light_g}.get(name, 0.0)
+            whole_g = fold.base_g + fold.light_g
+            need += laid[fold.name].need_g * share / whole_g / (1 - part.made.lost)
+        out[name] = Need(name, need, part.made.batch_g)
+    return out | {name: laid[name] for name in found.folds}
+
+
+def _makings(found: Understood, lain: Stack, needs: dict[str, Need]) -> dict[str, Making]:
+    """The parts that are made, those that are folded before what they are folded into."""
+    laid = {x.part for x in lain.layers}
+    caramel = any(x.kind == "caramel" for x in lain.layers)
+    folds = {name: fold for name, fold in found.folds.items() if name in laid}
+    inside = {name for fold in folds.values() for name in (fold.base, fold.light)}
+    out = {
+        name: Making(
+            part.made, needs[name].need_g, gelatine=part.mix.grams_of("setter") > 0,
+            beaten=part.beaten or name in inside, unmoulds=caramel,
+        )
+        for name, part in found.parts.items()
+        if name in laid | inside
+    }  # fmt: skip
+    for name, fold in folds.items():
+        out[name] = Making(
+            fold.part.made, needs[name].need_g, of=(fold.base, fold.light),
+            gelatine=fold.part.mix.grams_of("setter") > 0,
+        )  # fmt: skip
+    return out
+
+
+def assembly_of(given: shapes.BuildIn, made: Whole) -> list[Step]:
+    """The guide of building it."""
+    return assembly(
+        made.stack.layers, given.stand.count, made.schools, made.steps, made.vessel.name
+    )
 
 
 def built(
     given: shapes.BuildIn, pantry: Pantry | None = None, vessels: dict[str, Vessel] | None = None
 ) -> shapes.BuildOut:
     """What a dessert comes to. Raises CraftError at the field that stands in the way."""
-    vessel = vessel_of(given.stand.vessel, vessels, "stand.vessel")
-    count = given.stand.count
-    parts, layers = _understood(given, pantry)
-    made = {name: part.made for name, part in parts.items()}
-    lain = stack(vessel, count, made, layers)
-    schools = Schools(given.schools.filling, given.schools.meringue)
-    caramel = any(x.kind == "caramel" for x in lain.layers)
-    needs = {need.part: need for need in lain.needs}
-    makings = {
-        name: Making(
-            part.made, needs[name].need_g,
-            gelatine=part.mix.grams_of("setter") > 0,
-            beaten=part.beaten, unmoulds=caramel,
-        )
-        for name, part in parts.items()
-        if any(x.part == name for x in lain.layers)
-    }  # fmt: skip
-    own = {o.key: (o.hands_min, o.wait_min) for o in given.overrules}
-    made_in = steps_of(makings, lain.layers, count, schools, own)
-    steps = made_in.steps
-    timed = thread(steps)
-    unknown = sorted(set(own) - {step.key for step in steps})
-    if unknown:
-        raise CraftError("overrules", f"There is no step “{unknown[0]}”.")
+    made = whole(given, pantry, vessels)
+    timed = thread(made.steps.steps)
     when = {w.key: w for w in timed.whens}
-    warnings = [f"{n}: {t}" for n, p in parts.items() for t in _unread(p.lines)]
+    parts = made.found.parts
+    unread = [f"{n}: {t}" for n, p in parts.items() for t in _unread(p.lines)]
+    worth = _Worth(made.found, given, pantry or shipped())
     return shapes.BuildOut(
-        stand=_stand_out(vessel, given.stand, lain.top_mm),
-        layers=_layers_out(lain, parts),
-        parts=[_part_out(name, p, needs[name], given) for name, p in parts.items()],
-        portion=_portion(lain, parts, given.stand.portions_each),
+        stand=_stand_out(made.vessel, given.stand, made.stack.top_mm),
+        layers=_layers_out(made, worth),
+        parts=[_part_out(name, p, made.needs[name], given) for name, p in parts.items()],
+        folds=[_fold_out(f, made.needs[f.name]) for f in made.found.folds.values()],
+        guide=[
+            shapes.AssemblyStepOut(**{k: getattr(s, k) for k in _GUIDE})
+            for s in assembly_of(given, made)
+        ],
+        portion=_portion(made, worth, given.stand.portions_each, complete=not unread),
         steps=[
             shapes.BuildStepOut(
                 **{k: getattr(s, k) for k in (
@@ -85,17 +146,37 @@ def built(
                 critical=when[s.key].critical,
                 ahead=when[s.key].ahead,
             )
-            for s in steps
+            for s in made.steps.steps
         ],
         shortest_min=timed.shortest_min,
         critical=timed.critical,
         shorter=[
             shapes.SavingOut(key=key, saves_min=saves)
-            for key, saves in could_save(steps, timed.critical)[:3]
+            for key, saves in could_save(made.steps.steps, timed.critical)[:3]
         ],
-        minded=made_in.minded,
-        warnings=[*warnings, *lain.warnings, *timed.clashes],
+        minded=made.steps.minded,
+        warnings=[*unread, *made.stack.warnings, *timed.clashes],
     )  # fmt: skip
+
+
+class _Worth:
+    """What a gram of each part costs, where there are prices."""
+
+    def __init__(self, found: Understood, given: shapes.BuildIn, pantry: Pantry) -> None:
+        prices = priced(given.prices, pantry)
+        self.per_g: dict[str, float] = {}
+        self.without: set[str] = set()
+        if not prices:
+            return
+        every = {**found.parts, **{name: fold.part for name, fold in found.folds.items()}}
+        for name, part in every.items():
+            spent = cost(part.mix, prices, part.grade)
+            self.per_g[name] = spent.batch / part.mix.mass_g
+            self.without |= set(spent.without_price)
+
+    def of(self, name: str, grams: float) -> float | None:
+        """The cost of so many grams of a part as made; None without prices."""
+        return self.per_g[name] * grams if self.per_g else None
 
 
 def _unread(lines: list[Line | None]) -> list[str]:
@@ -104,80 +185,6 @@ def _unread(lines: list[Line | None]) -> list[str]:
         for line in lines
         if line and not (line.ingredient and line.grams)
     ]
-
-
-def _understood(
-    given: shapes.BuildIn, pantry: Pantry | None
-) -> tuple[dict[str, _Part], list[Layer]]:
-    """Every part and bought thing by its name, and the layers that name them."""
-    names = [part.name for part in given.parts]
-    if len(set(names)) < len(names):
-        twice = next(n for n in names if names.count(n) > 1)
-        raise CraftError("parts", f"Two parts are called “{twice}”: give one another name.")
-    asked = given.layers or [shapes.LayerIn(part=name) for name in names]
-    parts: dict[str, _Part] = {}
-    in_shell = any(part.kind == "crust" for part in given.parts)
-    for n, part in enumerate(given.parts):
-        parts[part.name] = _part(n, part, given, pantry, in_shell=in_shell)
-    layers = []
-    for n, layer in enumerate(asked):
-        if (layer.part is None) == (layer.item is None):
-            raise CraftError(f"layers[{n}]", "A layer is of a part or of something bought: one.")
-        name = layer.part or ""
-        if layer.item is not None:
-            found = _bought(n, layer.item.strip(), given, pantry)
-            name = found.made.name
-            if name in parts and parts[name].texts != found.texts:
-                name = layer.item.strip()
-            parts.setdefault(name, replace(found, made=replace(found.made, name=name)))
-        layers.append(Layer(name, layer.lies, layer.value, layer.walls))
-    return parts, layers
-
-
-def _part(
-    n: int, part: shapes.BuildPartIn, given: shapes.BuildIn, pantry: Pantry | None, *,
-    in_shell: bool,
-) -> _Part:  # fmt: skip
-    grade = egg_grade(part.egg_grade)
-    lines = read_lines(part.lines, grade, pantry, f"parts[{n}].lines", given.measures)
-    custard = part.kind not in _NOT_CUSTARD
-    found = answer(lines, grade, part.family, custard=custard, beaten=part.beaten)
-    if not found.mix.mass_g:
-        raise CraftError(f"parts[{n}].lines", f"{part.name} has nothing in it yet.")
-    kind: Kind = part.work or kind_of_part(
-        part.kind, found.mix, found.family, method=part.method, beaten=part.beaten,
-        baked=part.baking, in_shell=in_shell,
-    )  # fmt: skip
-    facts = FACTS[kind]
-    lost = facts.lost if part.lost_pct is None else part.lost_pct / 100
-    own = found.mix.mass_g / found.mix.volume_ml
-    grams = found.mix.mass_g * given.batches
-    made = Made(part.name, kind, grams, facts.density or own, lost)
-    usually = bool(found.family and found.family.usually_beaten)
-    return _Part(
-        lines, _texts(part.lines), found.mix, grade, made,
-        usually if part.beaten is None else part.beaten,
-    )  # fmt: skip
-
-
-def _bought(n: int, text: str, given: shapes.BuildIn, pantry: Pantry | None) -> _Part:
-    """Something bought, given as a line for all of it."""
-    grade = egg_grade("US large")
-    lines = read_lines([text], grade, pantry, f"layers[{n}].item", given.measures)
-    mix = mix_of(lines)
-    if not mix.mass_g:
-        said = next((line.message for line in lines if line), "Write it as “200 g digestives”.")
-        raise CraftError(f"layers[{n}].item", said)
-    kind = kind_of_part("garnish", mix, None)
-    facts = FACTS[kind]
-    density = mix.mass_g / mix.volume_ml if facts.density is None else facts.density
-    name = mix.portions[0].ingredient.name.split(",")[0]
-    made = Made(name, kind, mix.mass_g * given.batches, density, 0.0)
-    return _Part(lines, [text], mix, grade, made, False)
-
-
-def _texts(lines: list[LineIn]) -> list[str]:
-    return [t if isinstance(t, str) else f"{t.grams:g} g {t.ingredient}" for t in lines]
 
 
 def _stand_out(vessel: Vessel, given: shapes.StandIn, top_mm: float) -> shapes.StandOut:
@@ -192,34 +199,52 @@ def _stand_out(vessel: Vessel, given: shapes.StandIn, top_mm: float) -> shapes.S
     )  # fmt: skip
 
 
-def _layers_out(lain: Stack, parts: dict[str, _Part]) -> list[shapes.LainOut]:
-    return [
-        shapes.LainOut(
-            name=x.part, kind=x.kind, lies=x.lies, mm=x.mm, from_mm=x.from_mm, to_mm=x.to_mm,
-            ml_each=x.ml_each, g_each=x.g_each, walls=x.walls, wall_mm=x.wall_mm,
-            width_mm=x.width_mm, top_width_mm=x.top_width_mm,
-            kcal_each=nutrition(parts[x.part].mix, x.g_each).kcal,
-            allergens=list(parts[x.part].mix.allergens),
-        )
-        for x in lain.layers
-    ]  # fmt: skip
+def _layers_out(made: Whole, worth: _Worth) -> list[shapes.LainOut]:
+    out = []
+    for x in made.stack.layers:
+        part = made.found.laid(x.part)
+        out.append(
+            shapes.LainOut(
+                name=x.part, kind=x.kind, lies=x.lies, mm=x.mm, from_mm=x.from_mm, to_mm=x.to_mm,
+                ml_each=x.ml_each, g_each=x.g_each, walls=x.walls, wall_mm=x.wall_mm,
+                width_mm=x.width_mm, top_width_mm=x.top_width_mm,
+                kcal_each=nutrition(part.mix, x.g_each).kcal,
+                cost_each=worth.of(x.part, x.raw_g_each), allergens=list(part.mix.allergens),
+            )
+        )  # fmt: skip
+    return out
 
 
-def _portion(lain: Stack, parts: dict[str, _Part], each: int) -> shapes.PortionOut:
-    layers = [
-        shapes.LayerShareOut(
-            name=x.part, g=x.g_each / each, kcal=nutrition(parts[x.part].mix, x.g_each / each).kcal
-        )
-        for x in lain.layers
-    ]
-    allergens = dict.fromkeys(a for x in lain.layers for a in parts[x.part].mix.allergens)
+def _portion(made: Whole, worth: _Worth, each: int, *, complete: bool) -> shapes.PortionOut:
+    layers, allergens = [], set[str]()
+    for x in made.stack.layers:
+        mix = made.found.laid(x.part).mix
+        grams = x.g_each / each
+        spent = worth.of(x.part, x.raw_g_each / each)
+        kcal = nutrition(mix, grams).kcal
+        layers.append(shapes.LayerShareOut(name=x.part, g=grams, kcal=kcal, cost=spent))
+        allergens |= set(mix.allergens)
     return shapes.PortionOut(
         g=sum(x.g for x in layers), kcal=sum(x.kcal for x in layers), allergens=sorted(allergens),
-        layers=layers,
+        complete=complete,
+        cost=sum(x.cost or 0.0 for x in layers) if worth.per_g else None,
+        without_price=sorted(worth.without), layers=layers,
     )  # fmt: skip
 
 
-def _part_out(name: str, part: _Part, need: Need, given: shapes.BuildIn) -> shapes.BuildPartOut:
+def _fold_out(fold: Fold, need: Need) -> shapes.FoldOut:
+    strength = fold.found.set
+    return shapes.FoldOut(
+        name=fold.name, base=fold.base, light=fold.light, base_g=fold.base_g,
+        light_g=fold.light_g, volume_ml=fold.volume_ml, density_g_per_ml=fold.part.made.density,
+        class_=cast(SetClass, strength.klass) if strength else None,
+        family=fold.found.family.name if fold.found.family else None,
+        base_from_c=fold.window.low_c, base_to_c=fold.window.high_c, sign=fold.window.sign,
+        too_cold=fold.window.below, too_warm=fold.window.above, need_g=need.need_g,
+    )  # fmt: skip
+
+
+def _part_out(name: str, part: Part, need: Need, given: shapes.BuildIn) -> shapes.BuildPartOut:
     times = need.times * given.batches
     times = _whole_eggs(part, times) if given.whole_eggs else times
     measures: Measures = given.measures
@@ -233,7 +258,7 @@ def _part_out(name: str, part: _Part, need: Need, given: shapes.BuildIn) -> shap
     )  # fmt: skip
 
 
-def _whole_eggs(part: _Part, times: float) -> float:
+def _whole_eggs(part: Part, times: float) -> float:
     """The next batch up that cracks whole eggs, where it cracks any and it is not far."""
     eggs = eggs_cracked(part.mix, part.grade)
     if not eggs or times <= 0:

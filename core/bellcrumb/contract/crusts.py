@@ -1,17 +1,27 @@
 """Crusts at the front door: blind baking and the soggy clock."""
 
-from bellcrumb.contract.build import reason_out
+from bellcrumb.contract.build import read_lines, reason_out
 from bellcrumb.contract.shapes import oven as shapes
-from bellcrumb.oven.crust import blind_bake, soggy_clock
+from bellcrumb.dessert.works import kind_of_dough
+from bellcrumb.formula.answer import mix_of
+from bellcrumb.oven.crust import OWN_SCHOOL, blind_bake, soggy_clock
+from bellcrumb.pantry.eggs import egg_grade
+from bellcrumb.pantry.ingredients import Pantry
 
 
-def crust(given: shapes.CrustIn) -> shapes.CrustOut:
+def crust(given: shapes.CrustIn, pantry: Pantry | None = None) -> shapes.CrustOut:
     """How a crust is baked blind, and how long it stays crisp once filled. Raises CraftError."""
+    dough = _dough(given, pantry)
+    own = tuple(OWN_SCHOOL.values())
+    asked = "weights" if dough and given.school in own else given.school
+    school = OWN_SCHOOL.get(dough or "", asked)
     baked = blind_bake(
-        given.school, given.goes, given.dough_mm, given.offset_k, given.fan, given.width_mm
+        school, given.goes, given.dough_mm, given.offset_k, given.fan, given.width_mm
     )
     soggy = soggy_clock(given.barrier, given.wetness, given.filled_at_c, given.dough_mm)
     return shapes.CrustOut(
+        dough=dough,
+        school=school,
         stages=[shapes.CrustStage(**vars(s)) for s in baked.stages],
         how_far=baked.how_far,
         cool_min=baked.cool_min,
@@ -21,7 +31,7 @@ def crust(given: shapes.CrustIn) -> shapes.CrustOut:
         soggy=soggy.says,
         reasons=[
             reason_out(
-                f"{given.dough_mm:g} mm of dough, the school of {given.school.replace('_', ' ')}.",
+                f"{given.dough_mm:g} mm of dough, the school of {school.replace('_', ' ')}.",
                 "craft minutes, longer with thickness, half as long 35 K hotter",
                 "blind baking reference; practice",
                 "the sign decides, the minutes are from practice",
@@ -34,3 +44,11 @@ def crust(given: shapes.CrustIn) -> shapes.CrustOut:
             ),
         ],
     )
+
+
+def _dough(given: shapes.CrustIn, pantry: Pantry | None) -> str | None:
+    """Which dough the lines are; None without any."""
+    if not given.lines:
+        return None
+    mix = mix_of(read_lines(given.lines, egg_grade(given.egg_grade), pantry, "lines"))
+    return kind_of_dough(mix) if mix.mass_g else None

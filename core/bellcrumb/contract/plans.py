@@ -2,11 +2,12 @@
 
 from bellcrumb.contract.formulas import answered, mix_asked
 from bellcrumb.contract.shapes import guide as shapes
+from bellcrumb.dessert.bench import after_choux, bench_kind, bench_steps
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import MEDIUM_GAS, SETTINGS
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.plan import Plan, plan
-from bellcrumb.stove.steps import Step
+from bellcrumb.stove.steps import Step, checks
 from bellcrumb.stove.works import work, work_kind
 from bellcrumb.texture.families import family
 
@@ -19,6 +20,10 @@ def planned(given: shapes.GuideIn) -> shapes.GuideOut:
     mix, said = mix_asked(given, "")
     found, _ = answered(given, None)
     kind = given.part_kind or "filling"
+    bench = bench_kind(kind, mix, found.family, given.method)
+    if bench:
+        steps = bench_steps(bench, mix)
+        return _out(bench, steps, {}, (Mix(()), mix, Mix(())), said, checks(mix, None))
     which = work_kind(kind, mix, given.method, found.family)
     setting = SETTINGS[given.ring]
     if which:
@@ -27,10 +32,11 @@ def planned(given: shapes.GuideIn) -> shapes.GuideOut:
             target_c=given.target_c, family=found.family,
         )  # fmt: skip
         times = {made.curve_step: (made.reaches_s or 0.0) / 60}
-        return _out(made.kind, made.steps, times, (made.pot, made.bowl, made.finish),
+        steps = [*made.steps, *(after_choux(mix) if which == "choux" else [])]
+        return _out(made.kind, steps, times, (made.pot, made.bowl, made.finish),
                     [*said, *made.warnings], made.checks)  # fmt: skip
     if found.family is None:
-        raise CraftError("lines", "Nothing here that is cooked on the stove.")
+        raise CraftError("lines", "Nothing here that is cooked on the stove or made on the bench.")
     cream = plan(
         mix, family(found.family.key), MEDIUM_GAS, school=given.school, setting=setting,
         ladle_ml=given.ladle_ml, hot_c=given.hot_c, eggs_c=given.eggs_c,

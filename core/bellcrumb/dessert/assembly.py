@@ -182,7 +182,7 @@ def laid_moment(step: Step, poured_g: float | None, elapsed_s: float) -> Moment:
 def laid_of(
     steps: Sequence[Step], poured_g: Mapping[str, float | None]
 ) -> list[tuple[Step, float, bool]]:
-    """Each layer that was weighed, with what it got in all and whether that is what it asked for."""
+    """Each layer that was weighed, with what it got in all and whether that is enough."""
     found = []
     for step in steps:
         got = poured_g.get(step.key)

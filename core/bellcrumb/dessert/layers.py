@@ -138,7 +138,7 @@ def _taken(
         part, lies = parts[layer.part], _lies(layer, parts)
         grams = 0.0
         if lies == "grams":
-            grams = layer.value or 0.0
+            grams = part.gives_g / count if layer.value is None else layer.value
         elif lies == "share":
             grams = (layer.value or 0.0) * part.gives_g / count
         elif lies == "mm" and any(
@@ -165,7 +165,7 @@ def _lay(
     at: Place, n: int, layer: Layer, part: Made, lies: Lies, rest_g: float, count: int,
     warnings: list[str],
 ) -> tuple[Room, float, Lain]:  # fmt: skip
-    value = _value(layer, lies, part, n)
+    value = _value(layer, lies, part, n, count)
     room, level = at.room, at.level_mm
     if lies == "lining":
         return _line(at, n, layer, part, value)
@@ -237,7 +237,7 @@ def _line(at: Place, n: int, layer: Layer, part: Made, value: float) -> tuple[Ro
     )  # fmt: skip
 
 
-def _value(layer: Layer, lies: Lies, part: Made, n: int) -> float:
+def _value(layer: Layer, lies: Lies, part: Made, n: int, count: int) -> float:
     """The measure of a layer in the unit of how it lies. Raises CraftError where it makes none."""
     facts = FACTS[part.kind]
     usual = {"lining": facts.lining_mm or 3.0, "mm": facts.lining_mm or 10.0, "below_rim": 5.0,
@@ -245,8 +245,8 @@ def _value(layer: Layer, lies: Lies, part: Made, n: int) -> float:
              "share": 0.5, "poured": 0.0, "grams": 0.0}  # fmt: skip
     value = usual[lies] if layer.value is None else layer.value
     most = {"share": 1.0, "dusted": 200.0, "grams": 20_000.0}.get(lies, 400.0)
-    if lies == "grams" and not value:
-        raise CraftError(f"layers[{n}].value", f"How many grams of {part.name} go in each?")
+    if lies == "grams" and layer.value is None:  # nobody said: all of it, shared out
+        return part.gives_g / count
     if not 0 <= value <= most or (not value and lies not in ("poured", "below_rim")):
         raise CraftError(
             f"layers[{n}].value", f"{value:g} makes no layer: more than 0, to {most:g}."

@@ -97,6 +97,17 @@ class BuildStep:
 
 
 @dataclass(frozen=True)
+class Timed:
+    """Minutes of a step that a model worked out (None: as the table has them), and how."""
+
+    hands_min: float | None
+    wait_min: float | None
+    wait_low_min: float | None
+    wait_high_min: float | None
+    source: str
+
+
+@dataclass(frozen=True)
 class Schools:
     """How it is done where schools differ: filling and meringue ``hot`` or ``cold``."""
 
@@ -106,13 +117,15 @@ class Schools:
 
 @dataclass(frozen=True)
 class Making:
-    """A part to be made: how much of it, and what its formula makes needless or needed."""
+    """A part to be made: how much of it, and what its formula makes needless or needed. A part that
+    is folded of others names them in ``of``."""
 
     made: Made
     grams: float
     gelatine: bool = False
     beaten: bool = True
     unmoulds: bool = False
+    of: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -223,12 +236,14 @@ def _needless(row: Row, making: Making, schools: Schools) -> bool:
 def steps_of(
     makings: Mapping[str, Making], lain: Sequence[Lain], count: int, schools: Schools,
     minutes: Mapping[str, tuple[float | None, float | None]] | None = None,
+    modelled: Mapping[str, Timed] | None = None,
 ) -> Steps:  # fmt: skip
     """Every step of the dessert with the gaps before it, and what is to be minded where parts meet.
 
-    ``minutes`` are a kitchen's own (hands, wait) by step key; None leaves one as it is.
+    ``minutes`` are a kitchen's own (hands, wait) by step key; None leaves one as it is. They go
+    before what is ``modelled``, which goes before the table.
     """
-    out = _Thread(minutes or {})
+    out = _Thread(minutes or {}, modelled or {})
     for name, making in makings.items():
         out.before(name, making, count, schools)
     for place, layer in enumerate(lain):
@@ -242,6 +257,7 @@ class _Thread:
     """The steps so far; ``last`` is what a part's next step follows and the hours it keeps."""
 
     own: Mapping[str, tuple[float | None, float | None]]
+    modelled: Mapping[str, Timed]
     steps: list[BuildStep] = field(default_factory=list)
     minded: list[str] = field(default_factory=list)
     last: dict[str, tuple[str, float]] = field(default_factory=dict)
@@ -263,11 +279,15 @@ class _Thread:
             row.wait_high_min, row.uses, row.attention, row.oven_c, row.source, tuple(after),
             holds=row.holds,
         )  # fmt: skip
+        timed = self.modelled.get(key)
+        if timed:
+            told = {k: v for k, v in vars(timed).items() if v is not None}
+            step = replace(step, **told)
         hands_own, wait_own = self.own.get(key, (None, None))
         if hands_own is not None or wait_own is not None:
             step = replace(
                 step, own=True, source="this kitchen's own",
-                hands_min=hands if hands_own is None else hands_own,
+                hands_min=step.hands_min if hands_own is None else hands_own,
                 wait_min=step.wait_min if wait_own is None else wait_own,
             )  # fmt: skip
         self.steps.append(step)
@@ -276,11 +296,22 @@ class _Thread:
     def before(self, name: str, making: Making, count: int, schools: Schools) -> None:
         """What is done to a part before it meets the others."""
         kind = making.made.kind
+        if making.of:
+            self._fold(name, making, count)
+            return
         if kind == "butter":
             self._run(name, replace(making, beaten=False), "stirred", "before", count, schools)
         if kind == "folded":
             self._run(name, making, "stirred", "before", count, schools)
         self._run(name, making, kind, "before", count, schools)
+
+    def _fold(self, name: str, making: Making, count: int) -> None:
+        """Two parts into one, once both are there."""
+        code = "beat_cream_butter" if making.made.kind == "butter" else "fold"
+        row = next(r for r in rows()[making.made.kind] if r.code == code)
+        after = [self._following(part) for part in making.of if part in self.last]
+        key = self.add(name, row, making, count, after)
+        self.last[name] = (key, max(row.keeps_h, 1.0))
 
     def _run(
         self, name: str, making: Making, work: str, stage: str, count: int, schools: Schools

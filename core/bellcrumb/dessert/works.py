@@ -10,6 +10,7 @@ from typing import Literal
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.works import work_kind
 from bellcrumb.texture.families import Family
+from bellcrumb.texture.how_set import is_dough
 
 Kind = Literal[
     "flaky", "sweet", "crumb", "choux", "puff", "sponge", "caramel", "stirred", "folded", "butter",
@@ -117,7 +118,7 @@ def kind_of_part(
         "whipped": "whipped", "ganache": "ganache", "choux": "choux", "curd": "curd",
         "roux": "roux", "citrus_mix": "citrus",
     }  # fmt: skip
-    if part_kind == "crust":
+    if part_kind == "crust" or is_dough(mix):
         return kind_of_dough(mix)
     if told in simple and not (told == "curd" and baked):
         return simple[told]
@@ -152,6 +153,8 @@ def _kind_of_garnish(mix: Mix) -> Kind:
     """Fruit, biscuits, sugar to torch, or something strewn."""
     if mix.grams_of("crumb_dough") > 0.6 * mix.mass_g:
         return "biscuit"
+    if mix.grams_of("nut") > 0.35 * mix.mass_g and mix.added_sugar_g > 0.2 * mix.mass_g:
+        return "nut"
     if mix.grams_of("sugar") > 0.9 * mix.mass_g:
         return "torched"
     if mix.grams_of("fruit") > 0.4 * mix.mass_g:

@@ -11,7 +11,7 @@ from bellcrumb.reasons import Reason
 from bellcrumb.texture.coagulation import Coagulation, coagulation
 from bellcrumb.texture.endpoint import Endpoint, endpoint
 from bellcrumb.texture.families import JUICES, Family, Standing, family, standings
-from bellcrumb.texture.how_set import beating_matters, how_set
+from bellcrumb.texture.how_set import beating_matters, how_set, is_whipped_cream
 from bellcrumb.texture.set_index import MODEL_SPREAD, SetStrength, Style, set_strength
 
 
@@ -125,7 +125,7 @@ def answer(
     """
     mix = mix_of(lines)
     warnings = _line_warnings(lines)
-    guess = custard or family_key is not None
+    guess = (custard and not is_whipped_cream(mix)) or family_key is not None
     guesses = [s for s in standings(mix) if s.distance < 90] if mix.mass_g and guess else []
     fam = family(family_key) if family_key else (guesses[0].family if guesses else None)
     style = how_set(mix, fam if family_key else None, beaten)

@@ -10,7 +10,14 @@ import numpy as np
 from bellcrumb.errors import CraftError
 from bellcrumb.laws.water import GAS_J_PER_MOLK
 
-School = Literal["weights", "frozen", "hot_start", "crumb"]
+School = Literal[
+    "weights", "frozen", "hot_start", "crumb", "choux", "puff", "sponge", "frangipane"
+]
+# The way a dough is baked that leaves no choice of school.
+OWN_SCHOOL: dict[str, School] = {
+    "crumb": "crumb", "choux": "choux", "puff": "puff", "sponge": "sponge",
+    "frangipane": "frangipane",
+}  # fmt: skip
 Goes = Literal["baked_in", "cold_filling", "hot_filling"]
 Barrier = Literal["none", "egg_wash", "butter", "chocolate"]
 
@@ -47,6 +54,20 @@ _STAGES: dict[School, tuple[tuple[str, float, float, float, str], ...]] = {
     "crumb": (
         ("Crumbs pressed hard with a flat cup", 170, 8, 10, "Smells of toast; firm when cold."),
     ),
+    "choux": (
+        ("Piped with room between, the door shut", 180, 25, 32,
+         "High, brown in the cracks too. No look before 20 minutes."),
+        ("A hole in each; oven off, the door ajar", 90, 15, 30, "Light, dry walls, hollow inside."),
+    ),
+    "puff": (
+        ("Docked, on paper, free", 190, 8, 12, "Risen and pale: a third of the time."),
+        ("A tray on top", 180, 12, 18, "Flat, straw all through."),
+        ("Uncovered", 170, 8, 16, "Brown to the middle layer."),
+    ),
+    "sponge": (("Spread even on paper", 200, 8, 14, "It springs back, the edge just leaves."),),
+    "frangipane": (
+        ("Spread in its shell", 170, 28, 45, "Brown, firm in the middle under the finger."),
+    ),
 }  # fmt: skip
 _FINISH: dict[Goes, tuple[float, str]] = {
     "baked_in": (
@@ -55,6 +76,7 @@ _FINISH: dict[Goes, tuple[float, str]] = {
     "cold_filling": (1.0, "It is baked through now: golden, 3 to 5 % of water left."),
     "hot_filling": (1.1, "A hot filling soaks it: a shade darker, and seal it."),
 }  # fmt: skip
+_BAKED_THROUGH = "It is baked through by itself and filled late: what is crisp is dry."
 DOUGH_MM = 3.0
 COOL_TO_C = 25.0
 _RATE_K = 35.0  # a stage takes half as long this much hotter; estimate
@@ -80,6 +102,8 @@ def blind_bake(
     if not 1 <= dough_mm <= 10:
         raise CraftError("dough_mm", "A dough is rolled 1 to 10 mm thick.")
     share, how_far = _FINISH[goes]
+    if school in ("choux", "puff", "sponge", "frangipane"):
+        share, how_far = 1.0, _BAKED_THROUGH
     stages = []
     for n, (title, oven_c, low, high, sign) in enumerate(_STAGES[school]):
         dial = oven_c - (20 if fan else 0)
@@ -92,7 +116,8 @@ def blind_bake(
     hot = stages[-1].oven_c * 0.6
     half_min = 6.0 * dough_mm / DOUGH_MM
     cool_min = half_min * math.log2(max(2.0, (hot - 22) / (COOL_TO_C - 22)))
-    rim = "Shield the rim with foil from the second stage on." if width_mm >= 180 else ""
+    shell = school in ("weights", "frozen", "hot_start")
+    rim = "Shield the rim with foil from the second stage on." if width_mm >= 180 and shell else ""
     return BlindBake(stages, how_far, cool_min, rim)
 
 

@@ -60,6 +60,15 @@ _WINDOWS: dict[str, TempWindow] = {
 }  # fmt: skip
 
 
+Folded = Literal["cream", "meringue", "butter"]
+
+
+def fold_window(what: Folded) -> TempWindow:
+    """How warm a base may be when something is folded into it."""
+    return _WINDOWS[{"cream": "cream_fold", "meringue": "meringue_fold",
+                     "butter": "butter_mousseline"}[what]]  # fmt: skip
+
+
 @dataclass(frozen=True)
 class Addition:
     """One thing that goes in: its window, how long until the mix is there by each way of cooling

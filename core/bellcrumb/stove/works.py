@@ -20,9 +20,10 @@ from bellcrumb.stove.syrup import (
     cook_syrup,
     seconds_in_cold_water,
 )
-from bellcrumb.stove.whip import PEAKS, whip
+from bellcrumb.stove.whip import PEAKS, whip_of
 from bellcrumb.texture.endpoint import endpoint
 from bellcrumb.texture.families import Family
+from bellcrumb.texture.how_set import is_whipped_cream
 
 WorkKind = Literal[
     "caramel",
@@ -95,9 +96,7 @@ def work_kind(
             return "curd"
         if family is not None and family.key == "sugar_cream" and flour and mix.grams_of("fat"):
             return "roux"
-        cream = mix.grams_of("cream")
-        rest = mix.mass_g - cream - mix.added_sugar_g - mix.grams_of("flavour", "setter")
-        if cream and rest < 0.15 * cream and not mix.yolk_g and not mix.starch_g:
+        if is_whipped_cream(mix):
             return "whipped"
         if mix.grams_of_key("condensed_milk") > 0.4 * mix.mass_g and mix.grams_of("fruit"):
             return "citrus_mix"
@@ -306,24 +305,30 @@ def _french(mix: Mix) -> Work:
 
 
 def _whipped(mix: Mix) -> Work:
-    cream = mix.grams_of("cream")
-    fat = 100 * mix.parts_g["fat"] / max(cream, 1.0)
-    icing = mix.grams_of_key("sugar_icing")
-    found = whip(cream, min(60.0, fat), "top", icing_sugar_g=icing,
-                 sugar_g=mix.added_sugar_g - icing,
-                 stabiliser_pct=100 * mix.grams_of("setter") / max(cream, 1.0))  # fmt: skip
+    found = whip_of(mix)
+    gelatine = mix.grams_of("setter") > 0
+    melted = Step(
+        "melt", "finish", "Soak the gelatine, melt it in a spoon of cream, keep it lukewarm",
+        "Liquid and clear, no warmer than the hand.", "Cold it falls into threads as it goes in.",
+    )  # fmt: skip
     steps = [
         _ready("Cream, bowl and whisk from the cold.", "A warm bowl: it never stands."),
+        *([melted] if gelatine else []),
         Step("whip", "finish", "Whip cold, medium speed", f"{PEAKS['top'].capitalize()}.",
              "Too fast and too long: butter. Stop early, finish by hand.",
              hold_s=round(found.time_s)),
         Step("use", "finish", "Use it the same day, cold",
-             f"Stands about {found.stands_h:.0f} h in this room, a day in the cold.",
+             f"Stands about {_hours(found.stands_cold_h)} in the cold, {_hours(found.stands_h)} in "
+             "a room of 20 °C." + (" Pipe it within 20 minutes: then it sets." if gelatine else ""),
              "Two to four centimetres on a pie and not more."),
     ]  # fmt: skip
     return Work("whipped", "Whipped cream", steps,
                 ["Cream at 2 to 6 °C", "Bowl and beaters out of the freezer"], [], "whip", None,
                 Mix(()), mix, Mix(()), [], found.warnings)  # fmt: skip
+
+
+def _hours(hours: float) -> str:
+    return f"{hours:.0f} h" if hours >= 2 else f"{round(60 * hours, -1):.0f} min"
 
 
 def _liquid_run(mix: Mix, ring: Ring, setting: float, to_c: float, altitude_m: float) -> PotRun:

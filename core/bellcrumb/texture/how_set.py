@@ -17,6 +17,36 @@ _MORE_PER_EGG = 0.1  # the upper end rises by this per gram of egg in 1000 g of 
 PULPS = ("pumpkin_puree", "sweet_potato", "chestnut_sweet")
 
 
+# Beside the cream: sugar, flavour and setters, and so much of anything else.
+_WHIPPED_REST = 0.15
+_WHIPPED_GELATINE = 0.008  # more, in grams per gram of cream, and it is a cream set in moulds
+
+
+def is_whipped_cream(mix: Mix) -> bool:
+    """Whether a mix is cream to be whipped: cream with sugar and little else. A little gelatine or
+    mascarpone steadies it; much gelatine sets it instead, unless a line says that it is whipped or
+    icing sugar does."""
+    cream = mix.grams_of("cream")
+    if not cream or mix.yolk_g or mix.whole_egg_g or mix.starch_g > 0.03 * cream:
+        return False
+    beside = mix.added_sugar_g + mix.grams_of("flavour", "setter") + mix.grams_of_key("mascarpone")
+    if mix.mass_g - cream - beside > _WHIPPED_REST * cream:
+        return False
+    if mix.grams_of_key("mascarpone") > cream or mix.added_sugar_g > 0.6 * cream:
+        return False
+    told = mix.grams_of_key("sugar_icing") or any(p.whipped for p in mix.portions)
+    return bool(told) or mix.grams_of("setter") <= _WHIPPED_GELATINE * cream
+
+
+_DOUGH_STARCH = 0.3  # no custard, pudding or batter has such a share of flour
+
+
+def is_dough(mix: Mix) -> bool:
+    """Whether a mix is a dough: more flour than any liquid of it could thicken. Nuts, crumbs and
+    chocolate do not count as liquid."""
+    return mix.mass_g > 0 and mix.grams_of("starch") > _DOUGH_STARCH * mix.mass_g
+
+
 def ramp(value: float, low: float, high: float) -> float:
     """0 up to ``low``, 1 from ``high`` on, a straight line between."""
     return min(1.0, max(0.0, (value - low) / (high - low)))

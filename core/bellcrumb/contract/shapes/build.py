@@ -1,12 +1,12 @@
 """A dessert asked and answered: stand, parts, layers; what each needs, its portion, its thread."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import ConfigDict, Field
 
 from bellcrumb.contract.shapes.base import LineIn, Shape, Strict
 from bellcrumb.contract.shapes.fit import VesselIn
-from bellcrumb.contract.shapes.formula import PartKind
+from bellcrumb.contract.shapes.formula import PartKind, SetClass
 from bellcrumb.dessert.thread import Ahead
 from bellcrumb.dessert.works import Kind, Lies
 from bellcrumb.quantities.units import Measures
@@ -53,6 +53,19 @@ class LayerIn(Strict):
         description="mm (lining, mm, below_rim, dome, sheet), share 0-1, g each, or g per 100 cm²",
     )  # fmt: skip
     walls: bool | None = Field(None, description="a lining goes up the walls; null: dough does")
+    lost_pct: float | None = Field(
+        None, ge=0, le=90, description="of a bought thing: peel, stone, breakage"
+    )
+
+
+class FoldIn(Strict):
+    """A cream lightened with another part: a part of its own, which layers name."""
+
+    name: str = Field(min_length=1, max_length=80)
+    base: str = Field(max_length=80, description="the part that is lightened")
+    light: str = Field(max_length=80, description="whipped cream, meringue, soft butter")
+    base_g: float | None = Field(None, gt=0, le=100_000, description="null: all of it")
+    light_g: float | None = Field(None, gt=0, le=100_000, description="null: all of it")
 
 
 class SchoolsIn(Strict):
@@ -78,7 +91,11 @@ class BuildIn(Strict):
     layers: list[LayerIn] = Field(
         default_factory=list, max_length=40, description="from the bottom; empty: as parts come"
     )
+    folds: list[FoldIn] = Field(default_factory=list, max_length=10)
     schools: SchoolsIn = Field(default_factory=SchoolsIn)
+    prices: dict[str, Annotated[float, Field(ge=0, le=100_000)]] = Field(
+        default_factory=dict, description="price of a kilogram by ingredient name or key"
+    )
     overrules: list[OverruleIn] = Field(default_factory=list, max_length=200)
     measures: Measures = "us"
     batches: float = Field(1, gt=0, le=1000, description="how often each formula is made")
@@ -101,7 +118,48 @@ class LainOut(Shape):
     width_mm: float
     top_width_mm: float
     kcal_each: float
+    cost_each: float | None = Field(description="of what it takes as made; null: no prices")
     allergens: list[str]
+
+
+class FoldOut(Shape):
+    """What comes of folding two parts: how much, how light, how it stands, and how warm the base
+    may be for it."""
+
+    name: str
+    base: str
+    light: str
+    base_g: float
+    light_g: float
+    volume_ml: float
+    density_g_per_ml: float
+    class_: SetClass | None = Field(alias="class")
+    family: str | None
+    base_from_c: float
+    base_to_c: float
+    sign: str
+    too_cold: str
+    too_warm: str
+    need_g: float
+
+    model_config = ConfigDict(populate_by_name=True)
+
+
+class AssemblyStepOut(Shape):
+    """A step of building it: one layer, a temperature to check, a wait."""
+
+    key: str
+    kind: Literal["ready", "check", "lay", "finish"]
+    title: str
+    sign: str
+    avoid: str
+    caution: str
+    low_c: float | None
+    high_c: float | None
+    hold_s: int
+    grams: float
+    count: int
+    there: str
 
 
 class BuildPartOut(Shape):
@@ -124,6 +182,7 @@ class LayerShareOut(Shape):
     name: str
     g: float
     kcal: float
+    cost: float | None
 
 
 class PortionOut(Shape):
@@ -132,6 +191,9 @@ class PortionOut(Shape):
     g: float
     kcal: float
     allergens: list[str]
+    complete: bool = Field(description="every line was understood, so that nothing is left out")
+    cost: float | None = Field(description="null: the kitchen has no prices")
+    without_price: list[str]
     layers: list[LayerShareOut]
 
 
@@ -199,6 +261,8 @@ class BuildOut(Shape):
     stand: StandOut
     layers: list[LainOut]
     parts: list[BuildPartOut]
+    folds: list[FoldOut]
+    guide: list[AssemblyStepOut] = Field(description="building it, one layer a step")
     portion: PortionOut
     steps: list[BuildStepOut]
     shortest_min: float

@@ -6,6 +6,7 @@ from pydantic import ConfigDict, Field
 
 from bellcrumb.contract.shapes.base import MixIn, PointOut, Shape
 from bellcrumb.contract.shapes.fit import FitOut, VesselIn
+from bellcrumb.contract.shapes.sugar import WhipOut
 from bellcrumb.texture.set_map import Plane
 
 PartKind = Literal["crust", "filling", "caramel", "meringue", "cream", "glaze", "garnish"]
@@ -264,6 +265,7 @@ class FormulaOut(Shape):
     whites_left_eggs: float
     eggs: EggsOut | None
     air_ml: float
+    whipped: WhipOut | None = Field(None, description="cream to be whipped: how it stands")
     portions: float | None
     nutrition: NutritionOut | None
     cost: MoneyOut | None

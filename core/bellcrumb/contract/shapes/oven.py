@@ -4,10 +4,11 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from bellcrumb.contract.shapes.base import MixIn, Shape, Strict
+from bellcrumb.contract.shapes.base import LineIn, MixIn, Shape, Strict
 from bellcrumb.contract.shapes.fit import VesselIn
 from bellcrumb.contract.shapes.formula import ReasonOut
 from bellcrumb.laws.safety import COOLING
+from bellcrumb.oven.crust import School
 from bellcrumb.oven.school import After, Doneness
 from bellcrumb.vessels.tray import BATH_WATER_C
 
@@ -15,7 +16,7 @@ OvenCelsius = Annotated[float, Field(ge=60, le=320)]
 
 
 class FilledIn(VesselIn):
-    """A vessel and how far the custard stands in it: one of the two, or three quarters."""
+    """A vessel and how far the custard stands in it: one of the two, or all of it."""
 
     fill_mm: float | None = Field(None, gt=0, le=400)
     fill_ml: float | None = Field(None, gt=0, le=100_000)
@@ -225,7 +226,12 @@ class ConvertOut(Shape):
 class CrustIn(Strict):
     """Ask how a crust is baked blind and how long it stays crisp."""
 
-    school: Literal["weights", "frozen", "hot_start", "crumb"] = "weights"
+    school: School = "weights"
+    lines: list[LineIn] = Field(
+        default_factory=list, max_length=200,
+        description="the dough: choux, puff, crumbs and sponge have a school of their own",
+    )  # fmt: skip
+    egg_grade: str = Field("US large", max_length=40)
     goes: Literal["baked_in", "cold_filling", "hot_filling"] = "cold_filling"
     dough_mm: float = Field(3, ge=1, le=10)
     offset_k: float = Field(0, ge=-80, le=80)
@@ -247,8 +253,11 @@ class CrustStage(Shape):
 
 
 class CrustOut(Shape):
-    """The stages, how far, the cooling, and the soggy clock in hours from low to high."""
+    """The stages, how far, the cooling, and the soggy clock in hours from low to high. ``dough`` is
+    told from the lines, ``school`` the one that was followed."""
 
+    dough: str | None
+    school: School
     stages: list[CrustStage]
     how_far: str
     cool_min: float

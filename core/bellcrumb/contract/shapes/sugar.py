@@ -146,6 +146,7 @@ class WhipOut(Shape):
     peak: str
     time_s: float
     stands_h: float
+    stands_cold_h: float
     topping_g: float | None
     warnings: list[str]
 

@@ -1,0 +1,109 @@
+"""Guides of what is made on the bench and in the oven: doughs, crumbs, nut paste, glaze, sugar.
+
+They are the rows of the table of steps: a part's guide, its thread and the day say the same.
+"""
+
+from bellcrumb.dessert.steps import Row, rows
+from bellcrumb.dessert.works import FACTS, Kind, kind_of_part
+from bellcrumb.mix.composition import Mix
+from bellcrumb.stove.steps import Step
+from bellcrumb.texture.families import Family
+
+_ON_THE_BENCH: tuple[Kind, ...] = (
+    "flaky", "sweet", "crumb", "puff", "sponge", "frangipane", "nut", "jam", "torched", "fruit",
+    "poached_fruit", "biscuit", "garnish", "chocolate_coat",
+)  # fmt: skip
+NAMES: dict[Kind, str] = {
+    "flaky": "Flaky dough", "sweet": "Sweet short dough", "crumb": "Crumb base",
+    "puff": "Puff sheets", "sponge": "Sponge sheet", "frangipane": "Almond cream",
+    "nut": "Nut paste", "jam": "Jam glaze", "torched": "Sugar crust", "fruit": "Fruit",
+    "poached_fruit": "Poached fruit", "biscuit": "Biscuits", "garnish": "Garnish",
+    "chocolate_coat": "Coat of chocolate",
+}  # fmt: skip
+# What to look for and the mistake, by step. Source: craft.
+_SIGNS: dict[str, tuple[str, str]] = {
+    "rub_bring_together": ("Bits of butter the size of a pea still show.", "Warm hands: paste."),
+    "first_rest": ("It no longer springs back.", "Rolled at once, it shrinks from the wall."),
+    "roll_line": ("Full contact, the corner filled, the rim a little thicker.", "Stretched thin."),
+    "roll_mm_line": ("Even, full contact with the tin.", "Stretched: it slides down."),
+    "freeze_before_oven": ("Hard to the touch.", "Soft into the oven: the rim falls."),
+    "bake_weights": ("The rim is set and dry.", "Weights not to the rim: the wall slumps."),
+    "weights_out_bake": ("Brown right across the bottom.", "Grey in the middle is raw."),
+    "blind_bake": ("Gold to the middle.", "It browns fast: look after 12 minutes."),
+    "cool": ("No warmth under the hand.", "A warm shell steams itself soft."),
+    "press_into_tin": ("Pressed hard with a flat cup, even to the wall.", "Loose: it falls apart."),
+    "melt_butter_mix": ("Like wet sand, it holds in the fist.", "Too much butter: it is greasy."),
+    "roll_out_dock": ("2.5 to 3 mm, pricked all over.", "Not pricked: it domes."),
+    "bake_under_tray": ("Flat and straw all through.", "The tray on too soon: it never rises."),
+    "bake_uncovered_brown": ("Brown to the middle layer.", "Pale: it goes soft within the hour."),
+    "cool_cut": ("Cut with a saw, edges off.", "Pressed with a knife: it shatters."),
+    "roast_nuts": ("Brown when one is broken.", "Dark outside, pale within: too hot."),
+    "cook_sugar_coat": ("Amber, every nut coated.", "Black at the edge: bitter."),
+    "grind": ("First crumbs, then it runs.", "Stopped at the crumbs: sandy. Rest a hot machine."),
+    "heat_little_water": ("70 to 80 °C, it runs from the brush.", "Boiled: it sets rubbery."),
+    "brush": ("The fruit is cold, the glaze hot.", "Twice over the same place: it lifts."),
+    "dry_surface": ("Not a drop on top, under 8 °C.", "Wet: the sugar makes syrup."),
+    "dust_sugar": ("7 to 9 g on 100 cm², even to the rim.", "Heaps burn, gaps stay pale."),
+    "torch": ("Amber all over, flame 8 to 12 cm off, in circles.", "One place: it burns."),
+    "pipe": ("Room between them: they double.", "Points stand up and burn: wet finger."),
+    "dry_open_oven": ("Light, the walls dry.", "Not pierced: they soften from inside."),
+}  # fmt: skip
+# Piped choux, g raw of a piece. Source: trade values.
+_PIPED = ((21.0, "buns of 4 cm"), (40.0, "buns of 6 cm"), (42.0, "éclairs of 13 cm"),
+          (300.0, "rings of 20 cm"))  # fmt: skip
+
+
+def bench_kind(part_kind: str, mix: Mix, family: Family | None, method: str = "") -> Kind | None:
+    """Which of these a part is; None for what is cooked on the stove or baked as a custard."""
+    kind = kind_of_part(part_kind, mix, family, method=method)
+    return kind if kind in _ON_THE_BENCH else None
+
+
+def bench_steps(kind: Kind, mix: Mix) -> list[Step]:
+    """The guide of a part that is made on the bench."""
+    first = Step(
+        "ready", "ready", "Everything weighed and within reach",
+        "Cold where it says cold." if kind in ("flaky", "puff") else "The oven on, the tin lined.",
+        "Starting before it is all there.",
+    )  # fmt: skip
+    work: Kind = "fruit" if kind == "poached_fruit" else kind
+    table = [r for r in rows().get(work, []) if kind == "poached_fruit" or r.code not in
+             ("poach", "drain")]  # fmt: skip
+    return [first, *(_step(row) for row in table), *_enough(kind, mix)]
+
+
+def after_choux(mix: Mix) -> list[Step]:
+    """What follows the panade: piped by its size, baked shut, pierced, dried with the door ajar."""
+    made = 0.95 * mix.mass_g
+    pieces = ", ".join(f"{made / g:.0f} {word}" for g, word in _PIPED if made >= 0.9 * g)
+    codes = ("pipe", "bake", "dry_open_oven", "cool")
+    steps = [_step(row) for row in rows()["choux"] if row.code in codes]
+    piped = Step("pipe", "finish", f"Pipe it: {pieces}", *_SIGNS["pipe"])
+    hole = Step("hole", "finish", "A hole in each, so that the steam leaves",
+                "They keep their height.", "Pierced before it is brown: it falls.")  # fmt: skip
+    bake = next(s for s in steps if s.key == "bake")
+    dry, cool = (next(s for s in steps if s.key == k) for k in ("dry_open_oven", "cool"))
+    return [piped, bake, hole, dry, cool]
+
+
+def _step(row: Row) -> Step:
+    sign, avoid = _SIGNS.get(row.code, ("", ""))
+    oven = f", {row.oven_c:.0f} °C" if row.oven_c is not None else ""
+    shut = (row.work, row.code) == ("choux", "bake")
+    door = ", the door shut for the first 20 min" if shut else ""
+    words = row.words[:1].upper() + row.words[1:]
+    return Step(
+        row.code, "finish", f"{words}{oven}{door}", sign, avoid,
+        hold_s=round(60 * row.wait_min) if row.wait_min >= 1 else 0,
+        there="Time is up: the sign decides" if row.oven_c is not None else "Long enough: go on",
+    )  # fmt: skip
+
+
+def _enough(kind: Kind, mix: Mix) -> list[Step]:
+    """How far it goes, where a table of thicknesses says."""
+    facts = FACTS[kind]
+    if not facts.lining_mm or facts.density is None:
+        return []
+    cm2 = mix.mass_g * (1 - facts.lost) / facts.density / facts.lining_mm * 10
+    title = f"It covers {cm2:.0f} cm² at {facts.lining_mm:g} mm"
+    return [Step("enough", "finish", title, "The dessert's page says what its tin takes.", "")]
