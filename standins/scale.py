@@ -1,4 +1,5 @@
-"""A simulated scale under the bowl: while somebody tempers, ladles fall into it, one by one.
+"""A simulated scale under the bowl: while somebody tempers, ladles fall into it, one by one,
+and a layer at a time while a dessert is built.
 
 A real scale only weighs; this one also pours, so that the ladder can be seen to fill by itself.
 """
@@ -12,6 +13,7 @@ from typing import Any
 from standins.gateway import Gateway, run
 
 LADLE_EVERY_S = 9.0  # on the cook's clock
+LAYER_S = 30.0  # a layer is laid in so long
 
 
 class Scale:
@@ -31,6 +33,10 @@ class Scale:
 
     def grams(self, scene: dict[str, Any], now_s: float) -> float:
         """What lies in the bowl ``now_s`` seconds into the cook, to a gram or so."""
+        if scene.get("lay_g") or scene.get("laid_g"):
+            share = min(1.0, max(0.0, (now_s - scene["step_entered_s"]) / LAYER_S))
+            on: float = scene["laid_g"] + share * scene["lay_g"]
+            return on + self.noise.gauss(0, 0.3)
         bowl: float = scene["bowl_g"] or 0.0
         rungs: list[float] = scene["rungs_g"]
         if scene["step"] == "temper" and rungs:

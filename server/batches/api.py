@@ -10,7 +10,7 @@ from ninja import Query
 from ninja.errors import HttpError
 
 from batches.bakes import refit_now
-from batches.begin import begin
+from batches.begin import begin, parts_made
 from batches.book import bare_batch_of, batch_of, batch_out, router, thinned
 from batches.clock import (
     Course,
@@ -38,6 +38,7 @@ from batches.shapes import (
 from batches.state import CookState, state_of
 from batches.teaching import teach
 from formulas.api import version_of
+from formulas.building import assembly_plan
 from formulas.content import Content, check, content_of, formula_of
 from formulas.oven import bake_plan_of
 from formulas.stove import plan_of
@@ -62,8 +63,12 @@ def start_batch(request: HttpRequest, kid: UUID, given: Start) -> BatchOut:
     today = given.today.dict(exclude_none=True)
     content = Content.model_validate(content_of(version).dict() | today)
     check(member.kitchen, content)
-    planned = bake_plan_of if given.place == "oven" else plan_of
-    plan = planned(member.kitchen, content, version.part.kind)
+    if given.place == "build":
+        version, plan = assembly_plan(member.kitchen, version.part.dessert)
+        content = content_of(version)
+    else:
+        planned = bake_plan_of if given.place == "oven" else plan_of
+        plan = planned(member.kitchen, content, version.part.kind)
     found = formula_of(member.kitchen, content, version.part.kind)
     with transaction.atomic():
         device = take(member.kitchen, given.device_id, "probe", "probe")
@@ -71,10 +76,12 @@ def start_batch(request: HttpRequest, kid: UUID, given: Start) -> BatchOut:
         if given.time_scale > 1 and not (device and device.simulated):
             raise HttpError(422, "Only a simulated probe can run faster than the clock.")
         # The same id at once: the store refuses the second, which is then asked again (above).
-        begin(
-            member.kitchen, version, member.user, plan, found, clock_now(),
-            id=given.id, device=device, scale=scale, time_scale=given.time_scale,
+        batch = begin(
+            member.kitchen, version, member.user, plan, found, clock_now(), id=given.id,
+            device=device, scale=scale, time_scale=given.time_scale, whole=given.place == "build",
         )  # fmt: skip
+        if batch.whole:
+            batch.made_of.set(parts_made(batch))
     return batch_out(batch_of(member, given.id))
 
 
@@ -95,7 +102,8 @@ def live_out(batch: Batch, after_ms: int, refused: list[RefusedEvent]) -> LiveOu
     state = state_of(batch.pk)
     with state.lock:
         refit = refit_now(batch, course, state)
-        moment = moment_of(course, state, refit)
+        poured = poured_g(batch, course)
+        moment = moment_of(course, state, refit, poured)
         safe = safety_now(course, state)
         odd = doubts_now(course, state)
         new = [r for r in state.since(after_ms / 1000) if round(1000 * r[0]) > after_ms]
@@ -119,7 +127,7 @@ def live_out(batch: Batch, after_ms: int, refused: list[RefusedEvent]) -> LiveOu
             "marks": course.marks,
             "safe": vars(safe) if safe else None,
             "others": others,
-            "poured_g": poured_g(batch, course),
+            "poured_g": poured,
             "refit": refit,
             "probe_doubt": next((d.says for d in odd if d.now), None),
             "refused": refused,

@@ -1,6 +1,6 @@
 """How a batch begins: the one place that freezes a prediction and writes what the book lists."""
 
-from datetime import datetime
+from datetime import datetime, timedelta
 from typing import Any
 
 from accounts.models import User
@@ -35,3 +35,19 @@ def begin(
         },
         **more,
     )
+
+
+# A part that was cooked longer ago is not what stands in the cold now: the longest any keeps.
+_STILL_THERE = timedelta(days=7)
+
+
+def parts_made(batch: Batch) -> list[Batch]:
+    """The cooks and bakes of a dessert's parts that a build of it takes: those since the last
+    build, and no older than any part keeps."""
+    dessert = batch.version.part.dessert_id
+    same = Batch.objects.filter(kitchen=batch.kitchen_id, version__part__dessert=dessert)
+    before = same.filter(whole=True, started_at__lt=batch.started_at).order_by("-started_at")
+    last = before.values_list("started_at", flat=True).first()
+    since = max(batch.started_at - _STILL_THERE, last or batch.started_at - _STILL_THERE)
+    rows = same.filter(whole=False, started_at__gte=since, started_at__lt=batch.started_at)
+    return list(rows.defer("prediction").order_by("started_at")[:40])

@@ -11,11 +11,21 @@ from ninja.errors import HttpError
 from ninja.files import UploadedFile
 from ninja.responses import Status
 
-from batches.clock import cook_ms, course_of, curve_of, doubts_in, raise_peak, safety_of
+from batches.clock import (
+    cook_ms,
+    course_of,
+    curve_of,
+    doubts_in,
+    laid_in,
+    plan_of_batch,
+    raise_peak,
+    safety_of,
+)
 from batches.models import Batch, Reading, Verdict
 from batches.shapes import (
     BatchOut,
     DeviationOut,
+    MadeOfOut,
     Point,
     VerdictConflict,
     VerdictIn,
@@ -76,6 +86,7 @@ def card_of(batch: Batch) -> dict[str, object]:
         "peak_c": None if batch.peak_cc is None else batch.peak_cc / 100,
         "predicted_class": batch.predicted_class or None,
         "verdict": _verdict_out(verdict) if verdict else None,
+        "whole": batch.whole,
     }
 
 
@@ -106,6 +117,7 @@ def batch_out(batch: Batch) -> BatchOut:
         Batch.objects.filter(
             kitchen=batch.kitchen_id,
             version__part=batch.version.part_id,
+            whole=batch.whole,
             started_at__lt=batch.started_at,
         )
         .order_by("-started_at")
@@ -132,8 +144,23 @@ def batch_out(batch: Batch) -> BatchOut:
                 for n in (2, 3, 4)
                 if (points := curve_of(batch, channel=n))
             },
+            "made_of": _made_of(batch),
+            "built_into": list(batch.built_into.values_list("id", flat=True)),
+            "laid": laid_in(batch, course, curve),
         }
     )
+
+
+def _made_of(batch: Batch) -> list[MadeOfOut]:
+    """The cooks and bakes a built dessert came from, the first one first."""
+    rows = batch.made_of.select_related("version__part").order_by("started_at")
+    return [
+        MadeOfOut(
+            id=b.id, part=b.version.part.name, version=b.version.number, started_at=b.started_at,
+            guide=plan_of_batch(b.pk).guide,
+        )
+        for b in rows.defer("prediction")
+    ]  # fmt: skip
 
 
 @router.get("/k/{kid}/batches/{batch_id}", response={200: BatchOut, **PROBLEMS})

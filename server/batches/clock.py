@@ -8,11 +8,13 @@ from uuid import UUID
 from django.db.models import Q
 
 from batches.models import Batch
+from batches.shapes import LaidOut
 from batches.state import CookState
-from bellcrumb.book.review import Timing
+from bellcrumb.book.review import Timing, longest
 from bellcrumb.contract.shapes.oven import RefitOut
 from bellcrumb.curve.doubts import Doubt, doubts, doubts_of
 from bellcrumb.curve.watch import STALE_S, Reading
+from bellcrumb.dessert.assembly import checked_moment, is_enough, laid_moment
 from bellcrumb.oven.guide import bake_moment, is_fresh
 from bellcrumb.safety.pasteurise import Lethality, Product, lethality
 from bellcrumb.stove.guide import ENTERED_EARLY_S, Moment, held_above_c, missed, moment
@@ -85,9 +87,12 @@ def curve_of(batch: Batch, channel: int = 1) -> list[Reading]:
     return [(ms / 1000, cc / 100) for ms, cc in rows.values_list("cook_ms", "temp_cc")]
 
 
-def moment_of(course: Course, state: CookState, refit: RefitOut | None = None) -> Moment:
+def moment_of(
+    course: Course, state: CookState, refit: RefitOut | None = None, poured: float | None = None
+) -> Moment:
     """What the guide says now, from every reading of the cook so far: the step it is in, or a hold
-    that was left out before it. ``refit`` moves the window of a bake."""
+    that was left out before it. ``refit`` moves the window of a bake, ``poured`` is what a scale
+    saw laid in this step."""
     timing = course.timings[-1]
     stale_s = _stale_s(course)
     step = _step(course, timing.key)
@@ -98,6 +103,12 @@ def moment_of(course: Course, state: CookState, refit: RefitOut | None = None) -
         fresh = is_fresh(watch, course.now_s, stale_s)
         found = bake_moment(step, watch, course.now_s - timing.entered_s, fresh)
         return replace(found, urgency="calm") if course.paused else found
+    if step.kind == "check":
+        watch = state.watch(timing.entered_s, None, None, stale_s)
+        fresh = is_fresh(watch, course.now_s, stale_s)
+        return checked_moment(step, watch, fresh)
+    if step.kind == "lay":
+        return laid_moment(step, poured)
     since = timing.entered_s - ENTERED_EARLY_S
     watch = state.watch(since, held_above_c(step), None, stale_s)
     found = moment(step, watch, timing.entered_s, course.now_s, stale_s)
@@ -169,15 +180,54 @@ def safety_of(course: Course, curve: list[Reading]) -> Lethality | None:
 
 
 def poured_g(batch: Batch, course: Course) -> float | None:
-    """Grams poured into the bowl on the scale since tempering began; None without a scale."""
-    since = next((t.entered_s for t in course.timings if t.key == "temper"), None)
-    if since is None:
+    """Grams poured onto the scale in the step that is weighed: since tempering began, or since
+    this layer did. None without a scale."""
+    weighed = ("temper",) if course.plan.guide != "build" else (course.current,)
+    timing = next((t for t in course.timings[::-1] if t.key in weighed), None)
+    if timing is None:
         return None
-    before = batch.weights.filter(cook_ms__lte=since * 1000).last()
-    rows = batch.weights.filter(cook_ms__gt=since * 1000)
-    start = before or rows.first()
-    last = rows.last()
-    return (last.dg - start.dg) / 10 if start and last else None
+    if timing.key == "temper":  # gone back to, the first ladles still lie in the bowl
+        timing = next(t for t in course.timings if t.key == "temper")
+        return _poured(batch, timing.entered_s, None)
+    return _poured(batch, timing.entered_s, None)
+
+
+def _poured(batch: Batch, from_s: float, to_s: float | None) -> float | None:
+    """What was added on the scale in a stretch of the cook. The bowl may be tared on the way: then
+    it is counted from there."""
+    rows = batch.weights.filter(cook_ms__gt=from_s * 1000)
+    if to_s is not None:
+        rows = rows.filter(cook_ms__lte=to_s * 1000)
+    weights = list(rows.values_list("dg", flat=True))
+    if not weights:
+        return None
+    before = batch.weights.filter(cook_ms__lte=from_s * 1000).last()
+    start = before.dg if before else weights[0]
+    return (weights[-1] - min(start, *weights)) / 10
+
+
+def laid_in(batch: Batch, course: Course, curve: list[Reading]) -> list[LaidOut]:
+    """The layers of a built dessert as they were weighed and checked."""
+    if course.plan.guide != "build":
+        return []
+    found = []
+    at = longest(course.timings)
+    last = {timing.key: timing for timing in course.timings}
+    for n, step in enumerate(course.plan.steps):
+        timing = at.get(step.key)
+        if step.kind != "lay" or timing is None:
+            continue
+        check = course.plan.steps[n - 1] if n else None
+        seen = last.get(check.key) if check and check.kind == "check" else None
+        mine = [c for t, c in curve if seen and seen.entered_s <= t <= seen.left_s]
+        got = _poured(batch, timing.entered_s, timing.left_s)
+        asked = step.grams * step.count
+        enough = None if got is None else is_enough(got, asked)
+        found.append(
+            LaidOut(step=step.key, title=step.title, asked_g=asked, got_g=got, enough=enough,
+                    checked_c=mine[-1] if mine else None)
+        )  # fmt: skip
+    return found
 
 
 def raise_peak(batch: Batch, top_cc: int | None) -> None:

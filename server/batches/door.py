@@ -17,7 +17,7 @@ from batches.intake import Sent, read_item, store
 from bellcrumb.stove.temper import Rung
 from devices.models import Device
 from devices.token import DeviceThrottle, Token
-from formulas.stove import Scene
+from formulas.stove import Scene, StepOut
 from kitchen.access import member_of
 from shared.now import now as clock_now
 from shared.shapes import PROBLEMS
@@ -130,6 +130,8 @@ class Assignment(Schema):
     bowl_c: float | None
     bowl_g: float | None
     rungs_g: list[float]
+    laid_g: float = Field(description="what lies on the scale as this step begins, of a build")
+    lay_g: float = Field(description="what this step lays on it")
 
 
 @door.get("", response={200: Assignment, **PROBLEMS})
@@ -152,6 +154,8 @@ def assignment(request: HttpRequest) -> Assignment:
             bowl_c=None,
             bowl_g=None,
             rungs_g=[],
+            laid_g=0,
+            lay_g=0,
         )
     course = course_of(batch)
     scene = next((s for s in course.plan.scenes if s.step == course.current), None)
@@ -168,7 +172,15 @@ def assignment(request: HttpRequest) -> Assignment:
         bowl_c=_bowl_c(course.plan.ladder, course.rungs),
         bowl_g=course.plan.ladder.bowl_g if course.plan.ladder else None,
         rungs_g=[r.added_g for r in course.plan.ladder.rungs] if course.plan.ladder else [],
+        laid_g=_laid_before(course.plan.steps, course.current),
+        lay_g=step.grams * step.count if step else 0,
     )
+
+
+def _laid_before(steps: list[StepOut], current: str) -> float:
+    keys = [s.key for s in steps]
+    before = steps[: keys.index(current)] if current in keys else []
+    return float(sum(s.grams * s.count for s in before))
 
 
 def _wanted_c(step: Any) -> float | None:

@@ -85,8 +85,8 @@ def book(
         .select_related("version__part__dessert", "verdict__by")
         .only(
             "id", "cook_name", "started_at", "ended_at", "time_scale", "peak_cc",
-            "predicted_class", "version__number", "version__part__dessert__name", "verdict",
-            "verdict__texture", "verdict__faults", "verdict__note", "verdict__revision",
+            "predicted_class", "whole", "version__number", "version__part__dessert__name",
+            "verdict", "verdict__texture", "verdict__faults", "verdict__note", "verdict__revision",
             "verdict__by__name",
         )
         .order_by("-started_at")
@@ -139,7 +139,7 @@ def chart(request: HttpRequest, kid: UUID, dessert_id: UUID) -> ChartOut:
     if not Dessert.objects.filter(kitchen=kitchen, pk=dessert_id).exists():
         raise HttpError(404, "This dessert is not in the kitchen.")
     rows = Batch.objects.filter(
-        kitchen=kitchen, version__part__dessert=dessert_id, ended_at__isnull=False
+        kitchen=kitchen, version__part__dessert=dessert_id, ended_at__isnull=False, whole=False
     ).order_by("-started_at")
     page = list(rows.values_list("id", flat=True)[:_CHARTED])
     found = (

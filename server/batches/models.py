@@ -28,6 +28,10 @@ class Batch(models.Model):
     ended_at = models.DateTimeField(null=True, blank=True)
     time_scale = models.PositiveSmallIntegerField(default=1)
     prediction = models.JSONField()
+    # A dessert put together: its version is that of the main part, and these are the cooks and
+    # bakes that its parts came from.
+    whole = models.BooleanField(default=False)
+    made_of = models.ManyToManyField("self", symmetrical=False, related_name="built_into")
     # What the book shows of it, kept here so that a list reads neither curves nor predictions.
     cook_name = models.CharField(max_length=80, blank=True)
     predicted_class = models.CharField(max_length=10, blank=True)

@@ -27,7 +27,7 @@ class Start(Schema):
     version_id: UUID
     device_id: UUID | None = None
     scale_id: UUID | None = None
-    place: Literal["stove", "oven"] = "stove"
+    place: Literal["stove", "oven", "build"] = "stove"
     time_scale: int = Field(default=1, ge=1, le=60)
     today: Conditions = Conditions()
 
@@ -123,6 +123,28 @@ class BatchCard(Schema):
     peak_c: float | None
     predicted_class: SetClass | None
     verdict: VerdictOut | None
+    whole: bool = Field(description="the dessert put together, not a part of it cooked")
+
+
+class MadeOfOut(Schema):
+    """A cook or bake that a built dessert came from."""
+
+    id: UUID
+    part: str
+    version: int
+    started_at: datetime
+    guide: str
+
+
+class LaidOut(Schema):
+    """A layer as it was weighed, all vessels together, and the last reading before it went on."""
+
+    step: str
+    title: str
+    asked_g: float
+    got_g: float | None
+    enough: bool | None
+    checked_c: float | None
 
 
 class BatchOut(BatchCard):
@@ -142,6 +164,9 @@ class BatchOut(BatchCard):
     before: list[UUID]
     safe: SafeOut | None
     channels: dict[int, list[Point]]
+    made_of: list[MadeOfOut]
+    built_into: list[UUID]
+    laid: list[LaidOut]
 
 
 class RefusedEvent(Schema):

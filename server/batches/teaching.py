@@ -68,7 +68,9 @@ def seen_in(kitchen: Kitchen, batch: Batch) -> BatchSeen:
 def _ended(kitchen: Kitchen) -> list[Batch]:
     """The latest ended batches, oldest first. Simulated probes teach only where there is nothing
     else: in the demo kitchen."""
-    rows = Batch.objects.filter(kitchen=kitchen, ended_at__isnull=False).select_related(*_WITH)
+    # A dessert put together teaches nothing: its parts did.
+    rows = Batch.objects.filter(kitchen=kitchen, ended_at__isnull=False, whole=False)
+    rows = rows.select_related(*_WITH)
     batches = list(rows.defer("prediction").order_by("-started_at")[:_LATEST])[::-1]
     return [b for b in batches if not (b.device and b.device.simulated)] or batches
 
@@ -102,7 +104,7 @@ def _taught(kitchen: Kitchen, batch: Batch) -> dict[str, Any]:
 def teach(batch: Batch) -> None:
     """A batch has ended or was judged: work it out anew, and everything that is learned."""
     fresh = Batch.objects.select_related(*_WITH).defer("prediction").get(pk=batch.pk)
-    if fresh.ended_at is None:
+    if fresh.ended_at is None or fresh.whole:
         return
     taught = _taught(fresh.kitchen, fresh)
     Batch.objects.filter(pk=fresh.pk).update(taught=taught)

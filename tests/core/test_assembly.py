@@ -53,9 +53,9 @@ class GuideTest(unittest.TestCase):
         step = Step("warm_1", "check", "Probe", "", "It melts.", 28.0, 38.0, there="Now")
         for temp, word, done in ((45, "too warm", False), (20, "too cold", False),
                                  (33, "as it should be", True)):  # fmt: skip
-            said = checked_moment(step, Watch.of([(0, temp), (2, temp)], None), 2, True)
+            said = checked_moment(step, Watch.of([(0, temp), (2, temp)], None), True)
             self.assertEqual((said.headline, said.done), (word, done))
-        silent = checked_moment(step, Watch.of([(0, 33)], None), 99, False)
+        silent = checked_moment(step, Watch.of([(0, 33)], None), False)
         self.assertEqual((silent.figure, silent.done), (None, False))
 
     def test_the_scale_counts_vessel_by_vessel(self):
@@ -64,9 +64,9 @@ class GuideTest(unittest.TestCase):
             (0, 1, "vessel 1 of 3"), (115, 1, "vessel 1 of 3"), (118, 2, "vessel 2 of 3"),
             (300, 3, "vessel 3 of 3"), (358, 3, "enough"), (400, 3, "too much"),
         ):  # fmt: skip
-            said = laid_moment(step, poured, 5)
+            said = laid_moment(step, poured)
             self.assertEqual((vessel_at(step, poured), said.headline), (vessel, word))
-        self.assertEqual(laid_moment(step, None, 5).figure, 120)
+        self.assertEqual(laid_moment(step, None).figure, 120)
 
     @given(st.floats(0, 2000), st.floats(0, 500), st.floats(5, 400), st.integers(1, 12))
     def test_more_on_the_scale_is_never_an_earlier_vessel(self, poured, more, grams, count):

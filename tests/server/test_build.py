@@ -1,3 +1,7 @@
+from datetime import timedelta
+
+from batches.models import Batch, Reading, Weight
+from devices.models import Device
 from formulas.models import Dessert, Part, Version
 from tests.server.base import KitchenCase, new_id
 
@@ -84,6 +88,86 @@ class BuildTest(KitchenCase):
         self.assertEqual(self.k("DELETE", f"/parts/{self.shell.id}")[0], 200)
         _, page = self.k("GET", self.path())
         self.assertEqual([x["part_id"] for x in page["content"]["layers"]], [str(self.part.id)])
+
+    def test_a_fold_a_loss_and_own_minutes_are_saved_with_the_build(self):
+        foam = Part.objects.create(dessert=self.dessert, position=6, kind="cream", name="Foam")
+        Version.objects.create(part=foam, number=1, lines_text="300 g cream 35%")
+        fold = {"name": "Light", "base_id": str(self.part.id), "light_id": str(foam.id)}
+        layers = [{"part_id": str(self.shell.id)}, {"fold": "Light"}]
+        content = self.build(
+            layers=layers, folds=[fold], losses=[{"part_id": str(self.shell.id), "lost_pct": 30}],
+            overrules=[{"key": "Shell/first_rest", "wait_min": 200}],
+        )  # fmt: skip
+        status, page = self.k("PUT", self.path(), {"revision": 0, "content": content})
+        self.assertEqual((status, page["problem"]), (200, None))
+        found = page["found"]
+        self.assertEqual([x["name"] for x in found["layers"]], ["Shell", "Light"])
+        self.assertEqual(found["folds"][0]["set_class"], "spoon")
+        lost = {p["name"]: p["lost_pct"] for p in found["parts"]}
+        self.assertEqual(lost["Shell"], 30)
+        rest = next(s for s in found["steps"] if s["key"] == "Shell/first_rest")
+        self.assertEqual((rest["wait_min"], rest["own"]), (200, True))
+        # A part that is taken away takes its fold with it, and says which minutes are of no use.
+        foam.delete()
+        status, page = self.k("GET", self.path())
+        self.assertEqual((page["content"]["folds"], page["problem"]), ([], None))
+
+    def test_a_dessert_is_built_by_scale_and_probe_and_knows_what_it_is_made_of(self):
+        cook = self.start()
+        self.k("POST", f"/batches/{cook}/events", {"events": [self.event("end")]})
+        self.k("PUT", self.path(), {"revision": 0, "content": self.build(count=1)})
+        token = Device.new_token()
+        scale = Device.objects.create(
+            kitchen=self.kitchens["weir"], name="scale", kind="scale", simulated=True,
+            token_hash=Device.hash_of(token),
+        )  # fmt: skip
+        made = self.start(
+            place="build", device_id=str(self.device.id), scale_id=str(scale.id), time_scale=20
+        )
+        batch = self.k("GET", f"/batches/{made}")[1]
+        self.assertEqual((batch["whole"], batch["plan"]["guide"]), (True, "build"))
+        self.assertEqual([b["id"] for b in batch["made_of"]], [cook])
+        keys = [s["key"] for s in batch["plan"]["steps"]]
+        self.assertEqual((keys[0], keys[-1]), ("ready", "label"))
+        lay = next(s for s in batch["plan"]["steps"] if s["kind"] == "lay" and s["key"] == "lay_1")
+        self.k("POST", f"/batches/{made}/events", {"events": [self.event("step", "warm_1")]})
+        row = Batch.objects.get(pk=made)
+        Batch.objects.filter(pk=made).update(started_at=row.started_at - timedelta(seconds=10))
+        self.k("POST", f"/batches/{made}/events", {"events": [self.event("step", "warm_1")]})
+        now = self.k("GET", f"/batches/{made}/live")[1]
+        at = row.started_at
+        for n, temp in enumerate((1800, 700, 700, 700)):
+            Reading.objects.create(
+                batch=row, client_id=new_id(), at=at, temp_cc=temp,
+                cook_ms=round(1000 * now["now_s"]) + 100 + 10 * n,
+            )  # fmt: skip
+        said = self.k("GET", f"/batches/{made}/live")[1]["moment"]
+        self.assertEqual((said["headline"], said["done"]), ("as it should be", True))
+        self.k("POST", f"/batches/{made}/events", {"events": [self.event("step", "lay_1")]})
+        entered = self.k("GET", f"/batches/{made}/live")[1]["timings"][-1]["entered_s"]
+        place = self.device_call("GET", "", token=token)[1]
+        self.assertAlmostEqual(place["lay_g"], lay["grams"])
+        for n, share in enumerate((0.0, 0.5, 1.0)):
+            Weight.objects.create(
+                batch=row, client_id=new_id(), cook_ms=round(1000 * entered) + 1 + n,
+                dg=round(10 * (place["laid_g"] + share * place["lay_g"])),
+            )  # fmt: skip
+        said = self.k("GET", f"/batches/{made}/live")[1]["moment"]
+        self.assertEqual((said["headline"], said["figure_unit"]), ("enough", "g"))
+        self.k("POST", f"/batches/{made}/events", {"events": [self.event("end")]})
+        batch = self.k("GET", f"/batches/{made}")[1]
+        laid = {x["step"]: x for x in batch["laid"]}["lay_1"]
+        self.assertTrue(laid["enough"])
+        self.assertEqual(laid["checked_c"], 7)
+        self.assertEqual(self.k("GET", f"/batches/{cook}")[1]["built_into"], [made])
+        # It teaches nothing, and stands in no control chart; the book has it.
+        self.assertIsNone(Batch.objects.get(pk=made).taught)
+        chart = self.k("GET", f"/desserts/{self.dessert.id}/chart")[1]
+        self.assertEqual([p["id"] for p in chart["points"]], [cook])
+        self.assertEqual([b["whole"] for b in self.k("GET", "/batches")[1]], [True, False])
+
+    def event(self, kind, step=""):
+        return {"id": new_id(), "kind": kind, "step": step, "at": self.now()}
 
 
 class DayTest(KitchenCase):

@@ -14,7 +14,6 @@ from bellcrumb.dessert.assembly import assembly
 from bellcrumb.dessert.layers import Made, Need, Stack, stack
 from bellcrumb.dessert.steps import Making, Schools, Steps, steps_of
 from bellcrumb.dessert.thread import could_save, thread
-from bellcrumb.errors import CraftError
 from bellcrumb.formula.scale import eggs_cracked, scale_text
 from bellcrumb.formula.worth import cost, nutrition
 from bellcrumb.mix.lines import Line
@@ -51,9 +50,6 @@ def whole(
     own = {o.key: (o.hands_min, o.wait_min) for o in given.overrules}
     modelled = timed_steps(found, lain.layers, vessel, count)
     steps = steps_of(_makings(found, lain, needs), lain.layers, count, schools, own, modelled)
-    unknown = sorted(set(own) - {step.key for step in steps.steps})
-    if unknown:
-        raise CraftError("overrules", f"There is no step “{unknown[0]}”.")
     return Whole(vessel, found, lain, needs, steps, schools)
 
 
@@ -121,6 +117,7 @@ def built(
     timed = thread(made.steps.steps)
     when = {w.key: w for w in timed.whens}
     parts = made.found.parts
+    gone = sorted({o.key for o in given.overrules} - set(when))
     unread = [f"{n}: {t}" for n, p in parts.items() for t in _unread(p.lines)]
     worth = _Worth(made.found, given, pantry or shipped())
     return shapes.BuildOut(
@@ -155,7 +152,10 @@ def built(
             for key, saves in could_save(made.steps.steps, timed.critical)[:3]
         ],
         minded=made.steps.minded,
-        warnings=[*unread, *made.stack.warnings, *timed.clashes],
+        warnings=[
+            *unread, *made.stack.warnings, *timed.clashes,
+            *(f"There is no step “{key}” any more: its own minutes are not used." for key in gone),
+        ],
     )  # fmt: skip
 
 
@@ -237,7 +237,7 @@ def _fold_out(fold: Fold, need: Need) -> shapes.FoldOut:
     return shapes.FoldOut(
         name=fold.name, base=fold.base, light=fold.light, base_g=fold.base_g,
         light_g=fold.light_g, volume_ml=fold.volume_ml, density_g_per_ml=fold.part.made.density,
-        class_=cast(SetClass, strength.klass) if strength else None,
+        set_class=cast(SetClass, strength.klass) if strength else None,
         family=fold.found.family.name if fold.found.family else None,
         base_from_c=fold.window.low_c, base_to_c=fold.window.high_c, sign=fold.window.sign,
         too_cold=fold.window.below, too_warm=fold.window.above, need_g=need.need_g,

@@ -5,7 +5,7 @@ it is laid (cooking, baking) is that part's own cook; here it only stands ready.
 """
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 
 from bellcrumb.curve.watch import Watch, rate_k_per_min
 from bellcrumb.dessert.layers import Lain
@@ -138,7 +138,7 @@ def _hours(minutes: float) -> str:
     return f"{minutes:.0f} min" if minutes < 90 else f"{minutes / 60:.0f} h"
 
 
-def checked_moment(step: Step, watch: Watch, elapsed_s: float, fresh: bool) -> Moment:
+def checked_moment(step: Step, watch: Watch, fresh: bool) -> Moment:
     """What a check says now: warm, cold, or as it should be. Without a probe, by touch."""
     temp = watch.last[1] if watch.last and fresh else None
     if temp is None:
@@ -160,7 +160,7 @@ def vessel_at(step: Step, poured_g: float) -> int:
     return min(step.count, math.floor(poured_g / step.grams + 1 - _DONE_SHARE) + 1)
 
 
-def laid_moment(step: Step, poured_g: float | None, elapsed_s: float) -> Moment:
+def laid_moment(step: Step, poured_g: float | None) -> Moment:
     """What the scale says of a layer: how much is in this vessel, of how much. ``poured_g`` is all
     that was laid in this step; None without a scale."""
     if poured_g is None:
@@ -179,14 +179,6 @@ def laid_moment(step: Step, poured_g: float | None, elapsed_s: float) -> Moment:
     return Moment(here, "g", which, f"{left:.0f} g to go", soon, None, None, None, False)  # type: ignore[arg-type]
 
 
-def laid_of(
-    steps: Sequence[Step], poured_g: Mapping[str, float | None]
-) -> list[tuple[Step, float, bool]]:
-    """Each layer that was weighed, with what it got in all and whether that is enough."""
-    found = []
-    for step in steps:
-        got = poured_g.get(step.key)
-        if step.kind == "lay" and got is not None:
-            asked = step.grams * step.count
-            found.append((step, got, abs(got - asked) <= (_OVER_SHARE - 1) * asked))
-    return found
+def is_enough(got_g: float, asked_g: float) -> bool:
+    """Whether a layer that was weighed got what it asked for."""
+    return abs(got_g - asked_g) <= (_OVER_SHARE - 1) * asked_g

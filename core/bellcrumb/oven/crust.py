@@ -10,9 +10,7 @@ import numpy as np
 from bellcrumb.errors import CraftError
 from bellcrumb.laws.water import GAS_J_PER_MOLK
 
-School = Literal[
-    "weights", "frozen", "hot_start", "crumb", "choux", "puff", "sponge", "frangipane"
-]
+School = Literal["weights", "frozen", "hot_start", "crumb", "choux", "puff", "sponge", "frangipane"]
 # The way a dough is baked that leaves no choice of school.
 OWN_SCHOOL: dict[str, School] = {
     "crumb": "crumb", "choux": "choux", "puff": "puff", "sponge": "sponge",

@@ -1546,6 +1546,39 @@ export interface components {
       plane: "starch_egg" | "sugar_fat" | "egg_fat";
     };
     /**
+     * AssemblyStepOut
+     * @description A step of building it: one layer, a temperature to check, a wait.
+     */
+    AssemblyStepOut: {
+      /** Avoid */
+      avoid: string;
+      /** Caution */
+      caution: string;
+      /** Count */
+      count: number;
+      /** Grams */
+      grams: number;
+      /** High C */
+      high_c: number | null;
+      /** Hold S */
+      hold_s: number;
+      /** Key */
+      key: string;
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind: "ready" | "check" | "lay" | "finish";
+      /** Low C */
+      low_c: number | null;
+      /** Sign */
+      sign: string;
+      /** There */
+      there: string;
+      /** Title */
+      title: string;
+    };
+    /**
      * Assignment
      * @description The cook a device is in. ``scene`` is for simulated devices: what to pretend; ``wanted_c`` is
      *     where the step's window of temperatures has its middle; ``bowl_g`` and ``rungs_g`` are what a
@@ -1560,6 +1593,16 @@ export interface components {
       bowl_g: number | null;
       /** Device */
       device: string;
+      /**
+       * Laid G
+       * @description what lies on the scale as this step begins, of a build
+       */
+      laid_g: number;
+      /**
+       * Lay G
+       * @description what this step lays on it
+       */
+      lay_g: number;
       /** Rungs G */
       rungs_g: number[];
       scene: components["schemas"]["Scene"] | null;
@@ -1885,6 +1928,11 @@ export interface components {
       verdict: components["schemas"]["VerdictOut"] | null;
       /** Version */
       version: number;
+      /**
+       * Whole
+       * @description the dessert put together, not a part of it cooked
+       */
+      whole: boolean;
     };
     /**
      * BatchOut
@@ -1893,6 +1941,8 @@ export interface components {
     BatchOut: {
       /** Before */
       before: string[];
+      /** Built Into */
+      built_into: string[];
       /** Channels */
       channels: {
         [key: string]: components["schemas"]["Point"][];
@@ -1919,8 +1969,12 @@ export interface components {
        * Format: uuid
        */
       id: string;
+      /** Laid */
+      laid: components["schemas"]["LaidOut"][];
       /** Lines Text */
       lines_text: string;
+      /** Made Of */
+      made_of: components["schemas"]["MadeOfOut"][];
       /** Peak C */
       peak_c: number | null;
       plan: components["schemas"]["PlanOut"];
@@ -1952,6 +2006,11 @@ export interface components {
        * Format: uuid
        */
       version_id: string;
+      /**
+       * Whole
+       * @description the dessert put together, not a part of it cooked
+       */
+      whole: boolean;
     };
     /**
      * BuildConflict
@@ -1985,8 +2044,12 @@ export interface components {
        * @enum {string}
        */
       filling: "cold" | "hot";
+      /** Folds */
+      folds?: components["schemas"]["FoldSaved"][];
       /** Layers */
       layers?: components["schemas"]["LayerSaved"][];
+      /** Losses */
+      losses?: components["schemas"]["LossSaved"][];
       /**
        * Meringue
        * @default cold
@@ -2014,6 +2077,13 @@ export interface components {
     BuildOut: {
       /** Critical */
       critical: string[];
+      /** Folds */
+      folds: components["schemas"]["FoldOut"][];
+      /**
+       * Guide
+       * @description building it, one layer a step
+       */
+      guide: components["schemas"]["AssemblyStepOut"][];
       /** Layers */
       layers: components["schemas"]["LainOut"][];
       /** Minded */
@@ -2815,17 +2885,26 @@ export interface components {
     };
     /**
      * CrustOut
-     * @description The stages, how far, the cooling, and the soggy clock in hours from low to high.
+     * @description The stages, how far, the cooling, and the soggy clock in hours from low to high. ``dough`` is
+     *     told from the lines, ``school`` the one that was followed.
      */
     CrustOut: {
       /** Cool Min */
       cool_min: number;
       /** Crisp H */
       crisp_h: number[];
+      /** Dough */
+      dough: string | null;
       /** How Far */
       how_far: string;
       /** Reasons */
       reasons: components["schemas"]["ReasonOut"][];
+      /**
+       * School
+       * @enum {string}
+       */
+      school:
+        "weights" | "frozen" | "hot_start" | "crumb" | "choux" | "puff" | "sponge" | "frangipane";
       /** Shield */
       shield: string;
       /** Soft H */
@@ -3532,6 +3611,71 @@ export interface components {
       width_mm: number;
     };
     /**
+     * FoldOut
+     * @description What comes of folding two parts: how much, how light, how it stands, and how warm the base
+     *     may be for it.
+     */
+    FoldOut: {
+      /** Base */
+      base: string;
+      /** Base From C */
+      base_from_c: number;
+      /** Base G */
+      base_g: number;
+      /** Base To C */
+      base_to_c: number;
+      /** Density G Per Ml */
+      density_g_per_ml: number;
+      /** Family */
+      family: string | null;
+      /** Light */
+      light: string;
+      /** Light G */
+      light_g: number;
+      /** Name */
+      name: string;
+      /** Need G */
+      need_g: number;
+      /** Set Class */
+      set_class: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | null;
+      /** Sign */
+      sign: string;
+      /** Too Cold */
+      too_cold: string;
+      /** Too Warm */
+      too_warm: string;
+      /** Volume Ml */
+      volume_ml: number;
+    };
+    /**
+     * FoldSaved
+     * @description A part lightened with another; layers name it by ``name``.
+     */
+    FoldSaved: {
+      /**
+       * Base G
+       * @description null: all of it
+       */
+      base_g?: number | null;
+      /**
+       * Base Id
+       * Format: uuid
+       */
+      base_id: string;
+      /**
+       * Light G
+       * @description null: all of it
+       */
+      light_g?: number | null;
+      /**
+       * Light Id
+       * Format: uuid
+       */
+      light_id: string;
+      /** Name */
+      name: string;
+    };
+    /**
      * FormulaOut
      * @description Everything the numbers of a formula decide.
      */
@@ -3579,6 +3723,8 @@ export interface components {
        * @description every caution and what was not counted, as a line
        */
       warnings: string[];
+      /** @description cream to be whipped: how it stands */
+      whipped?: components["schemas"]["WhipOut"] | null;
       /** Whites Left Eggs */
       whites_left_eggs: number;
       /** Whites Left G */
@@ -3881,12 +4027,35 @@ export interface components {
       role: "chef" | "cook" | "viewer";
     };
     /**
+     * LaidOut
+     * @description A layer as it was weighed, all vessels together, and the last reading before it went on.
+     */
+    LaidOut: {
+      /** Asked G */
+      asked_g: number;
+      /** Checked C */
+      checked_c: number | null;
+      /** Enough */
+      enough: boolean | null;
+      /** Got G */
+      got_g: number | null;
+      /** Step */
+      step: string;
+      /** Title */
+      title: string;
+    };
+    /**
      * LainOut
      * @description A layer as it lies in each vessel; heights in mm over the floor of the vessel.
      */
     LainOut: {
       /** Allergens */
       allergens: string[];
+      /**
+       * Cost Each
+       * @description of what it takes as made; null: no prices
+       */
+      cost_each: number | null;
       /** From Mm */
       from_mm: number;
       /** G Each */
@@ -3959,6 +4128,12 @@ export interface components {
      */
     LayerSaved: {
       /**
+       * Fold
+       * @description the name of a fold
+       * @default
+       */
+      fold: string;
+      /**
        * Item
        * @description “200 g digestives”, for all of it
        * @default
@@ -3981,6 +4156,11 @@ export interface components {
             | "sheet"
           )
         | null;
+      /**
+       * Lost Pct
+       * @description of a bought thing: peel
+       */
+      lost_pct?: number | null;
       /** Part Id */
       part_id?: string | null;
       /** Value */
@@ -3993,6 +4173,8 @@ export interface components {
      * @description What a layer brings to one portion.
      */
     LayerShareOut: {
+      /** Cost */
+      cost: number | null;
       /** G */
       g: number;
       /** Kcal */
@@ -4198,6 +4380,41 @@ export interface components {
       timings: components["schemas"]["TimingOut"][];
     };
     /**
+     * LossSaved
+     * @description What of a part stays in pot, bowl and on the board here.
+     */
+    LossSaved: {
+      /** Lost Pct */
+      lost_pct: number;
+      /**
+       * Part Id
+       * Format: uuid
+       */
+      part_id: string;
+    };
+    /**
+     * MadeOfOut
+     * @description A cook or bake that a built dessert came from.
+     */
+    MadeOfOut: {
+      /** Guide */
+      guide: string;
+      /**
+       * Id
+       * Format: uuid
+       */
+      id: string;
+      /** Part */
+      part: string;
+      /**
+       * Started At
+       * Format: date-time
+       */
+      started_at: string;
+      /** Version */
+      version: number;
+    };
+    /**
      * MapOut
      * @description The set map: see ``bellcrumb.texture.set_map.SetMap``.
      */
@@ -4290,7 +4507,7 @@ export interface components {
        * Figure Unit
        * @enum {string}
        */
-      figure_unit: "c" | "s";
+      figure_unit: "c" | "s" | "g";
       /** Headline */
       headline: string;
       /** Hold Left S */
@@ -4999,12 +5216,24 @@ export interface components {
     PortionOut: {
       /** Allergens */
       allergens: string[];
+      /**
+       * Complete
+       * @description every line was understood, so that nothing is left out
+       */
+      complete: boolean;
+      /**
+       * Cost
+       * @description null: the kitchen has no prices
+       */
+      cost: number | null;
       /** G */
       g: number;
       /** Kcal */
       kcal: number;
       /** Layers */
       layers: components["schemas"]["LayerShareOut"][];
+      /** Without Price */
+      without_price: string[];
     };
     /**
      * PriceIn
@@ -5961,7 +6190,7 @@ export interface components {
        * @default stove
        * @enum {string}
        */
-      place: "stove" | "oven";
+      place: "stove" | "oven" | "build";
       /** Scale Id */
       scale_id?: string | null;
       /**
@@ -5997,6 +6226,11 @@ export interface components {
       avoid: string;
       /** Caution */
       caution: string;
+      /**
+       * Count
+       * @default 1
+       */
+      count: number;
       /** Cues */
       cues?: components["schemas"]["CueOut"][];
       /**
@@ -6004,6 +6238,12 @@ export interface components {
        * @default 0
        */
       from_s: number;
+      /**
+       * Grams
+       * @description of a layer, in each of `count` vessels
+       * @default 0
+       */
+      grams: number;
       /** High C */
       high_c: number | null;
       /** Hold S */
@@ -6014,7 +6254,7 @@ export interface components {
        * Kind
        * @enum {string}
        */
-      kind: "ready" | "heat" | "temper" | "cook" | "finish" | "cool" | "bake";
+      kind: "ready" | "heat" | "temper" | "cook" | "finish" | "cool" | "bake" | "check" | "lay";
       /** Low C */
       low_c: number | null;
       /** Never C */
@@ -6756,6 +6996,8 @@ export interface components {
       overrun_pct: number;
       /** Peak */
       peak: string;
+      /** Stands Cold H */
+      stands_cold_h: number;
       /** Stands H */
       stands_h: number;
       /** Time S */

@@ -1,19 +1,38 @@
-/** A shell in section: its dough, the holes of docking, or the weights that hold it down. */
-export function CrustSection({
-  weights,
-  docked,
-  crumb,
-}: {
-  weights: boolean;
-  docked: boolean;
-  crumb: boolean;
-}) {
-  const shell = crumb
-    ? "M-150 60 H150 V78 H-150 Z"
-    : "M-176 8 L-150 78 H150 L176 8 H162 L140 66 H-140 L-162 8 Z";
-  const words = crumb
-    ? "A crumb base pressed into its tin, in section."
-    : `A shell in section${weights ? ", filled to the rim with weights" : docked ? ", docked" : ""}.`;
+import type { Shapes } from "@/api/client";
+
+type Way = Shapes["CrustOut"]["school"];
+
+const FLAT = "M-150 60 H150 V78 H-150 Z";
+const SHEETS = "M-150 56 H150 V62 H-150 Z M-150 64 H150 V70 H-150 Z M-150 72 H150 V78 H-150 Z";
+const SHELL = "M-176 8 L-150 78 H150 L176 8 H162 L140 66 H-140 L-162 8 Z";
+const BUNS = [-120, 0, 120]
+  .map((x) => `M${x - 46} 78 C${x - 60} 20 ${x + 60} 20 ${x + 46} 78 Z`)
+  .join(" ");
+const OUTLINE: Partial<Record<Way, string>> = {
+  crumb: FLAT,
+  sponge: FLAT,
+  frangipane: FLAT,
+  puff: SHEETS,
+  choux: BUNS,
+};
+const SAID: Record<Way, string> = {
+  weights: "A shell in section, filled to the rim with weights.",
+  hot_start: "A shell in section, filled to the rim with weights.",
+  frozen: "A shell in section, docked.",
+  crumb: "A crumb base pressed into its tin, in section.",
+  choux: "Piped choux in section, high and hollow.",
+  puff: "Puff sheets in section, layer on layer.",
+  sponge: "A sponge sheet in section.",
+  frangipane: "Almond cream in its shell, in section.",
+};
+
+/** A crust in section: its dough, the holes of docking, or the weights that hold it down. */
+export function CrustSection({ way }: { way: Way }) {
+  const weights = way === "weights" || way === "hot_start";
+  const docked = way === "frozen" || way === "puff";
+  const shell = OUTLINE[way] ?? SHELL;
+  const free = way === "choux" || way === "puff" || way === "sponge";
+  const words = SAID[way];
   return (
     <svg
       viewBox="-200 -6 400 100"
@@ -61,7 +80,7 @@ export function CrustSection({
           <path key={i} d={`M${-120 + i * 24} 67 v9`} stroke="var(--ink)" strokeWidth="2.4" />
         ))}
       <path
-        d="M-184 2 L-156 84 H156 L184 2"
+        d={free ? "M-190 84 H190" : "M-184 2 L-156 84 H156 L184 2"}
         fill="none"
         stroke="var(--ink)"
         strokeWidth="3"

@@ -186,8 +186,8 @@ function Row({ kid, batch, only }: RowProps) {
             {batch.dessert}
           </h2>
           <p className="caption">
-            version {batch.version} · {day(batch.started_at)}, {time(batch.started_at)} ·{" "}
-            {batch.cook ?? "somebody"}
+            {batch.whole ? "put together" : `version ${batch.version}`} · {day(batch.started_at)},{" "}
+            {time(batch.started_at)} · {batch.cook ?? "somebody"}
             {took && ` · ${took}`}
             {batch.peak_c !== null && ` · peak ${degrees(batch.peak_c, units)}`}
           </p>

@@ -10,18 +10,21 @@ interface Labelled {
   label: string;
   error?: string | null | undefined;
   hint?: string | undefined;
+  /** Its label is heard, not seen: in a table whose heads say it. */
+  bare?: boolean | undefined;
 }
 
 function Around({
   label,
   error,
   hint,
+  bare,
   id,
   children,
 }: Labelled & { id: string; children: ReactNode }) {
   return (
     <div className="min-w-0">
-      <label htmlFor={id} className="caption block">
+      <label htmlFor={id} className={bare ? "sr-only" : "caption block"}>
         {label}
       </label>
       {children}
@@ -100,6 +103,7 @@ export function NumberField({
   onValue,
   error,
   hint,
+  bare,
 }: NumberProps) {
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
@@ -110,7 +114,7 @@ export function NumberField({
       ? `${label}: from ${low} to ${high}${unit ? ` ${unit}` : ""}.`
       : null;
   return (
-    <Around label={label} error={wrong ?? error} hint={hint} id={id}>
+    <Around label={label} error={wrong ?? error} hint={hint} bare={bare} id={id}>
       <span className="flex items-baseline">
         <input
           id={id}

@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal
 
-from pydantic import ConfigDict, Field
+from pydantic import Field
 
 from bellcrumb.contract.shapes.base import LineIn, Shape, Strict
 from bellcrumb.contract.shapes.fit import VesselIn
@@ -133,7 +133,7 @@ class FoldOut(Shape):
     light_g: float
     volume_ml: float
     density_g_per_ml: float
-    class_: SetClass | None = Field(alias="class")
+    set_class: SetClass | None
     family: str | None
     base_from_c: float
     base_to_c: float
@@ -141,8 +141,6 @@ class FoldOut(Shape):
     too_cold: str
     too_warm: str
     need_g: float
-
-    model_config = ConfigDict(populate_by_name=True)
 
 
 class AssemblyStepOut(Shape):

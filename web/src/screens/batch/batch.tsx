@@ -6,6 +6,7 @@ import { useBench } from "@/bench";
 import { SafetyGauge } from "@/figures/gauge";
 import { PotCurve } from "@/figures/pot-curve";
 import { aligned, ghostOf, longest } from "@/screens/batch/align";
+import { Built } from "@/screens/batch/built";
 import { Causes } from "@/screens/batch/causes";
 import { Judge } from "@/screens/batch/judge";
 import { CurveFile } from "@/screens/batch/curve-file";
@@ -49,8 +50,18 @@ export default function Batch() {
         {b.device && ` · ${b.device}${b.simulated ? " (simulated)" : ""}`}
       </p>
       <h1 className="mb-3 text-4xl break-words">
-        {b.dessert} <span className="text-2xl text-soft">version {b.version}</span>
+        {b.dessert}{" "}
+        <span className="text-2xl text-soft">
+          {b.whole ? "put together" : `version ${b.version}`}
+        </span>
       </h1>
+      {b.built_into.map((id) => (
+        <p key={id} className="mb-2">
+          <Link className="underline underline-offset-4" to={`/k/${kid}/book/${id}`}>
+            It went into a dessert that was put together
+          </Link>
+        </p>
+      ))}
       {!b.ended_at && (
         <p className="mb-3 border-l-[3px] border-burnt pl-3">
           Not ended yet.{" "}
@@ -60,49 +71,53 @@ export default function Batch() {
         </p>
       )}
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-6 xl:grid-cols-[minmax(0,1.6fr)_minmax(20rem,1fr)]">
-        <section aria-label="The curve">
-          <PotCurve
-            units={units}
-            predicted={aligned(b.plan, b.timings)}
-            actual={b.readings}
-            ghost={ghostOf(earlier.data, b.timings)}
-            zones={zonesOf(b.plan)}
-            top={topOf(b.plan)}
-            marks={b.timings
-              .filter(
-                (t, i, all) =>
-                  t.key !== "ready" && (all[i + 1]?.entered_s ?? Infinity) - t.entered_s > 30,
-              )
-              .map((t) => ({ at_s: t.entered_s, word: STEP_WORDS[t.key] ?? t.key }))}
-            height={400}
-            label={`Temperature of the batch against its prediction. ${b.findings.map((f) => f.says).join(" ")}`}
-          />
-          <p className="caption flex flex-wrap gap-x-6">
-            <Key stroke="var(--burnt)" word="this batch" />
-            <Key stroke="var(--ink)" dash="5 5" word="predicted" />
-            {earlier.data && (
-              <Key
-                stroke="var(--cold)"
-                word={`the batch before, ${day(earlier.data.started_at)}`}
-              />
+        {b.whole ? (
+          <Built batch={b} units={units} kid={kid} />
+        ) : (
+          <section aria-label="The curve">
+            <PotCurve
+              units={units}
+              predicted={aligned(b.plan, b.timings)}
+              actual={b.readings}
+              ghost={ghostOf(earlier.data, b.timings)}
+              zones={zonesOf(b.plan)}
+              top={topOf(b.plan)}
+              marks={b.timings
+                .filter(
+                  (t, i, all) =>
+                    t.key !== "ready" && (all[i + 1]?.entered_s ?? Infinity) - t.entered_s > 30,
+                )
+                .map((t) => ({ at_s: t.entered_s, word: STEP_WORDS[t.key] ?? t.key }))}
+              height={400}
+              label={`Temperature of the batch against its prediction. ${b.findings.map((f) => f.says).join(" ")}`}
+            />
+            <p className="caption flex flex-wrap gap-x-6">
+              <Key stroke="var(--burnt)" word="this batch" />
+              <Key stroke="var(--ink)" dash="5 5" word="predicted" />
+              {earlier.data && (
+                <Key
+                  stroke="var(--cold)"
+                  word={`the batch before, ${day(earlier.data.started_at)}`}
+                />
+              )}
+            </p>
+            {b.safe && (
+              <div className="mt-3">
+                <SafetyGauge safe={b.safe} />
+                <p className="caption">{b.safe.rule}</p>
+              </div>
             )}
-          </p>
-          {b.safe && (
-            <div className="mt-3">
-              <SafetyGauge safe={b.safe} />
-              <p className="caption">{b.safe.rule}</p>
-            </div>
-          )}
-          <Channels batch={b} units={units} />
-          <CurveFile batch={b} />
-          <Findings batch={b} units={units} />
-          {earlier.data && (
-            <Beside now={b} before={earlier.data} units={units} faultName={faultName} />
-          )}
-        </section>
+            <Channels batch={b} units={units} />
+            <CurveFile batch={b} />
+            <Findings batch={b} units={units} />
+            {earlier.data && (
+              <Beside now={b} before={earlier.data} units={units} faultName={faultName} />
+            )}
+          </section>
+        )}
         <section aria-label="Verdict">
           <Judge key={b.verdict?.revision ?? 0} batch={b} />
-          {b.verdict && <Causes batch={b} faultName={faultName} />}
+          {b.verdict && !b.whole && <Causes batch={b} faultName={faultName} />}
         </section>
       </div>
     </div>

@@ -22,10 +22,12 @@ interface ReadyProps {
   onSugar: () => void;
 }
 
+const PLACE: Record<string, string> = { bake: "Moulds", build: "Parts" };
+
 /** Before the heat: what stands where and what is checked off, large enough for full hands. */
 export function Ready({ batch, step, units, sugarAt, now, onSugar }: ReadyProps) {
   const places = [
-    [batch.plan.guide === "bake" ? "Moulds" : "Pot", batch.plan.pot],
+    [PLACE[batch.plan.guide ?? ""] ?? "Pot", batch.plan.pot],
     ["Bowl", batch.plan.bowl],
     ["At the end", batch.plan.finish],
   ] as const;
@@ -39,9 +41,12 @@ export function Ready({ batch, step, units, sugarAt, now, onSugar }: ReadyProps)
     writeStored(key, next);
   };
   return (
-    <section aria-label="Before the heat" className="col-span-full self-center py-4">
+    <section
+      aria-label={batch.plan.guide === "build" ? "Before it is built" : "Before the heat"}
+      className="col-span-full self-center py-4"
+    >
       <p className="display text-3xl text-burnt italic" data-testid="headline">
-        before the heat
+        {batch.plan.guide === "build" ? "before it is built" : "before the heat"}
       </p>
       <h2 className="mb-4 text-[clamp(2rem,4.4vw,3.4rem)] leading-none" data-testid="next-move">
         {step.title}

@@ -10,6 +10,7 @@ import { Aside, Ready } from "@/screens/cook/aside";
 import { BakeAside } from "@/screens/cook/bake-aside";
 import { setSound, soundOn, useAwake, useCall } from "@/screens/cook/call";
 import { Figure } from "@/screens/cook/figure";
+import { Layered } from "@/screens/cook/layered";
 import { standing, useCourse, type Watch } from "@/screens/cook/live";
 import { TypedReading } from "@/screens/cook/typed";
 import { OtherPots } from "@/screens/cook/others";
@@ -86,7 +87,7 @@ function Guide({ kid, batch, units }: { kid: string; batch: Batch; units: Units 
       : `Next: ${steps[index + 1]?.title ?? ""}`;
   return (
     <div className="flex h-dvh min-h-[36rem] flex-col overflow-hidden bg-paper">
-      <title>{`Cooking ${batch.dessert} · Bell Crumb`}</title>
+      <title>{`${batch.whole ? "Building" : "Cooking"} ${batch.dessert} · Bell Crumb`}</title>
       <header className="rule-b flex items-center gap-4 px-5 py-1">
         <h1 className="min-w-0 truncate text-xl">{batch.dessert}</h1>
         <ol className="hidden flex-1 items-center gap-1 md:flex" aria-label="Steps">
@@ -162,10 +163,13 @@ function Guide({ kid, batch, units }: { kid: string; batch: Batch; units: Units 
           </>
         )}
         <div className="lg:col-span-2">
-          {step.kind !== "ready" && (
+          {step.kind !== "ready" && batch.plan.guide !== "build" && (
             <Watched live={live} units={units} baking={batch.plan.guide === "bake"} />
           )}
-          {step.kind !== "temper" && step.kind !== "ready" && (
+          {batch.plan.guide === "build" && step.kind !== "ready" && (
+            <Layered kid={kid} batch={batch} at={step.key} units={units} />
+          )}
+          {batch.plan.guide !== "build" && step.kind !== "temper" && step.kind !== "ready" && (
             <PotCurve
               units={units}
               predicted={aligned(batch.plan, live ? timingsOf(batch, live) : [])}

@@ -1,6 +1,6 @@
 import type { Shapes } from "@/api/client";
 import type { Watch } from "@/screens/cook/live";
-import { clock, degrees, said, type Units } from "@/units";
+import { clock, degrees, grams, said, type Units } from "@/units";
 
 type Step = Shapes["StepOut"];
 
@@ -19,13 +19,16 @@ export function Figure({
   const moment = live?.moment;
   const holding = moment?.hold_left_s !== null && moment?.hold_left_s !== undefined && !moment.done;
   const seconds = moment?.figure_unit === "s";
+  const laid = moment?.figure_unit === "g";
   const big = holding
     ? Math.ceil(moment.hold_left_s ?? 0).toString()
     : moment?.figure === null || moment?.figure === undefined
       ? "–"
       : seconds
         ? clock(moment.figure)
-        : degrees(moment.figure, units, step.never_c !== null && step.kind === "cook" ? 1 : 0);
+        : laid
+          ? grams(moment.figure, units)
+          : degrees(moment.figure, units, step.never_c !== null && step.kind === "cook" ? 1 : 0);
   const number = big.split("\u202f")[0] ?? big;
   const unit = holding ? "s to hold" : (big.split("\u202f")[1] ?? "");
   const hot = moment?.urgency === "now" || moment?.urgency === "wrong";
@@ -48,7 +51,18 @@ export function Figure({
         </p>
         <div className="text-xl">
           {holding && moment.figure !== null && <p>now {degrees(moment.figure, units)}</p>}
-          {!holding && step.low_c !== null && (
+          {laid && moment.figure !== step.grams && (
+            <p>
+              to <b>{grams(step.grams, units)}</b>
+            </p>
+          )}
+          {step.kind === "check" && step.high_c !== null && (
+            <p>
+              {step.low_c === null ? "under " : `${degrees(step.low_c, units)} to `}
+              <b>{degrees(step.high_c, units)}</b>
+            </p>
+          )}
+          {!holding && step.kind !== "check" && step.low_c !== null && (
             <p>
               to <b>{degrees(step.low_c, units)}</b>
               {step.hold_s > 0 && <>, hold {step.hold_s} s</>}
@@ -68,7 +82,7 @@ export function Figure({
           {live?.probe_doubt && (
             <p className="max-w-[26rem] text-base text-burnt">{said(live.probe_doubt, units)}</p>
           )}
-          {probe === null && step.low_c !== null && (
+          {probe === null && (step.low_c !== null || step.kind === "check") && (
             <p className="caption">no probe: type readings</p>
           )}
         </div>

@@ -5,14 +5,17 @@ import { ApiError, type Shapes } from "@/api/client";
 import { useDessert } from "@/api/queries";
 import { putOnBench, useBench } from "@/bench";
 import { Slice } from "@/figures/slice";
-import { span, Thread } from "@/figures/thread";
+import { BuildIt } from "@/screens/dessert/build-it";
+import { Folds } from "@/screens/dessert/folds";
 import { Layers } from "@/screens/dessert/layers";
+import { Needs } from "@/screens/dessert/needs";
+import { Times } from "@/screens/dessert/times";
 import { useBuild, type Content } from "@/screens/dessert/use-build";
 import { VesselSelect } from "@/screens/formula/vessel-select";
 import { Button } from "@/ui/button";
 import { NumberField, Select } from "@/ui/field";
 import { Failed, Loading, Refused } from "@/ui/states";
-import { grams, said } from "@/units";
+import { grams, money } from "@/units";
 
 type Build = Shapes["BuildOut"];
 
@@ -95,8 +98,17 @@ export default function WholeDessert() {
             problem={problem}
             chosen={chosen}
             readOnly={!canEdit}
+            folds={content.folds ?? []}
             choose={setChosen}
             onLayers={(layers) => at.change({ layers })}
+          />
+          <Folds
+            content={content}
+            dessert={dessert.data}
+            build={found}
+            problem={problem}
+            readOnly={!canEdit}
+            change={at.change}
           />
         </div>
       </div>
@@ -104,11 +116,15 @@ export default function WholeDessert() {
         <>
           <Needs
             build={found}
+            content={content}
+            dessert={dessert.data}
             canScale={canEdit}
             busy={at.scale.isPending}
+            change={at.change}
             onScale={() => at.scale.mutate(content)}
           />
           <Refused error={at.scale.error} />
+          <BuildIt dessert={dessert.data} build={found} unsaved={at.dirty} />
           <Times build={found} content={content} change={at.change} readOnly={!canEdit} />
         </>
       )}
@@ -178,7 +194,7 @@ function Stand({ content, error, change, readOnly }: StandProps) {
 
 /** One portion: what it weighs, holds and may harm. */
 function Portion({ build }: { build: Build }) {
-  const { units } = useBench();
+  const { units, kitchen } = useBench();
   const { portion, stand } = build;
   return (
     <p className="rule-t mt-3 pt-2" data-testid="portion">
@@ -192,175 +208,25 @@ function Portion({ build }: { build: Build }) {
         {" "}
         ({portion.layers.map((l) => `${l.name} ${Math.round(l.kcal)}`).join(", ")})
       </span>
-      {portion.allergens.length > 0 && (
-        <span className="caption block">contains {portion.allergens.join(", ")}</span>
-      )}
-    </p>
-  );
-}
-
-interface NeedsProps {
-  build: Build;
-  canScale: boolean;
-  busy: boolean;
-  onScale: () => void;
-}
-
-/** What each part must give, against what its formula makes. */
-function Needs({ build, canScale, busy, onScale }: NeedsProps) {
-  const { units } = useBench();
-  const off = build.parts.some((p) => Math.abs(p.scaled_times - 1) > 0.005 && p.need_g > 0);
-  return (
-    <section className="mt-8" aria-label="What each part must give">
-      <div className="flex flex-wrap items-end justify-between gap-4">
-        <h2 className="text-2xl">What it takes</h2>
-        {canScale && off && (
-          <Button kind="act" disabled={busy} onClick={onScale}>
-            Write every part at this size
-          </Button>
-        )}
-      </div>
-      <div className="overflow-x-auto">
-        <table className="mt-2 w-full text-left" data-testid="needs">
-          <thead className="caption">
-            <tr>
-              <th className="font-normal">part</th>
-              <th className="text-right font-normal">needed</th>
-              <th className="text-right font-normal">as written</th>
-              <th className="text-right font-normal">over or short</th>
-              <th className="text-right font-normal">make it</th>
-            </tr>
-          </thead>
-          <tbody>
-            {build.parts.map((p) => (
-              <tr key={p.name} className="rule-b">
-                <td className="py-1.5">{p.name}</td>
-                <td className="text-right">{grams(p.need_g, units)}</td>
-                <td className="text-right">{grams(p.written_g, units)}</td>
-                <td className={`text-right ${p.left_g < -1 ? "text-burnt font-semibold" : ""}`}>
-                  {Math.abs(p.left_g) < 1
-                    ? "all of it"
-                    : `${p.left_g > 0 ? "+" : "−"}${grams(Math.abs(p.left_g), units)}`}
-                </td>
-                <td className="text-right font-semibold">× {p.scaled_times.toFixed(2)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-      <p className="caption mt-1">
-        With what stays in pot, bowl and on the board (
-        {build.parts.map((p) => `${p.name} ${p.lost_pct.toFixed(0)} %`).join(", ")}); in whole eggs.
-      </p>
-    </section>
-  );
-}
-
-const WHEN = {
-  two_days: "two days ahead",
-  day_before: "the day before",
-  hours: "hours ahead",
-  at_last: "at the last",
-} as const;
-
-/** When everything may and must begin, and what decides the whole. */
-function Times({ build, content, change, readOnly }: { build: Build } & Omit<StandProps, "error">) {
-  const slots = (Object.keys(WHEN) as (keyof typeof WHEN)[]).map((key) => ({
-    word: WHEN[key],
-    steps: build.steps.filter((s) => s.ahead === key),
-  }));
-  const { units } = useBench();
-  const names = new Map(build.steps.map((s) => [s.key, s]));
-  return (
-    <section className="mt-8" aria-label="The thread">
-      <div className="flex flex-wrap items-end justify-between gap-4">
-        <h2 className="text-2xl">
-          The thread{" "}
-          <span className="text-lg text-soft italic" data-testid="shortest">
-            {span(build.shortest_min)} from nothing to the plate
-          </span>
-        </h2>
-        <div className="flex gap-4">
-          <Select
-            label="Filling goes in"
-            value={content.filling ?? "cold"}
-            disabled={readOnly}
-            onChange={(event) => change({ filling: event.target.value as "cold" | "hot" })}
-          >
-            <option value="cold">cold, in a cold shell</option>
-            <option value="hot">hot, sets in place</option>
-          </Select>
-          <Select
-            label="Meringue goes on"
-            value={content.meringue ?? "cold"}
-            disabled={readOnly}
-            onChange={(event) => change({ meringue: event.target.value as "cold" | "hot" })}
-          >
-            <option value="cold">a cold filling</option>
-            <option value="hot">a hot filling</option>
-          </Select>
-        </div>
-      </div>
-      <Thread build={build} />
-      {build.shorter.length > 0 && (
-        <p className="mt-1" data-testid="shorter">
-          Sooner:{" "}
-          {build.shorter
-            .map(
-              (s) =>
-                `${names.get(s.key)?.part ?? ""}, ${names.get(s.key)?.words ?? ""} up to ${span(s.saves_min)} less`,
+      {portion.cost !== null && (
+        <>
+          , <b>{money(portion.cost, kitchen.currency)}</b>
+          <span className="caption">
+            {" "}
+            (
+            {portion.layers
+              .map((l) => `${l.name} ${money(l.cost ?? 0, kitchen.currency)}`)
+              .join(", ")}
+            {portion.without_price.length > 0 &&
+              `; no price for ${portion.without_price.join(", ").toLowerCase()}`}
             )
-            .join("; ")}
-          .
-        </p>
+          </span>
+        </>
       )}
-      {build.minded.map((words) => (
-        <p key={words} className="mt-1 border-l-[3px] border-rule pl-3">
-          {said(words, units)}
-        </p>
-      ))}
-      <div className="mt-4 grid gap-x-8 gap-y-5 md:grid-cols-2">
-        {slots.map(({ word, steps }) => (
-          <div key={word}>
-            <h3 className="text-xl italic">{word}</h3>
-            {steps.length === 0 && <p className="caption">nothing</p>}
-            {[...new Set(steps.map((s) => s.part))].map((part) => (
-              <PartSteps key={part} part={part} steps={steps.filter((s) => s.part === part)} />
-            ))}
-          </div>
-        ))}
-      </div>
-      <p className="caption mt-3">
-        What decides the whole is set in bold. Minutes are recalled craft, good to a third; hours of
-        keeping to a factor of two. The local food code and your own book come first.
-      </p>
-    </section>
-  );
-}
-
-/** The steps of one part that may be done so far ahead, in order, with their hands and waits. */
-function PartSteps({ part, steps }: { part: string; steps: Build["steps"] }) {
-  const hands = steps.reduce((sum, s) => sum + s.hands_min, 0);
-  const first = steps[0];
-  const { units } = useBench();
-  return (
-    <div className="rule-t py-2 leading-snug">
-      <p>
-        <b>{part || "the whole"}</b>{" "}
-        <span className="caption">
-          {span(hands)} of hands{first && `, begun −${span(first.latest_min)} at the latest`}
-        </span>
-      </p>
-      <ol className="mt-0.5">
-        {steps.map((s, i) => (
-          <li key={s.key} className="inline">
-            {i > 0 && <span aria-hidden="true"> → </span>}
-            <span className={s.critical ? "font-semibold" : ""}>{said(s.words, units)}</span>
-            {s.wait_min > 0 && <span className="caption"> {span(s.wait_min)}</span>}
-            {s.own && <span className="caption"> (ours)</span>}
-          </li>
-        ))}
-      </ol>
-    </div>
+      <span className="caption block">
+        {portion.allergens.length > 0 && `contains ${portion.allergens.join(", ")}`}
+        {!portion.complete && "; incomplete, for a line was not understood"}
+      </span>
+    </p>
   );
 }

@@ -2,9 +2,9 @@ import { useState } from "react";
 
 import type { Shapes } from "@/api/client";
 import { useBench } from "@/bench";
-import type { LayerSaved } from "@/screens/dessert/use-build";
+import type { Content, LayerSaved } from "@/screens/dessert/use-build";
 import { Button } from "@/ui/button";
-import { Input, Select } from "@/ui/field";
+import { Input, NumberField, Select } from "@/ui/field";
 import { grams, millimetres } from "@/units";
 
 type Lies = NonNullable<LayerSaved["lies"]>;
@@ -26,6 +26,7 @@ const LIES: Record<Lies, { word: string; unit: string }> = {
 interface Props {
   layers: readonly LayerSaved[];
   dessert: Shapes["DessertOut"];
+  folds: NonNullable<Content["folds"]>;
   build: Build | null;
   problem: Shapes["BuildProblem"] | null;
   chosen: number | null;
@@ -38,6 +39,7 @@ interface Props {
 export function Layers({
   layers,
   dessert,
+  folds,
   build,
   problem,
   chosen,
@@ -60,12 +62,13 @@ export function Layers({
         {layers
           .map((layer, n) => (
             <Row
-              key={`${n}${layer.part_id ?? layer.item ?? ""}`}
+              key={`${n}${layer.part_id ?? layer.fold ?? ""}${layer.item ?? ""}`}
               n={n}
               last={layers.length - 1}
               layer={layer}
               name={
-                dessert.parts.find((p) => p.id === layer.part_id)?.name ?? layer.item ?? "a layer"
+                dessert.parts.find((p) => p.id === layer.part_id)?.name ??
+                (layer.fold || layer.item || "a layer")
               }
               laid={build?.layers[n]}
               error={problem?.field.startsWith(`layers[${n}]`) ? problem.message : null}
@@ -79,7 +82,9 @@ export function Layers({
           ))
           .reverse()}
       </ol>
-      {!readOnly && <Add dessert={dessert} onAdd={(layer) => onLayers([...layers, layer])} />}
+      {!readOnly && (
+        <Add dessert={dessert} folds={folds} onAdd={(layer) => onLayers([...layers, layer])} />
+      )}
     </section>
   );
 }
@@ -164,6 +169,17 @@ function Row({
               onValue={(value) => set({ lies, value })}
             />
           )}
+          {layer.item && (
+            <NumberField
+              label="Peel, stone, breakage"
+              value={layer.lost_pct ?? 0}
+              low={0}
+              high={90}
+              unit="%"
+              disabled={readOnly}
+              onValue={(v) => set({ lost_pct: v })}
+            />
+          )}
           {!readOnly && (
             <div className="col-span-2 flex flex-wrap gap-3">
               <Button disabled={n === last} onClick={() => move(1)}>
@@ -223,11 +239,15 @@ function Measure({
   );
 }
 
+const ALONE = { item: "", fold: "", lies: null, value: null, walls: null } as const;
+
 function Add({
   dessert,
+  folds,
   onAdd,
 }: {
   dessert: Shapes["DessertOut"];
+  folds: NonNullable<Content["folds"]>;
   onAdd: (layer: LayerSaved) => void;
 }) {
   const [item, setItem] = useState("");
@@ -237,22 +257,29 @@ function Add({
       onSubmit={(event) => {
         event.preventDefault();
         if (!item.trim()) return;
-        onAdd({ part_id: null, item: item.trim(), lies: null, value: null, walls: null });
+        onAdd({ ...ALONE, part_id: null, item: item.trim() });
         setItem("");
       }}
     >
       <Select
         label="A part once more, on top"
         value=""
-        onChange={(event) =>
-          event.target.value &&
-          onAdd({ part_id: event.target.value, item: "", lies: null, value: null, walls: null })
-        }
+        onChange={(event) => {
+          const id = event.target.value;
+          const fold = folds.find((f) => `fold ${f.name}` === id);
+          if (fold) onAdd({ ...ALONE, part_id: null, fold: fold.name });
+          else if (id) onAdd({ ...ALONE, part_id: id });
+        }}
       >
         <option value="">choose …</option>
         {dessert.parts.map((p) => (
           <option key={p.id} value={p.id}>
             {p.name}
+          </option>
+        ))}
+        {folds.map((f) => (
+          <option key={f.name} value={`fold ${f.name}`}>
+            {f.name}
           </option>
         ))}
       </Select>

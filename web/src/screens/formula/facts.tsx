@@ -1,6 +1,7 @@
 import type { Shapes } from "@/api/client";
 import { useCraft } from "@/api/queries";
 import { useBench } from "@/bench";
+import { span } from "@/figures/thread";
 import type { Draft } from "@/keep/draft";
 import { Why } from "@/ui/why";
 import { degrees, grams, kelvins, millilitres, money, said, type Units } from "@/units";
@@ -33,6 +34,17 @@ export function Facts({ found, earlier, draft, readOnly }: Props) {
             {DOES[set.class]}
             <span className="text-xl text-soft italic"> {band(set)}</span>
             <Why about="how it sets" reason={found.reasons["set"]} />
+          </p>
+        )}
+        {found.whipped && (
+          <p className="display text-[2.1rem] leading-tight" data-testid="set-class">
+            {found.whipped.whips ? "Whips firm" : "Does not whip"}
+            <span className="text-xl text-soft italic">
+              {" "}
+              {found.whipped.fat_pct.toFixed(0)} % fat
+              {found.whipped.whips &&
+                `, ${millilitres(found.whipped.volume_ml, units)}; stands ${span(60 * found.whipped.stands_cold_h)} in the cold, ${span(60 * found.whipped.stands_h)} in a room of ${degrees(20, units)}`}
+            </span>
           </p>
         )}
         {found.cook && found.cook.mode !== "none" && (

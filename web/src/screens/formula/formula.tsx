@@ -251,7 +251,7 @@ function Name({
 /** The plate before there is anything to draw, or for what is no custard. */
 function Blank({ found, kind }: { found: Shapes["FormulaOut"]; kind: PartKind }) {
   const custard = kind === "cream" || kind === "filling";
-  if (!custard && found.mass_g) return <Makeup found={found} kind={kind} />;
+  if ((!custard || found.whipped) && found.mass_g) return <Makeup found={found} kind={kind} />;
   return (
     <div className="flex min-h-[22rem] items-center justify-center border-[1.5px] border-dashed border-rule p-8 text-center">
       <p className="max-w-sm text-lg text-soft">

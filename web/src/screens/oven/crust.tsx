@@ -9,11 +9,18 @@ import { NumberField, Select } from "@/ui/field";
 import { Why } from "@/ui/why";
 import { degrees, fromCelsius, said, toCelsius } from "@/units";
 
-const BLIND: Record<Baking["blind"], string> = {
+const BLIND: Partial<Record<Baking["blind"], string>> = {
   weights: "weights, then uncovered",
   frozen: "docked and frozen, no weights",
   hot_start: "hot start, so the rim stands",
-  crumb: "crumb base",
+};
+/** Doughs that leave no choice of school. */
+const OWN: Partial<Record<Shapes["CrustOut"]["school"], string>> = {
+  crumb: "crumb base, pressed",
+  choux: "choux: piped, pierced, dried with the door ajar",
+  puff: "puff sheets: free, under a tray, uncovered",
+  sponge: "sponge, spread on paper",
+  frangipane: "almond cream, baked in its shell",
 };
 const GOES: Record<Baking["goes"], string> = {
   baked_in: "a custard that bakes in it",
@@ -64,6 +71,7 @@ export function CrustPlan({
     </Select>
   );
   const found = crust.data;
+  const own = found && OWN[found.school];
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-6 md:grid-cols-[15rem_minmax(0,1fr)] xl:grid-cols-[15rem_minmax(0,1fr)_minmax(0,1fr)]">
       <section aria-label="Crust and oven" className="space-y-4">
@@ -81,7 +89,14 @@ export function CrustPlan({
             </option>
           ))}
         </Select>
-        {pick("School", "blind", BLIND)}
+        {own ? (
+          <p>
+            <span className="caption block">School</span>
+            {own}
+          </p>
+        ) : (
+          pick("School", "blind", BLIND)
+        )}
         {pick("What goes in", "goes", GOES)}
         <NumberField
           label="Dough"
@@ -109,14 +124,10 @@ export function CrustPlan({
         <>
           <section aria-label="Blind bake">
             <h2 className="mb-2 text-2xl">
-              Blind bake
+              {own ? "The bake" : "Blind bake"}
               <Why about="the stages" reason={found.reasons[0]} />
             </h2>
-            <CrustSection
-              weights={b.blind === "weights" || b.blind === "hot_start"}
-              docked={b.blind === "frozen"}
-              crumb={b.blind === "crumb"}
-            />
+            <CrustSection way={found.school} />
             <ol data-testid="crust-stages">
               {found.stages.map((s, n) => (
                 <li key={s.title} className="rule-b grid grid-cols-[1.6rem_1fr_auto] gap-x-2 py-2">

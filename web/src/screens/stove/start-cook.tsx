@@ -11,7 +11,11 @@ import { Button } from "@/ui/button";
 import { Select } from "@/ui/field";
 import { Refused } from "@/ui/states";
 
-/** Choose a probe and begin: at the stove or in the oven. */
+const DO = { stove: "Cook it", oven: "Bake it", build: "Build it" } as const;
+const SAVING = "Saving the formula first …";
+const UNSAVED = { stove: SAVING, oven: SAVING, build: "Save the build first" } as const;
+
+/** Choose a probe and begin: at the stove, in the oven, or putting a dessert together. */
 export function StartCook({
   version,
   today,
@@ -23,7 +27,7 @@ export function StartCook({
   today: Today;
   unsaved: boolean;
   ladder?: boolean;
-  place: "stove" | "oven";
+  place: "stove" | "oven" | "build";
 }) {
   const { kid } = useBench();
   const go = useNavigate();
@@ -104,11 +108,13 @@ export function StartCook({
       </div>
       {scales.length > 0 && ladder && (
         <Select
-          label="Scale under the bowl"
+          label={place === "build" ? "Scale under the mould" : "Scale under the bowl"}
           value={scale}
           onChange={(event) => setScale(event.target.value)}
         >
-          <option value="">none: ladles are counted</option>
+          <option value="">
+            {place === "build" ? "none: by the scale on the bench" : "none: ladles are counted"}
+          </option>
           {scales.map((d) => (
             <option key={d.id} value={d.id} disabled={d.busy}>
               {d.name}
@@ -123,7 +129,7 @@ export function StartCook({
         disabled={start.isPending || unsaved}
         onClick={() => start.mutate()}
       >
-        {unsaved ? "Saving the formula first …" : place === "oven" ? "Bake it" : "Cook it"}
+        {unsaved ? UNSAVED[place] : DO[place]}
       </Button>
       <Refused error={start.error} className="mt-2" />
     </div>

@@ -1,0 +1,91 @@
+import type { Shapes } from "@/api/client";
+import { useBench } from "@/bench";
+import type { Content } from "@/screens/dessert/use-build";
+import { Button } from "@/ui/button";
+import { NumberField } from "@/ui/field";
+import { grams } from "@/units";
+
+type Build = Shapes["BuildOut"];
+
+interface Props {
+  build: Build;
+  content: Content;
+  dessert: Shapes["DessertOut"];
+  canScale: boolean;
+  busy: boolean;
+  change: (part: Partial<Content>) => void;
+  onScale: () => void;
+}
+
+/** What each part must give, against what its formula makes, and what is lost on the way. */
+export function Needs({ build, content, dessert, canScale, busy, change, onScale }: Props) {
+  const { units } = useBench();
+  const off = build.parts.some((p) => Math.abs(p.scaled_times - 1) > 0.005 && p.need_g > 0);
+  const losses = content.losses ?? [];
+  // The parts come in the dessert's order, what was bought after them.
+  const idOf = (n: number) => dessert.parts[n]?.id;
+  const lose = (id: string, lost_pct: number) =>
+    change({ losses: [...losses.filter((l) => l.part_id !== id), { part_id: id, lost_pct }] });
+  return (
+    <section className="mt-8" aria-label="What each part must give">
+      <div className="flex flex-wrap items-end justify-between gap-4">
+        <h2 className="text-2xl">What it takes</h2>
+        {canScale && off && (
+          <Button kind="act" disabled={busy} onClick={onScale}>
+            Write every part at this size
+          </Button>
+        )}
+      </div>
+      <div className="overflow-x-auto">
+        <table className="mt-2 w-full text-left" data-testid="needs">
+          <thead className="caption">
+            <tr>
+              <th className="font-normal">part</th>
+              <th className="text-right font-normal">needed</th>
+              <th className="text-right font-normal">as written</th>
+              <th className="text-right font-normal">over or short</th>
+              <th className="text-right font-normal">lost</th>
+              <th className="text-right font-normal">make it</th>
+            </tr>
+          </thead>
+          <tbody>
+            {build.parts.map((p, n) => {
+              const id = idOf(n);
+              return (
+                <tr key={p.name} className="rule-b">
+                  <td className="py-1.5 pr-3">{p.name}</td>
+                  <td className="text-right">{grams(p.need_g, units)}</td>
+                  <td className="text-right">{grams(p.written_g, units)}</td>
+                  <td className={`text-right ${p.left_g < -1 ? "text-burnt font-semibold" : ""}`}>
+                    {Math.abs(p.left_g) < 1
+                      ? "all of it"
+                      : `${p.left_g > 0 ? "+" : "−"}${grams(Math.abs(p.left_g), units)}`}
+                  </td>
+                  <td className="w-24 pl-4 text-right">
+                    {id && canScale ? (
+                      <NumberField
+                        label={`Lost of ${p.name}, %`}
+                        bare
+                        value={Math.round(p.lost_pct)}
+                        low={0}
+                        high={60}
+                        onValue={(v) => lose(id, v)}
+                      />
+                    ) : (
+                      `${p.lost_pct.toFixed(0)} %`
+                    )}
+                  </td>
+                  <td className="text-right font-semibold">× {p.scaled_times.toFixed(2)}</td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      <p className="caption mt-1">
+        Lost: what stays in the pot, in the bowl and on the board, trim and peel, in per cent. Made
+        in whole eggs.
+      </p>
+    </section>
+  );
+}
