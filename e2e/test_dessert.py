@@ -4,6 +4,8 @@ import re
 
 from playwright.sync_api import expect
 
+from batches.models import Batch
+from demo import kitchen as demo
 from e2e.base import BrowserCase
 from formulas.models import Dessert, Version
 
@@ -66,10 +68,63 @@ class DessertTest(BrowserCase):
         page.get_by_label("Filling goes in").select_option("hot")
         thread = page.get_by_role("region", name="The thread")
         expect(thread).to_contain_text("chill until it is set")
+        # Two parts are folded together, and taken apart again.
+        page.get_by_role("button", name="Fold two parts together").click()
+        folds = page.get_by_role("region", name="Folded together")
+        folds.get_by_label("What is lightened").select_option(index=1)
+        folds.get_by_label("With").select_option(label="Topping")
+        folds.get_by_role("button", name="Fold them").click()
+        expect(page.get_by_test_id("fold")).to_contain_text("g/ml")
+        expect(drawing).to_have_attribute("aria-label", self.has("Light cream"))
+        folds.get_by_role("button", name="Take it apart").click()
+        expect(page.get_by_test_id("fold")).to_have_count(0)
         # Nothing of it is lost when the page is left before it is saved.
         page.reload()
         expect(page.get_by_text("not saved yet")).to_be_visible()
         expect(page.get_by_label("Filling goes in")).to_have_value("hot")
+
+    def test_a_dessert_is_built_with_scale_and_probe_and_lands_in_the_book(self):
+        self.drive()
+        scale, probe = self.scale(), self.probe()
+        self.sign_in()
+        page = self.page
+        page.get_by_role("link", name="Quince and rye tart").click()
+        page.get_by_role("link", name="The dessert whole").click()
+        expect(page.get_by_test_id("assembly")).to_contain_text("Line it with the Rye crust")
+        self.check("the dessert whole")
+        page.get_by_label("Probe", exact=True).select_option(label=f"{demo.PROBE} (simulated)")
+        page.get_by_label("Its clock").select_option("20")
+        page.get_by_label("Scale under the mould").select_option(label=f"{demo.SCALE} (simulated)")
+        page.get_by_role("button", name="Build it").click()
+        expect(page.get_by_test_id("headline")).to_have_text("before it is built")
+        self.clock.forward(5)
+        scale.tick()
+        step = page.get_by_test_id("onward")
+        seen = []
+        for planned in Batch.objects.latest("started_at").prediction["plan"]["steps"][1:]:
+            step.click()
+            self.in_step(planned["key"])
+            seen.append(planned["kind"])
+            # A layer is weighed as the stand-in lays it; a part is probed before it goes on.
+            if planned["kind"] == "lay":
+                self.cook_until("enough", scale, probe)
+                expect(page.get_by_role("img", name="A slice cut open")).to_be_visible()
+            elif planned["kind"] == "check":
+                self.cook_until("as it should be", probe)
+            if seen.count(planned["kind"]) == 1:
+                self.check(f"building, {planned['kind']}")
+        self.assertEqual(set(seen), {"lay", "check", "finish"})
+        page.set_viewport_size({"width": 390, "height": 844})
+        self.check("building on a phone")
+        page.set_viewport_size({"width": 1280, "height": 800})
+        step.click()
+        expect(page.get_by_test_id("laid")).to_contain_text("Quince cream")
+        expect(page.get_by_test_id("laid")).not_to_contain_text("not weighed")
+        expect(page.get_by_role("heading", name="What it is made of")).to_be_visible()
+        self.check("a built dessert in the book")
+
+    def has(self, name):
+        return re.compile(name)
 
     def starts_with(self, name):
         return re.compile(f"from the bottom: {name}")

@@ -6,7 +6,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 
-from bellcrumb.contract.builds import assembly_of, built, whole
+from bellcrumb.contract.builds import assembly_of, built, cut_of, whole
 from bellcrumb.contract.shapes import CurvePoint
 from bellcrumb.contract.shapes.build import (
     BuildIn,
@@ -198,6 +198,7 @@ def assembly_plan(kitchen: Kitchen, dessert: Dessert) -> tuple[Version, PlanOut]
         bowl=nothing, finish=nothing, ladder=None,
         steps=[StepOut.from_step(s) for s in steps], heat=None, cook=None, cook_from_c=20,
         temper_s=0, scorch="low", scenes=[s for step in steps if (s := _scene(step))],
+        cut=cut_of(given, made, pantry_of(kitchen)),
         warnings=list(made.stack.warnings), checks=[f"{word} made and at hand" for word in words],
     )  # fmt: skip
 

@@ -19,6 +19,7 @@ from bellcrumb.contract.shapes import (
     TemperOut,
     WhipOut,
 )
+from bellcrumb.contract.shapes.build import CutOut
 from bellcrumb.contract.sugars import addition_out, foam, syrup
 from bellcrumb.dessert.bench import NAMES, after_choux, bench_kind, bench_steps
 from bellcrumb.dessert.works import Kind as BenchKind
@@ -155,6 +156,7 @@ class PlanOut(Schema):
     foam: MeringueOut | None = None
     whipped: WhipOut | None = None
     content: dict[str, Any] | None = None
+    cut: CutOut | None = None  # of a dessert put together: as it is drawn
     learned: list[Used] = Field(default_factory=list)
 
 

@@ -159,6 +159,17 @@ def built(
     )  # fmt: skip
 
 
+def cut_of(
+    given: shapes.BuildIn, made: Whole, pantry: Pantry | None = None
+) -> shapes.CutOut:  # fmt: skip
+    """The dessert as it is drawn, without its thread."""
+    worth = _Worth(made.found, given, pantry or shipped())
+    return shapes.CutOut(
+        stand=_stand_out(made.vessel, given.stand, made.stack.top_mm),
+        layers=_layers_out(made, worth),
+    )
+
+
 class _Worth:
     """What a gram of each part costs, where there are prices."""
 

@@ -22,7 +22,7 @@ _PROBED: tuple[Kind, ...] = (
 _DONE_SHARE = 0.97  # a vessel is full this much under its weight: what drips is not waited for
 _OVER_SHARE = 1.08  # and too full beyond this
 _VERBS: dict[Lies, str] = {
-    "lining": "Line with", "poured": "Pour in", "mm": "Spread", "below_rim": "Pour in",
+    "lining": "Line it with", "poured": "Pour in", "mm": "Spread", "below_rim": "Pour in",
     "share": "Pour in", "grams": "Lay on", "dome": "Heap on", "dusted": "Strew", "sheet": "Lay on",
 }  # fmt: skip
 
@@ -86,8 +86,7 @@ def _sentence(words: str) -> str:
 def _lay(
     n: int, layer: Lain, met: Meeting | None, count: int, schools: Schools, below: Lain | None
 ) -> Step:
-    each = " in each" if count > 1 else ""
-    title = f"{_VERBS[layer.lies]} {layer.g_each:.0f} g of {layer.part}{each}"
+    title = f"{_VERBS[layer.lies]} the {layer.part}"
     depth = f"{layer.mm:.0f} mm deep, to {layer.to_mm:.0f} mm above the floor."
     caution = ""
     if met and met.most_h and met.too_late:
@@ -98,7 +97,7 @@ def _lay(
         depth = f"{layer.mm:.0f} mm thick{', up the wall too' if layer.walls else ''}."
     return Step(
         f"lay_{n}", "lay", title, depth, _sentence(met.too_soon) if met else "",
-        caution=caution, there=f"{layer.g_each:.0f} g{each}: enough",
+        caution=caution, there="Enough: go on",
         grams=layer.g_each, count=count,
     )  # fmt: skip
 
@@ -107,15 +106,15 @@ def _rest(n: int, part: str, steps: Sequence[BuildStep]) -> Step | None:
     """What follows a layer before the next one: set, chilled, torched, or baked elsewhere."""
     if not steps:
         return None
-    words = ", then ".join(
+    words = ", then ".join(s.words for s in steps)
+    timed = ", then ".join(
         s.words + (f" {s.wait_min:.0f} min" if s.wait_min >= 1 else "") for s in steps
     )
     wait_min = sum(s.minutes for s in steps)
     oven = any(s.oven_c is not None for s in steps)
-    title = f"{words[:1].upper()}{words[1:]}"
+    title, sign = (f"{said[:1].upper()}{said[1:]}" for said in (words, timed))
     return Step(
-        f"rest_{n}", "finish", title if len(title) < 90 else f"{steps[0].words.capitalize()} …",
-        title + ".", "The bake has a page of its own, with its window." if oven else "",
+        f"rest_{n}", "finish", title, sign + ".", "The bake has a page of its own, with its window." if oven else "",
         hold_s=0 if oven or wait_min < 2 else round(60 * wait_min),
         there=f"Long enough for the {part}: go on" if part else "Long enough: go on",
     )  # fmt: skip

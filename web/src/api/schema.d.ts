@@ -2993,6 +2993,15 @@ export interface components {
       unit: "C" | "F";
     };
     /**
+     * CutOut
+     * @description A dessert as it is drawn cut open.
+     */
+    CutOut: {
+      /** Layers */
+      layers: components["schemas"]["LainOut"][];
+      stand: components["schemas"]["StandOut"];
+    };
+    /**
      * DayAsk
      * @description Ask for a plan from ``begins`` to the last service.
      */
@@ -5139,6 +5148,8 @@ export interface components {
       cook: components["schemas"]["CurveOut"] | null;
       /** Cook From C */
       cook_from_c: number;
+      /** @description of a dessert put together: as it is drawn */
+      cut?: components["schemas"]["CutOut"] | null;
       /** Egg From */
       egg_from?: string | null;
       /** Family */

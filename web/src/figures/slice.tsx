@@ -2,7 +2,7 @@ import type { Shapes } from "@/api/client";
 import { usePlateWidth } from "@/figures/plate-width";
 import { grams, millimetres, type Units } from "@/units";
 
-type Build = Shapes["BuildOut"];
+type Build = Shapes["CutOut"];
 export type Lain = Shapes["LainOut"];
 type Kind = Lain["kind"];
 

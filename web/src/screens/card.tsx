@@ -4,7 +4,9 @@ import { Link, useParams } from "react-router";
 import type { Shapes } from "@/api/client";
 import { useAnswer, useDessert } from "@/api/queries";
 import { useBench } from "@/bench";
+import { Slice } from "@/figures/slice";
 import { contentOf } from "@/keep/draft";
+import { useBuild } from "@/screens/dessert/use-build";
 import { endpoint } from "@/screens/formula/facts";
 import { nameOf } from "@/screens/formula/typed-name";
 import { partQuery, usePart, type Part } from "@/screens/formula/part";
@@ -171,12 +173,26 @@ function Sheet({ dessert, part, version, found, paper }: SheetProps) {
           </Row>
         )}
       </dl>
+      <Cut id={dessert.id} />
       {version.note && (
         <p className="mt-3 border-t border-rule pt-2 text-[11.5pt] whitespace-pre-line">
           {version.note}
         </p>
       )}
     </article>
+  );
+}
+
+/** The whole dessert cut open, where it is built of more than one layer. */
+function Cut({ id }: { id: string }) {
+  const { kid } = useBench();
+  const { saved } = useBuild(kid, id);
+  const found = saved.data?.found;
+  if (!found || found.layers.length < 2) return null;
+  return (
+    <div className="mt-3 border-t border-rule pt-2">
+      <Slice build={found} units="metric" chosen={null} choose={() => undefined} />
+    </div>
   );
 }
 

@@ -253,11 +253,16 @@ class StandOut(Shape):
     )
 
 
-class BuildOut(Shape):
-    """A dessert whole."""
+class CutOut(Shape):
+    """A dessert as it is drawn cut open."""
 
     stand: StandOut
     layers: list[LainOut]
+
+
+class BuildOut(CutOut):
+    """A dessert whole."""
+
     parts: list[BuildPartOut]
     folds: list[FoldOut]
     guide: list[AssemblyStepOut] = Field(description="building it, one layer a step")

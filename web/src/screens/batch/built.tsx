@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 
 import type { Shapes } from "@/api/client";
+import { Slice } from "@/figures/slice";
 import { day, degrees, grams, said, time, type Units } from "@/units";
 
 const DID: Record<string, string> = { bake: "baked", build: "put together", bench: "made" };
@@ -17,6 +18,9 @@ export function Built({
 }) {
   return (
     <section aria-label="How it was built" className="space-y-5">
+      {batch.plan.cut && (
+        <Slice build={batch.plan.cut} units={units} chosen={null} choose={() => undefined} />
+      )}
       <div className="overflow-x-auto">
         <h2 className="mb-1 text-2xl">Layer on layer</h2>
         <table className="w-full text-left" data-testid="laid">

@@ -167,7 +167,7 @@ function Guide({ kid, batch, units }: { kid: string; batch: Batch; units: Units 
             <Watched live={live} units={units} baking={batch.plan.guide === "bake"} />
           )}
           {batch.plan.guide === "build" && step.kind !== "ready" && (
-            <Layered kid={kid} batch={batch} at={step.key} units={units} />
+            <Layered batch={batch} at={step.key} units={units} />
           )}
           {batch.plan.guide !== "build" && step.kind !== "temper" && step.kind !== "ready" && (
             <PotCurve

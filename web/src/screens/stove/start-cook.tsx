@@ -13,7 +13,7 @@ import { Refused } from "@/ui/states";
 
 const DO = { stove: "Cook it", oven: "Bake it", build: "Build it" } as const;
 const SAVING = "Saving the formula first …";
-const UNSAVED = { stove: SAVING, oven: SAVING, build: "Save the build first" } as const;
+const UNSAVED = { stove: SAVING, oven: SAVING, build: "Above, save it first" } as const;
 
 /** Choose a probe and begin: at the stove, in the oven, or putting a dessert together. */
 export function StartCook({
