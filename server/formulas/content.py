@@ -84,7 +84,7 @@ class Content(Schema):
     portions_per_vessel: int = Field(default=1, ge=1, le=500)
     overrun_pct: int = Field(default=0, ge=0, le=500)
     tray_key: str = Field(default="", max_length=60, description="empty: no tray")
-    bath_level: Literal["none", "half", "rim", "mm"] = "none"
+    bath_level: Literal["none", "half", "rim", "mm", "beside"] = "none"
     bath_mm: int = Field(default=20, ge=1, le=400)
     school: School = "hot_into_eggs"
     ring_id: RowId | None = None

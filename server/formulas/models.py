@@ -94,7 +94,7 @@ class Version(models.Model):
     portions_per_vessel = models.PositiveSmallIntegerField(default=1)
     overrun_pct = models.PositiveSmallIntegerField(default=0)
     tray_key = models.CharField(max_length=60, blank=True)
-    bath_level = models.CharField(max_length=5, default="none")
+    bath_level = models.CharField(max_length=6, default="none")
     bath_mm = models.PositiveSmallIntegerField(default=20)
 
     school = models.CharField(max_length=20, default="hot_into_eggs")
@@ -122,7 +122,8 @@ class Version(models.Model):
                 name="version_fill_by",
             ),
             models.CheckConstraint(
-                condition=Q(bath_level__in=("none", "half", "rim", "mm")), name="version_bath"
+                condition=Q(bath_level__in=("none", "half", "rim", "mm", "beside")),
+                name="version_bath",
             ),
             models.CheckConstraint(
                 condition=Q(school__in=("hot_into_eggs", "eggs_after_boil", "held_back_liquid")),

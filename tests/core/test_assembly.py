@@ -220,6 +220,17 @@ class AllOfItTest(unittest.TestCase):
         self.assertAlmostEqual(found["pull_from_min"], self.bake(fill=0.29)["pull_from_min"],
                                delta=1.5)  # fmt: skip
 
+    def test_water_in_a_tray_beside_is_moist_air_and_no_contact(self):
+        dry, beside, bath = (
+            self.bake(fill=0.6, bath=b, oven={"set_c": 160})
+            for b in (None, {"level": "beside"}, {"level": "rim"})
+        )
+        # Moist air takes less from the top than dry air; only a bath holds the edge back.
+        self.assertLess(beside["pull_from_min"], dry["pull_from_min"])
+        edges = [max(p["edge_c"] for p in r["curve"]) for r in (dry, beside, bath)]
+        self.assertLess(edges[2], min(edges[:2]) - 5)
+        self.assertGreater(beside["water_ml"], 1000)
+
     def test_a_fill_the_batch_cannot_reach_is_said(self):
         said = " ".join(self.bake(count=8)["warnings"])
         self.assertIn("hardly covers the floor", said)

@@ -116,7 +116,8 @@ def _tray_out(
 ) -> shapes.TrayOut:
     assert given.tray is not None
     pan = vessel_of(given.tray, own, "tray")
-    level = None if given.bath_level == "none" else given.bath_level
+    around = given.bath_level
+    level = None if around == "none" or around == "beside" else around  # noqa: PLR1714 (narrows)
     stood = bath(pan, vessel, given.count, level)
     length, width = ((a + b) / 2 for a, b in zip(pan.across(0.0), pan.across(1.0), strict=True))
     return shapes.TrayOut(

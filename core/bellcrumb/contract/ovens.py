@@ -28,6 +28,7 @@ _STARCH_HOLDS, _REBAKED_C = 0.02, 86.0
 _LEAST_FILL = 0.12  # a batch that fills less is for another number of vessels
 _GAP_MM = 2 * GAP_MM  # two fingers between, where no pan was given
 _PAN_MM2 = 325.0 * 265.0
+_BESIDE_MM = 20.0  # water in a tray of its own; practice: two fingers
 
 
 def filled(
@@ -165,6 +166,13 @@ def _bath(
 ) -> tuple[Bath, float]:
     asked = given.bath
     assert asked is not None
+    if asked.level == "beside":
+        pan = vessel_of(given.tray, vessels, "tray") if given.tray is not None else None
+        length, width = pan.across(0.5) if pan else (_PAN_MM2**0.5, _PAN_MM2**0.5)
+        litres = length * width * _BESIDE_MM / 1e6
+        return Bath(_BESIDE_MM, asked.water_c, False, litres, (length, width), True), (
+            1000 * litres
+        )
     outside = vessel.depth_mm + mould.wall_mm
     if given.tray is not None:
         pan = vessel_of(given.tray, vessels, "tray")

@@ -113,8 +113,9 @@ def _rest(n: int, part: str, steps: Sequence[BuildStep]) -> Step | None:
     wait_min = sum(s.minutes for s in steps)
     oven = any(s.oven_c is not None for s in steps)
     title, sign = (f"{said[:1].upper()}{said[1:]}" for said in (words, timed))
+    avoid = "The bake has a page of its own, with its window." if oven else ""
     return Step(
-        f"rest_{n}", "finish", title, sign + ".", "The bake has a page of its own, with its window." if oven else "",
+        f"rest_{n}", "finish", title, sign + ".", avoid,
         hold_s=0 if oven or wait_min < 2 else round(60 * wait_min),
         there=f"Long enough for the {part}: go on" if part else "Long enough: go on",
     )  # fmt: skip

@@ -114,7 +114,8 @@ class Chamber:
             length, width = (mm / 1000 for mm in bath.pan_mm)
             self.bath_kg = np.full_like(start, bath.water_kg)
             self.pan_m2 = length * width
-            self.free_m2 = max(0.15 * self.pan_m2, self.pan_m2 - moulds * foot_m2)
+            taken = 0.0 if bath.beside else moulds * foot_m2
+            self.free_m2 = max(0.15 * self.pan_m2, self.pan_m2 - taken)
             self.wet_m2 = 0.0 if bath.covered else wet_m2 + self.free_m2
             self.around_m2 = 2 * (length + width) * bath.level_mm / 1000
             self.deck_m2 = self.pan_m2 if oven.stand == "deck" else 0.0

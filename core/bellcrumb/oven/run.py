@@ -221,7 +221,7 @@ class Bake:
             + air.radiation_h(temp[:, 0, :], around.wall_c[:, None], self._wall_emissivity)
         )
         share = np.zeros(metal.shape)
-        if job.bath is not None and c.place.kind != "rack":
+        if job.bath is not None and not job.bath.beside and c.place.kind != "rack":
             level = np.inf if c.place.iced else job.bath.level_mm / 1000
             low, high = mesh.z[:, :-1], mesh.z[:, 1:]
             share = np.clip((level - low) / (high - low), 0.0, 1.0)

@@ -66,13 +66,14 @@ class Oven:
 @dataclass(frozen=True)
 class Bath:
     """Water around the moulds: ``level_mm`` from the floor of the pan, which is ``pan_mm`` long and
-    wide."""
+    wide. ``beside``: in a tray of its own, which makes the air moist and touches nothing."""
 
     level_mm: float
     water_c: float
     covered: bool
     water_kg: float
     pan_mm: tuple[float, float]
+    beside: bool = False
 
 
 @dataclass(frozen=True)

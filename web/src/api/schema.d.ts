@@ -2575,7 +2575,7 @@ export interface components {
        * @default none
        * @enum {string}
        */
-      bath_level: "none" | "half" | "rim" | "mm";
+      bath_level: "none" | "half" | "rim" | "mm" | "beside";
       /**
        * Bath Mm
        * @default 20
@@ -5148,7 +5148,6 @@ export interface components {
       cook: components["schemas"]["CurveOut"] | null;
       /** Cook From C */
       cook_from_c: number;
-      /** @description of a dessert put together: as it is drawn */
       cut?: components["schemas"]["CutOut"] | null;
       /** Egg From */
       egg_from?: string | null;
@@ -6661,7 +6660,7 @@ export interface components {
        * @default none
        * @enum {string}
        */
-      bath_level: "none" | "half" | "rim" | "mm";
+      bath_level: "none" | "half" | "rim" | "mm" | "beside";
       /**
        * Bath Mm
        * @default 20

@@ -30,8 +30,8 @@ class FormulaIn(MixIn):
     portions_per_vessel: int = Field(1, ge=1, le=500)
     overrun_pct: float = Field(0, ge=0, le=500, description="air whipped in, % of the volume")
     tray: str | VesselIn | None = Field(None, description="the pan the vessels stand in")
-    bath_level: Literal["none", "half", "rim"] | Annotated[float, Field(gt=0, le=400)] = Field(
-        "none", description="water in the tray: up to half or just under the rim, or mm"
+    bath_level: Literal["none", "half", "rim", "beside"] | Annotated[float, Field(gt=0, le=400)] = (
+        Field("none", description="water in the tray: up to half or just under the rim, or mm")
     )
     plane: Plane = "starch_egg"
     set_shifts: dict[str, Annotated[float, Field(ge=-3, le=3)]] = Field(

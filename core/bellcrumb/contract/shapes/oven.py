@@ -48,9 +48,10 @@ class OvenIn(Strict):
 
 
 class BathIn(Strict):
-    """The water: level from the pan's floor, as poured, and whether foil covers the whole pan."""
+    """The water: level from the pan's floor, as poured, and whether foil covers the whole pan.
+    ``beside``: in a tray of its own, for moist air; it touches no mould."""
 
-    level: Literal["half", "rim"] | Annotated[float, Field(gt=0, le=300)] = "half"
+    level: Literal["half", "rim", "beside"] | Annotated[float, Field(gt=0, le=300)] = "half"
     water_c: float = Field(BATH_WATER_C, ge=0, le=100)
     covered: bool = False
 

@@ -192,6 +192,7 @@ export function FitPlate({ found, draft, readOnly }: Props) {
                   <option value="half">half way up</option>
                   <option value="rim">under the rim</option>
                   <option value="mm">as deep as</option>
+                  <option value="beside">in a tray beside</option>
                 </Select>
                 {content.bath_level === "mm" && (
                   <NumberField

@@ -115,6 +115,7 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
         <option value="half">half way up the mould</option>
         <option value="rim">just under the rim</option>
         <option value="mm">so many mm</option>
+        <option value="beside">in a tray beside, for moist air</option>
       </Select>
       {content.bath_level === "mm" && (
         <NumberField
