@@ -1,3 +1,4 @@
+import math
 import random
 import unittest
 from dataclasses import replace
@@ -11,6 +12,7 @@ from bellcrumb.day.solve import Schedule, cost, early_min, planned, solve, turns
 from bellcrumb.day.tasks import (
     SAME_OVEN_K,
     Day,
+    Hold,
     KitchenOfDay,
     Link,
     OvenOfDay,
@@ -53,19 +55,30 @@ def chain(item, by, *rows):
 
 def a_day(rng, items):
     """A day made at random: chains of two to four tasks with gaps, ovens and pools."""
-    tasks = []
+    tasks, holds = [], []
     for item in range(items):
         rows = []
         for _ in range(rng.randint(2, 4)):
-            holds = rng.choice(["ring", "mixer", "cold", "", 150.0, 160.0, 190.0, 220.0])
+            uses = rng.choice(["ring", "mixer", "cold", "", 150.0, 160.0, 190.0, 220.0])
             wait = rng.choice([0, 0, 20, 45, 90])
-            rows.append((rng.randint(2, 25), wait, holds, rng.choice([None, 15, 60, 240])))
+            rows.append((rng.randint(2, 25), wait, uses, rng.choice([None, 15, 60, 240])))
         first = len(tasks)
         made = chain(0, rng.choice([300, 450, 600]), *rows)
         for n, task in enumerate(made):
             after = tuple(Link(first + n - 1, x.least, x.most) for x in task.after)
             tasks.append(Task(**{**vars(task), "item": item, "key": f"{item}/{n}", "after": after}))
-    return Day(tuple(tasks), kitchen(people=rng.randint(1, 3)), 600)
+        if rng.random() < 0.6:
+            holds.append(Hold(rng.randint(0, 1), rng.randint(1, 6), first, len(tasks) - 1))
+    people = rng.randint(1, 3)
+    for n in range(people):
+        if rng.random() < 0.3:
+            tasks.append(
+                Task(f"break/{n}", -1 - n, "break", 30, 0, 0, 0, 0, None, 0, (),
+                     not_before=150, until=330, only=n)
+            )  # fmt: skip
+    most = [max((h.need for h in holds if h.mould == m), default=1) for m in (0, 1)]
+    there = replace(kitchen(people=people), moulds=tuple(m + rng.randint(0, 3) for m in most))
+    return Day(tuple(tasks), there, 600, tuple(holds))
 
 
 def faults(day, placed):
@@ -84,6 +97,11 @@ def faults(day, placed):
             spans = day.kitchen.people[at.person].spans
             if not any(a <= at.start and at.start + task.hands <= b for a, b in spans):
                 found.append(f"{task.key} out of hours")
+        rest = task.begun is None
+        if rest and task.only is not None and task.only != at.person:
+            found.append(f"{task.key} is somebody else's")
+        if rest and task.until is not None and end > task.until:
+            found.append(f"{task.key} is too late")
         if (task.oven_c is None) != (at.oven is None):
             found.append(f"{task.key} in a wrong oven")
     for minute in range(day.horizon):
@@ -102,6 +120,13 @@ def faults(day, placed):
             if at.oven is not None:
                 shelves[at.oven] = shelves.get(at.oven, 0) + task.shelves
                 dials.setdefault(at.oven, set()).add(task.oven_c)
+        for mould, have in enumerate(day.kitchen.moulds):
+            used = sum(
+                h.need for h in day.holds if h.mould == mould and placed[h.first].start <= minute
+                < placed[h.last].start + day.tasks[h.last].hands + day.tasks[h.last].wait
+            )  # fmt: skip
+            if used > have:
+                found.append(f"{used} of {have} moulds at {minute}")
         if len(busy) != len(set(busy)):
             found.append(f"two things by one person at {minute}")
         over = rings > day.kitchen.rings or mixers > day.kitchen.mixers
@@ -306,7 +331,7 @@ TART = {
 
 
 def ask(*services, people=2, hours=(0, 14), **more):
-    cooks = [
+    cooks = people if isinstance(people, list) else [
         {"name": f"cook {n}", "from": (NOW + timedelta(hours=hours[0])).isoformat(),
          "to": (NOW + timedelta(hours=hours[1])).isoformat()} for n in range(people)
     ]  # fmt: skip
@@ -318,6 +343,16 @@ def ask(*services, people=2, hours=(0, 14), **more):
              "items": [{"build": TART, "portions": n, "name": "Tart"}]} for h, n in services
         ], **more,
     })  # fmt: skip
+
+
+def long(step):
+    return (
+        datetime.fromisoformat(step["end"]) - datetime.fromisoformat(step["start"])
+    ).total_seconds() / 60
+
+
+def hands(out):
+    return sum(long({"start": s["start"], "end": s["hands_end"]}) for s in out["steps"])
 
 
 class DayTest(unittest.TestCase):
@@ -336,6 +371,71 @@ class DayTest(unittest.TestCase):
         out = ask((12, 16), stock=[{"name": "Tart", "portions": 16}])
         self.assertEqual((out["feasible"], out["steps"]), (True, []))
         self.assertIn("16 of 16 are there already", out["warnings"][0])
+
+    def test_a_part_that_two_desserts_share_is_made_once_for_both(self):
+        each, both = (ask((12, 16), (13, 16), join=join) for join in (False, True))
+        self.assertEqual(each["joined"], [])
+        parts = {j["part"]: j for j in both["joined"]}
+        self.assertIn("Cream", parts)
+        self.assertEqual(parts["Cream"]["desserts"], ["Tart", "Tart · 2"])
+        keys = {s["key"]: s for s in both["steps"]}
+        cream = [k for k in keys if k.endswith("/Cream/chill")]
+        self.assertEqual(cream, ["Cream for 2/Cream/chill"])
+        boil = next(s for s in both["steps"] if s["key"].startswith("Cream for 2/"))
+        pours = [s for k, s in keys.items() if k.endswith("Cream/lay_on")]
+        self.assertEqual(len(pours), 2)
+        self.assertTrue(all(s["start"] >= boil["end"] for s in pours))
+        # It is as much to buy, and fewer minutes of hands.
+        self.assertEqual([b["need_g"] for b in each["buy"]], [b["need_g"] for b in both["buy"]])
+        self.assertLess(hands(both), hands(each))
+
+    def test_what_is_too_much_for_tins_oven_or_pot_is_made_in_batches(self):
+        for more, word in (
+            ({"moulds": [{"vessel": "own vessel", "count": 2}]}, "there are 2"),
+            ({"ovens": [{"name": "deck", "shelves": 1, "shelf_length_mm": 500,
+                         "shelf_width_mm": 300}]}, "the oven takes no more"),
+            ({"pot_g": 2500}, "Cream is more than one pot"),
+        ):  # fmt: skip
+            with self.subTest(word):
+                out = ask((13, 32), **more)
+                self.assertIn(word, " ".join(out["warnings"]))
+                plates = [s for s in out["steps"] if s["key"].endswith("plate")]
+                self.assertGreaterEqual(len(plates), 2)
+        moulds = ask((13, 32), moulds=[{"vessel": "own vessel", "count": 2}])["moulds"]
+        self.assertEqual((moulds[0]["used"], moulds[0]["have"]), (2, 2))
+
+    def test_what_is_bought_and_weighed_comes_in_packs_and_in_the_order_of_need(self):
+        out = ask((12, 16), packs={"whole milk": 1030}, house=["200 g butter", "12 eggs"])
+        buy = {b["ingredient"]: b for b in out["buy"]}
+        milk = buy["milk_whole"]
+        self.assertEqual(milk["packs"], math.ceil(milk["need_g"] / 1030))
+        butter = next(b for k, b in buy.items() if k.startswith("butter"))
+        self.assertAlmostEqual(butter["need_g"] - butter["buy_g"], 200)
+        self.assertEqual(buy["egg_whole"]["pieces"], math.ceil(out["eggs"]) - 12)
+        times = [m["at"] for m in out["mise"]]
+        self.assertEqual(times, sorted(times))
+        first = {m["part"]: m["at"] for m in out["mise"]}
+        starts = [s["start"] for s in out["steps"] if "/Shell/" in s["key"]]
+        self.assertEqual(first["Shell"], min(starts))
+        self.assertIn("flour", " ".join(line for m in out["mise"] for line in m["lines"]))
+
+    def test_a_break_is_kept_for_whoever_has_one(self):
+        cooks = [{"name": "Early", "from": NOW.isoformat(), "break_min": 30,
+                  "to": (NOW + timedelta(hours=10)).isoformat()}]  # fmt: skip
+        out = ask((10, 16), people=cooks)
+        rest = next(s for s in out["steps"] if s["key"].startswith("break/"))
+        self.assertEqual(rest["who"], "Early")
+        for step in out["steps"]:
+            apart = step["hands_end"] <= rest["start"] or step["start"] >= rest["hands_end"]
+            self.assertTrue(step is rest or apart, step["key"])
+
+    def test_minutes_seen_here_go_before_the_tables_and_say_how_often(self):
+        plain = ask((12, 8))
+        key = next(s["key"] for s in plain["steps"] if s["key"].endswith("/Cream/chill"))
+        own = ask((12, 8), own_minutes=[{"key": key, "factor": 0.7, "seen": 4}])
+        was, now = (next(s for s in out["steps"] if s["key"] == key) for out in (plain, own))
+        self.assertEqual((was["own_seen"], now["own_seen"]), (0, 4))
+        self.assertAlmostEqual(long(now) / long(was), 0.7, delta=0.02)
 
     def test_a_day_that_is_too_short_says_why_and_what_frees_it(self):
         out = ask((3, 8))

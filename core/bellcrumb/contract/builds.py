@@ -123,7 +123,7 @@ def built(
     return shapes.BuildOut(
         stand=_stand_out(made.vessel, given.stand, made.stack.top_mm),
         layers=_layers_out(made, worth),
-        parts=[_part_out(name, p, made.needs[name], given) for name, p in parts.items()],
+        parts=parts_out(given, made),
         folds=[_fold_out(f, made.needs[f.name]) for f in made.found.folds.values()],
         guide=[
             shapes.AssemblyStepOut(**{k: getattr(s, k) for k in _GUIDE})
@@ -188,6 +188,13 @@ class _Worth:
     def of(self, name: str, grams: float) -> float | None:
         """The cost of so many grams of a part as made; None without prices."""
         return self.per_g[name] * grams if self.per_g else None
+
+
+def parts_out(given: shapes.BuildIn, made: Whole) -> list[shapes.BuildPartOut]:
+    """What each part must give, with its lines at that size."""
+    return [
+        _part_out(name, part, made.needs[name], given) for name, part in made.found.parts.items()
+    ]
 
 
 def _unread(lines: list[Line | None]) -> list[str]:

@@ -24,7 +24,8 @@ def clash(day: Day, works: Callable[[Day], bool] = can_be_done) -> Clashing:
     check ``works`` is right: a plan that is not found in its time counts as none.
     """
     now = day
-    for item in sorted({task.item for task in day.tasks}, reverse=True):
+    wanted = {task.item for task in day.tasks if task.by is not None}
+    for item in sorted(wanted, reverse=True):
         fewer = without_item(now, item)
         if not works(fewer):
             now = fewer
@@ -35,7 +36,7 @@ def clash(day: Day, works: Callable[[Day], bool] = can_be_done) -> Clashing:
             limits.append(name)
         else:
             now = freed
-    items = tuple(sorted({task.item for task in now.tasks}))
+    items = tuple(sorted({task.item for task in now.tasks} & wanted))
     return Clashing(items, tuple(limits))
 
 
@@ -46,6 +47,8 @@ def _limits(day: Day) -> list[str]:
             used.append(pool)
     if any(task.oven_c is not None for task in day.tasks):
         used.append("ovens")
+    if day.holds:
+        used.append("moulds")
     return used
 
 
@@ -64,4 +67,6 @@ def _freed(day: Day, name: str) -> Day:
         return replace(day, kitchen=replace(kitchen, rings=PLENTY))
     if name == "mixers":
         return replace(day, kitchen=replace(kitchen, mixers=PLENTY))
+    if name == "moulds":
+        return replace(day, holds=())
     return replace(day, kitchen=replace(kitchen, trays=PLENTY))

@@ -29,13 +29,20 @@ def backwards(day: Day) -> list[Placed | None]:
     by = {i: max((day.tasks[n].by or 0) for n in members) for i, members in items.items()}
     after = day.after
     firsts = [low for low, _ in windows(day)]
-    order = sorted(items, key=lambda i: (-by[i], -len(items[i]), i))
+    # Breaks have one person and little room: they go first, what is made for several last.
+    own = {day.tasks[n].item for n in range(len(day.tasks)) if day.tasks[n].only is not None}
+    order = sorted(items, key=lambda i: (i not in own, -by[i], -len(items[i]), i))
     best: list[Placed | None] = []
     for _ in range(_ORDERS):
         board = _Board(day)
         placed: list[Placed | None] = [None] * len(day.tasks)
+        for n, task in enumerate(day.tasks):  # facts first: nothing is put where they are
+            if task.begun is not None:
+                placed[n] = board.goes_on(task)
+                board.take(task, board.goes_on(task), 1)
         for item in order:
-            _place_item(day, board, placed, items[item][::-1], after, firsts)
+            rest = [n for n in items[item][::-1] if day.tasks[n].begun is None]
+            _place_item(day, board, placed, rest, after, firsts)
         if not best or placed.count(None) < best.count(None):
             best = placed
         lost = {day.tasks[n].item for n, place in enumerate(placed) if place is None}
@@ -60,7 +67,15 @@ def _place_item(
         n = order[at]
         task = day.tasks[n]
         end = day.horizon if task.by is None else task.by
+        end = end if task.until is None else min(end, task.until)
         low, tied = firsts[n], None
+        for link in task.after:  # what another dessert's tasks do for this one, or did already
+            other, before = placed[link.before], day.tasks[link.before]
+            if other is not None and (before.item != task.item or before.begun is not None):
+                over = other.start + before.minutes
+                low = max(low, over + link.least)
+                if link.most is not None:
+                    end = min(end, over + link.most + task.minutes)
         for m, link in after[n]:
             other = placed[m]
             if other is None:
@@ -68,10 +83,8 @@ def _place_item(
             end = min(end, other.start - link.least)
             if link.most is not None and other.start - link.most - task.minutes > low:
                 low, tied = other.start - link.most - task.minutes, m
-        if task.begun is not None:
-            found: Placed | None = board.goes_on(task)
-        else:
-            found = board.find(task, min(end - task.minutes, caps.get(n, day.horizon)), low)
+        found = board.find(task, min(end - task.minutes, caps.get(n, day.horizon)), low)
+        found = found if found and _has_moulds(day, placed, n, found) else None
         if found is not None:
             placed[n] = found
             board.take(task, found, 1)
@@ -93,6 +106,32 @@ def _place_item(
             if k != tied:
                 caps.pop(k, None)
         at = back
+
+
+def _has_moulds(day: Day, placed: list[Placed | None], n: int, place: Placed) -> bool:
+    """Whether there are moulds for a dessert that begins to lie in them here."""
+    for hold in day.holds:
+        last = placed[hold.last]
+        if hold.first != n or last is None:
+            continue
+        end = last.start + day.tasks[hold.last].minutes
+        others = [
+            (start.start, _let_go(day, placed[other.last], other.last), other.need)
+            for other in day.holds
+            if other.mould == hold.mould and other.first != n and (start := placed[other.first])
+        ]
+        moments = {place.start, *(a for a, _, _ in others if place.start <= a < end)}
+        have = day.kitchen.moulds[hold.mould]
+        for at in moments:
+            if hold.need + sum(need for a, b, need in others if a <= at < b) > have:
+                return False
+    return True
+
+
+def _let_go(day: Day, place: Placed | None, last: int) -> int:
+    """When moulds are free again; at the latest there is, where that has no place yet."""
+    task = day.tasks[last]
+    return day.horizon if place is None else place.start + task.minutes
 
 
 class _Board:
@@ -117,7 +156,7 @@ class _Board:
         if task.pinned is not None:
             starts = range(task.pinned, task.pinned + int(low <= task.pinned <= latest))
         for start in starts:
-            person = self._person(start, start + task.hands) if task.hands else None
+            person = self._person(start, start + task.hands, task.only) if task.hands else None
             if task.hands and person is None:
                 continue
             if not all(self._free(task, pool, start) for pool in POOLS):
@@ -133,9 +172,9 @@ class _Board:
         assert task.begun is not None
         return Placed(task.begun, task.does if task.hands else None, task.inside)
 
-    def _person(self, start: int, end: int) -> int | None:
+    def _person(self, start: int, end: int, only: int | None = None) -> int | None:
         for n, away in enumerate(self.away):
-            if not away[start:end].any():
+            if only in (None, n) and not away[start:end].any():
                 return n
         return None
 

@@ -94,4 +94,5 @@ def later(day: Day, by_min: int) -> Day:
         else p
         for p in day.kitchen.people
     )
-    return Day(tasks, replace(day.kitchen, people=people), day.horizon + by_min)
+    kitchen = replace(day.kitchen, people=people)
+    return replace(day, tasks=tasks, kitchen=kitchen, horizon=day.horizon + by_min)

@@ -106,6 +106,7 @@ class _Model:
         self._ovens()
         for pool in ("rings", "mixers", "trays"):
             self._pool(pool)
+        self._moulds()
         self._aim()
 
     def _gaps(self) -> None:
@@ -119,8 +120,11 @@ class _Model:
     def _people(self) -> None:
         """Everybody does one thing at a time, in their hours; who share their hours are a crew."""
         self.crews: dict[tuple[tuple[int, int], ...], list[int]] = {}
+        own = {task.only for task in self.day.tasks if task.only is not None}
         for n, person in enumerate(self.day.kitchen.people):
-            self.crews.setdefault(person.spans, []).append(n)
+            # Whoever has a break of their own is nobody's double.
+            alone = ((n, -1),) if n in own else ()
+            self.crews.setdefault((*person.spans, *alone), []).append(n)
         work: list[list[cp_model.IntervalVar]] = [[] for _ in self.crews]
         for n, task in enumerate(self.day.tasks):
             mine = []
@@ -128,6 +132,9 @@ class _Model:
                 if not task.hands or task.begun is not None:
                     break
                 does = self.model.new_bool_var("")
+                if task.only is not None:
+                    its = list(self.crews.values())[c]
+                    self.model.add(does == int(task.only in its))
                 work[c].append(
                     self.model.new_optional_fixed_size_interval_var(
                         self.starts[n], task.hands, does, ""
@@ -143,8 +150,8 @@ class _Model:
                 self.model.add_exactly_one(mine)
             elif task.hands and task.does is not None:
                 # A person at work is one fewer of their crew until their hands are free.
-                its = next(c for c, names in enumerate(self.crews.values()) if task.does in names)
-                work[its].append(
+                at = next(c for c, names in enumerate(self.crews.values()) if task.does in names)
+                work[at].append(
                     self.model.new_fixed_size_interval_var(self.starts[n], task.hands, "")
                 )
         for intervals, crew in zip(work, self.crews.values(), strict=True):
@@ -211,6 +218,20 @@ class _Model:
         self.model.add_bool_or([~a_here, ~b_here, together])
         self.turned.append(together)
         self.pairs.append((o, a, b, a_first, together))
+
+    def _moulds(self) -> None:
+        """Moulds are in use from the first thing that lies in them to the plate."""
+        for mould, have in enumerate(self.day.kitchen.moulds):
+            holds = [h for h in self.day.holds if h.mould == mould]
+            if sum(h.need for h in holds) <= have:
+                continue
+            intervals = []
+            for hold in holds:
+                end = self.starts[hold.last] + self.day.tasks[hold.last].minutes
+                size = self.model.new_int_var(0, self.day.horizon, "")
+                begin = self.starts[hold.first]
+                intervals.append(self.model.new_interval_var(begin, size, end, ""))
+            self.model.add_cumulative(intervals, [h.need for h in holds], have)
 
     def _pool(self, pool: str) -> None:
         intervals, needs = [], []

@@ -5,7 +5,7 @@ go on at once without a wait and so cannot be torn apart.
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from bellcrumb.dessert.steps import BuildStep
@@ -34,6 +34,7 @@ class Task:
     begin before ``not_before``, and begins at ``pinned`` where somebody wants it so; ``begun`` is
     when it did begin, which nothing moves, ``does`` who is at it and ``inside`` its oven.
     ``was`` and ``was_by`` are when and by whom it was planned before: people have read that plan.
+    ``only`` is the one person who may do it, over by ``until``: a break is somebody's own.
     """
 
     key: str
@@ -56,6 +57,8 @@ class Task:
     inside: int | None = None
     was: int | None = None
     was_by: int | None = None
+    only: int | None = None
+    until: int | None = None
 
     @property
     def minutes(self) -> int:
@@ -97,6 +100,18 @@ class KitchenOfDay:
     ovens: tuple[OvenOfDay, ...]
     mixers: int
     trays: int
+    moulds: tuple[int, ...] = ()
+
+
+@dataclass(frozen=True)
+class Hold:
+    """``need`` moulds of a kind (its index) in use from the start of task ``first`` to the end of
+    task ``last``."""
+
+    mould: int
+    need: int
+    first: int
+    last: int
 
 
 @dataclass(frozen=True)
@@ -106,6 +121,7 @@ class Day:
     tasks: tuple[Task, ...]
     kitchen: KitchenOfDay
     horizon: int
+    holds: tuple[Hold, ...] = ()
 
     @property
     def after(self) -> list[list[tuple[int, Link]]]:
@@ -125,6 +141,7 @@ def windows(day: Day) -> list[tuple[int, int]]:
     for n in range(len(day.tasks) - 1, -1, -1):
         task = day.tasks[n]
         end = day.horizon if task.by is None else task.by
+        end = end if task.until is None else min(end, task.until)
         first = 0 if task.by is None else max(0, task.by - EARLY_PLATE_MIN - task.minutes)
         for m, link in after[n]:
             end = min(end, latest[m] - link.least)
@@ -152,24 +169,40 @@ class Placed:
     oven: int | None
 
 
-def tasks_of(item: int, name: str, steps: Sequence[BuildStep], by: int, first: int) -> list[Task]:
+@dataclass(frozen=True)
+class Room:
+    """What a dessert takes once it lies in its stand: shelves of an oven and trays of the cold;
+    ``laid`` are the keys of those steps."""
+
+    shelves: int = SHELVES_EACH
+    trays: int = 1
+    laid: frozenset[str] = frozenset()
+
+
+def tasks_of(
+    item: int, name: str, steps: Sequence[BuildStep], by: int | None, first: int,
+    outside: Mapping[str, int] | None = None, room: Room | None = None,
+) -> list[Task]:  # fmt: skip
     """The tasks of one dessert ready at minute ``by``; ``first`` is the index of the first.
 
-    Steps that follow each other at once and by nobody else are one task.
+    Steps that follow each other at once and by nobody else are one task. ``outside`` are steps
+    that another's tasks (by index) do for this one.
     """
+    room, outside = room or Room(), outside or {}
     groups = _groups(steps)
-    at = {key: n for n, group in enumerate(groups) for key in (s.key for s in group)}
+    at = {key: first + n for n, group in enumerate(groups) for key in (s.key for s in group)}
+    known = {**outside, **at}
     tasks = []
     for n, group in enumerate(groups):
         links = [
             Link(
-                first + at[gap.key], math.ceil(gap.at_least_min),
+                known[gap.key], math.ceil(gap.at_least_min),
                 None if gap.at_most_min is None else max(math.ceil(gap.at_least_min),
                                                          int(gap.at_most_min)),
             )
-            for step in group for gap in step.after if at[gap.key] != n
+            for step in group for gap in step.after if at.get(gap.key) != first + n
         ]  # fmt: skip
-        tasks.append(_task(item, name, group, _tightest(links), by))
+        tasks.append(_task(item, name, group, _tightest(links), by, room))
     return tasks
 
 
@@ -182,7 +215,7 @@ def _groups(steps: Sequence[BuildStep]) -> list[list[BuildStep]]:
     of: dict[str, list[BuildStep]] = {}
     for step in steps:
         mine = None
-        if len(step.after) == 1:
+        if len(step.after) == 1 and step.after[0].key in of:
             gap = step.after[0]
             group = of[gap.key]
             alone = waited_for[gap.key] == 1 and group[-1].key == gap.key
@@ -217,10 +250,16 @@ def _tightest(links: Sequence[Link]) -> tuple[Link, ...]:
 
 
 def _task(
-    item: int, name: str, group: Sequence[BuildStep], after: tuple[Link, ...], by: int
+    item: int,
+    name: str,
+    group: Sequence[BuildStep],
+    after: tuple[Link, ...],
+    by: int | None,
+    room: Room,
 ) -> Task:
     used = {u for step in group for u in (*step.uses, *step.holds)}
     last = group[-1]
+    lies = any(step.key in room.laid for step in group)
     baking = "oven" in last.holds or any("oven" in step.holds for step in group)
     words = ", ".join(dict.fromkeys(step.words for step in group))
     part = f"{last.part}: " if last.part else ""
@@ -228,9 +267,10 @@ def _task(
         key=f"{name}/{last.key}", item=item, what=f"{name}, {part}{words}",
         hands=max(1, round(sum(s.hands_min + _watched_min(s) for s in group))),
         wait=round(sum(s.wait_min - _watched_min(s) for s in group)),
-        rings=int("ring" in used), mixers=int("mixer" in used), trays=int("cold" in last.holds),
+        rings=int("ring" in used), mixers=int("mixer" in used),
+        trays=(room.trays if lies else 1) * int("cold" in last.holds),
         oven_c=_dial(group) if baking else None,
-        shelves=SHELVES_EACH if baking else 0,
+        shelves=(room.shelves if lies else SHELVES_EACH) if baking else 0,
         after=after, by=by if last.key == "plate" else None,
         steps=tuple(f"{name}/{s.key}" for s in group),
     )  # fmt: skip
@@ -249,14 +289,21 @@ def _dial(group: Sequence[BuildStep]) -> float:
 
 
 def without_item(day: Day, item: int) -> Day:
-    """The day without one dessert."""
+    """The day without one dessert; what was made for it and others stays."""
     keep = [n for n, task in enumerate(day.tasks) if task.item != item]
     new = {old: n for n, old in enumerate(keep)}
     tasks = tuple(
         replace(
             day.tasks[old],
-            after=tuple(replace(link, before=new[link.before]) for link in day.tasks[old].after),
+            after=tuple(
+                replace(link, before=new[link.before])
+                for link in day.tasks[old].after
+                if link.before in new
+            ),
         )
         for old in keep
     )
-    return replace(day, tasks=tasks)
+    holds = tuple(
+        replace(h, first=new[h.first], last=new[h.last]) for h in day.holds if h.first in new
+    )
+    return replace(day, tasks=tasks, holds=holds)

@@ -93,6 +93,13 @@ def pack(pan: Vessel, mould: Vessel) -> tuple[list[tuple[float, float]], bool]:
     return max(options, key=lambda option: len(option[0]))
 
 
+def most_in(mould: Vessel, floor_mm: tuple[float, float]) -> int:
+    """How many moulds stand on a sheet of this length and width (0: none does)."""
+    length, width = floor_mm
+    sheet = Vessel("", "sheet", "rect", 0, 0, 10, length * width / 100, length, width)
+    return len(pack(sheet, mould)[0])
+
+
 def bath(pan: Vessel, mould: Vessel, count: int, level: Level | None) -> PanOfMoulds:
     """``count`` moulds in as many pans as they need, with water to ``level``.
 

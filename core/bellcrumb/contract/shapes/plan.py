@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field
 
-from bellcrumb.contract.shapes.base import Shape, Strict
+from bellcrumb.contract.shapes.base import LineIn, Shape, Strict
 from bellcrumb.contract.shapes.build import BuildIn
 
 
@@ -41,6 +41,7 @@ class PersonIn(Strict):
     name: str = Field(min_length=1, max_length=80)
     from_: Moment = Field(alias="from")
     to: Moment
+    break_min: int = Field(0, ge=0, le=120, description="in the middle of hours of six and more")
 
 
 class OvenOfDayIn(Strict):
@@ -50,6 +51,8 @@ class OvenOfDayIn(Strict):
     shelves: int = Field(2, ge=1, le=40)
     heats_k_min: float = Field(8, gt=0, le=100)
     cools_k_min: float = Field(3, gt=0, le=100)
+    shelf_length_mm: float = Field(600, ge=100, le=2000)
+    shelf_width_mm: float = Field(400, ge=100, le=2000)
 
 
 class ColdOfDayIn(Strict):
@@ -57,6 +60,22 @@ class ColdOfDayIn(Strict):
 
     name: str = Field(min_length=1, max_length=80)
     trays: int = Field(12, ge=1, le=400)
+
+
+class MouldsIn(Strict):
+    """How many of a mould or tin there are, by its key or its name."""
+
+    vessel: str = Field(min_length=1, max_length=120)
+    count: int = Field(ge=1, le=5000)
+
+
+class OwnMinutesIn(Strict):
+    """What a step of a day (its key) really took here, as a factor of what was planned, and how
+    often it was seen."""
+
+    key: str = Field(min_length=1, max_length=300)
+    factor: float = Field(gt=0, le=20)
+    seen: int = Field(ge=1, le=10_000)
 
 
 class StockIn(Strict):
@@ -101,6 +120,17 @@ class DayIn(Strict):
     mixers: list[str] = Field(default_factory=lambda: ["mixer"], max_length=10)
     cold: list[ColdOfDayIn] = Field(default_factory=list, max_length=10)
     stock: list[StockIn] = Field(default_factory=list, max_length=100)
+    moulds: list[MouldsIn] = Field(default_factory=list, max_length=200)
+    pot_g: float = Field(4000, ge=100, le=200_000, description="of a starch cream in one pot")
+    bowl_ml: float = Field(8000, ge=500, le=200_000, description="the mixer's bowl")
+    join: bool = Field(True, description="a part that several desserts share is made once")
+    own_minutes: list[OwnMinutesIn] = Field(default_factory=list, max_length=2000)
+    packs: dict[str, Annotated[float, Field(gt=0, le=1_000_000)]] = Field(
+        default_factory=dict, description="grams of the supplier's pack by ingredient key"
+    )
+    house: list[LineIn] = Field(
+        default_factory=list, max_length=300, description="what is in the house, as lines"
+    )
     now: Moment = Field(description="where the plan begins")
     at: Moment | None = Field(
         None,
@@ -126,6 +156,7 @@ class DayStepOut(Shape):
     where: list[str]
     oven_c: float | None
     after: list[str]
+    own_seen: int = Field(0, description="days its minutes were seen here; 0: the table's")
     state: Literal["to_do", "pinned", "begun", "done"] = "to_do"
 
 
@@ -159,6 +190,44 @@ class RemedyOut(Shape):
     feasible: bool
 
 
+class BuyOut(Shape):
+    """Something to buy: what the day takes, what is in the house, and the packs for the rest."""
+
+    ingredient: str
+    name: str
+    need_g: float
+    house_g: float
+    buy_g: float
+    packs: float | None = Field(description="whole packs; null: no pack is known")
+    pack_g: float | None
+    pieces: float | None = Field(description="eggs, lemons and the like")
+
+
+class MiseOut(Shape):
+    """What is weighed for a part, before its first step."""
+
+    at: datetime
+    dessert: str
+    part: str
+    lines: list[str]
+
+
+class MouldsOut(Shape):
+    """Moulds of a kind: how many are in use at once at most, and how many there are."""
+
+    vessel: str
+    used: int
+    have: int | None
+
+
+class JoinedOut(Shape):
+    """A part made once for several desserts."""
+
+    part: str
+    desserts: list[str]
+    grams: float
+
+
 class DayOut(Shape):
     """A day's plan, or why there is none."""
 
@@ -175,4 +244,8 @@ class DayOut(Shape):
     clash: list[ClashOut]
     remedies: list[RemedyOut]
     eggs: float = Field(description="shell eggs to crack for the day")
+    buy: list[BuyOut] = Field(default_factory=list)
+    mise: list[MiseOut] = Field(default_factory=list, description="in the order of need")
+    moulds: list[MouldsOut] = Field(default_factory=list)
+    joined: list[JoinedOut] = Field(default_factory=list)
     warnings: list[str]

@@ -1,0 +1,409 @@
+"""A day understood: which batches are made, of what they are joined, and the tasks they come to."""
+
+import math
+from dataclasses import dataclass, replace
+from datetime import datetime
+
+from bellcrumb.contract.builds import Whole, whole
+from bellcrumb.contract.shapes import plan as shapes
+from bellcrumb.contract.shapes.build import BuildIn
+from bellcrumb.day.tasks import (
+    Day,
+    Hold,
+    KitchenOfDay,
+    OvenOfDay,
+    Person,
+    Room,
+    Task,
+    tasks_of,
+)
+from bellcrumb.dessert.steps import BuildStep, Row, rows
+from bellcrumb.dessert.works import Kind
+from bellcrumb.errors import CraftError
+from bellcrumb.pantry.ingredients import Pantry
+from bellcrumb.vessels.geometry import Vessel
+from bellcrumb.vessels.tray import most_in
+
+DAY_MIN = 1440
+_TRAY_MM = (530.0, 325.0)  # of the cold
+_BOILED: tuple[Kind, ...] = ("stirred", "roux")
+_WHIPPED: tuple[Kind, ...] = ("whipped", "italian", "swiss", "french", "cheesecake", "folded")
+_BOWL_FULL = 2 / 3  # of a mixer's bowl, once it is whipped; practice
+_BREAK_FROM_MIN, _BREAK_TO_MIN, _LONG_MIN = 150, 330, 360  # of somebody's hours; practice
+_LEAST_SHARE = 0.5  # a learned step is never less than this of what is planned, nor over twice it
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """One batch of a service: its name, build, portions still to make and minute it is due."""
+
+    name: str
+    build: BuildIn
+    portions: int
+    by: int
+
+    @property
+    def count(self) -> int:
+        """Vessels of it."""
+        return math.ceil(self.portions / self.build.stand.portions_each)
+
+
+@dataclass(frozen=True)
+class Batch:
+    """A batch with everything it is made of, and the steps left to it once parts are joined."""
+
+    wanted: Wanted
+    made: Whole
+    given: BuildIn
+    steps: list[BuildStep]
+
+
+@dataclass(frozen=True)
+class Joined:
+    """A part made once: its steps, whose they were, and the step each of them waits for."""
+
+    part: str
+    items: tuple[int, ...]
+    steps: tuple[BuildStep, ...]
+    stands_for: tuple[tuple[int, str], ...]
+    grams: float
+
+
+@dataclass(frozen=True)
+class Asked:
+    """A day as it is asked: batches, joined parts, and the tasks of all of it."""
+
+    batches: list[Batch]
+    joined: list[Joined]
+    day: Day
+    seen: dict[str, int]
+
+
+def minutes(given: shapes.DayIn, at: datetime, field: str) -> int:
+    """Minutes from where the plan begins. Raises CraftError where only one has a zone."""
+    if (at.tzinfo is None) != (given.now.tzinfo is None):
+        raise CraftError(field, "Give every time with its zone, or none.")
+    return round((at - given.now).total_seconds() / 60)
+
+
+def wanted_of(given: shapes.DayIn) -> tuple[list[Wanted], list[str]]:
+    """What is still to be made, with stock taken off, and what is said of it."""
+    left: dict[str, int] = {}
+    for stock in given.stock:
+        left[stock.name] = left.get(stock.name, 0) + stock.portions
+    found: list[Wanted] = []
+    warnings: list[str] = []
+    for s, service in enumerate(given.services):
+        by = minutes(given, service.at, f"services[{s}].at")
+        if by <= 0:
+            raise CraftError(f"services[{s}].at", "This service is over already.")
+        if by > 7 * DAY_MIN:
+            raise CraftError(f"services[{s}].at", "A plan reaches a week ahead at most.")
+        for item in service.items:
+            name = item.name or item.build.parts[0].name
+            from_stock = min(item.portions, left.get(name, 0))
+            left[name] = left.get(name, 0) - from_stock
+            if from_stock:
+                warnings.append(f"{name}: {from_stock} of {item.portions} are there already.")
+            if item.portions > from_stock:
+                again = sum(w.name.split(" · ")[0] == name for w in found)
+                shown = f"{name} · {again + 1}" if again else name
+                found.append(Wanted(shown, item.build, item.portions - from_stock, by))
+    if len(found) > 120:
+        raise CraftError("services", "At most 120 desserts make a day.")
+    return found, warnings
+
+
+def sized(wanted: Wanted) -> BuildIn:
+    """The build made for the portions wanted: more vessels, as deep as before."""
+    stand = wanted.build.stand
+    return wanted.build.model_copy(
+        update={
+            "stand": stand.model_copy(update={"count": wanted.count}),
+            "batches": wanted.build.batches * wanted.count / stand.count,
+        }
+    )
+
+
+def asked_of(
+    given: shapes.DayIn, wanted: list[Wanted], pantry: Pantry | None,
+    vessels: dict[str, Vessel] | None, *, join: bool,
+) -> tuple[Asked, list[str]]:  # fmt: skip
+    """The day to be planned, and what is said of it. Raises CraftError."""
+    batches: list[Batch] = []
+    warnings: list[str] = []
+    for want in wanted:
+        for part in _split(given, want, pantry, vessels, warnings):
+            made = whole(sized(part), pantry, vessels)
+            batches.append(Batch(part, made, sized(part), made.steps.steps))
+    joined: list[Joined] = []
+    if join:
+        batches, joined = _join(batches)
+    day, seen = _day(given, batches, joined)
+    return Asked(batches, joined, day, seen), warnings
+
+
+def _split(
+    given: shapes.DayIn, want: Wanted, pantry: Pantry | None, vessels: dict[str, Vessel] | None,
+    warnings: list[str],
+) -> list[Wanted]:  # fmt: skip
+    """As many batches as moulds, oven, pot and bowl ask for."""
+    made = whole(sized(want), pantry, vessels)
+    times, why = 1, ""
+    have = _moulds(given).get(_mould_of(want, made.vessel))
+    if have is not None and want.count > have:
+        times, why = math.ceil(want.count / have), f"there are {have} {made.vessel.name}"
+    shelves = _shelves(given, made.vessel, want.count)
+    most = max((oven.shelves for oven in given.ovens), default=shelves)
+    bakes = any(step.oven_c for step in made.steps.steps)
+    if bakes and math.ceil(shelves / most) > times:
+        times, why = math.ceil(shelves / most), "the oven takes no more at once"
+    for name, part in made.found.parts.items():
+        need = made.needs[name].need_g
+        if part.made.kind in _BOILED and need > given.pot_g * times:
+            times, why = math.ceil(need / given.pot_g), f"{name} is more than one pot"
+        whipped_ml = need / part.made.density
+        if part.made.kind in _WHIPPED and whipped_ml > _BOWL_FULL * given.bowl_ml * times:
+            times = math.ceil(whipped_ml / (_BOWL_FULL * given.bowl_ml))
+            why = f"{name} is more than one bowl"
+    times = min(times, want.count, 12)
+    if times == 1:
+        return [want]
+    warnings.append(f"{want.name} is made in {times} batches: {why}.")
+    each = want.build.stand.portions_each
+    counts = [want.count // times + (n < want.count % times) for n in range(times)]
+    return [
+        replace(want, name=f"{want.name} · batch {n + 1}", portions=count * each)
+        for n, count in enumerate(counts)
+    ]
+
+
+def _moulds(given: shapes.DayIn) -> dict[str, int]:
+    return {m.vessel: m.count for m in given.moulds}
+
+
+def _mould_of(want: Wanted, vessel: Vessel) -> str:
+    """What a vessel is counted as: its key, or its name."""
+    asked = want.build.stand.vessel
+    return asked if isinstance(asked, str) else vessel.name
+
+
+def _shelves(given: shapes.DayIn, vessel: Vessel, count: int) -> int:
+    """Shelves that so many vessels stand on, of the largest there are."""
+    sizes = [(o.shelf_length_mm, o.shelf_width_mm) for o in given.ovens] or [(600.0, 400.0)]
+    return math.ceil(count / max(1, *(most_in(vessel, size) for size in sizes)))
+
+
+def _identity(batch: Batch, name: str) -> tuple[object, ...] | None:
+    """What makes two parts the same; None for what is not made ahead."""
+    part = batch.made.found.parts.get(name)
+    if part is None or part.bought:
+        return None
+    lines = tuple(" ".join(text.split()).lower() for text in part.texts if text.strip())
+    return (part.made.kind, lines, part.grade.label, part.beaten)
+
+
+def _join(batches: list[Batch]) -> tuple[list[Batch], list[Joined]]:
+    """Parts that are the same in several batches, made once: the steps before they are laid."""
+    same: dict[tuple[object, ...], list[tuple[int, str]]] = {}
+    for n, batch in enumerate(batches):
+        for name in batch.made.found.parts:
+            key = _identity(batch, name)
+            if key is not None:
+                same.setdefault(key, []).append((n, name))
+    joined: list[Joined] = []
+    steps = [list(batch.steps) for batch in batches]
+    for users in same.values():
+        if len({n for n, _ in users}) < 2:
+            continue
+        first, part = users[0]
+        before = [_before(steps[n], batches[n], name) for n, name in users]
+        codes = _common([[s.code for s in each] for each in before])
+        # A day between two services is more than most parts keep.
+        apart = max(batches[n].wanted.by for n, _ in users) - min(
+            batches[n].wanted.by for n, _ in users
+        )
+        kind = batches[first].made.found.parts[part].made.kind
+        last = _row(kind, codes[-1]) if codes else None
+        if last is None or apart > 60 * last.keeps_h / 2:
+            continue
+        grams = sum(batches[n].made.needs[name].need_g for n, name in users)
+        shared = _once(kind, part, before, len(codes))
+        gone = {(n, s.key) for (n, _), each in zip(users, before, strict=True)
+                for s in each[: len(codes)]}  # fmt: skip
+        ends = tuple(
+            (n, each[len(codes) - 1].key) for (n, _), each in zip(users, before, strict=True)
+        )
+        for n, _ in users:
+            steps[n] = [s for s in steps[n] if (n, s.key) not in gone]
+        joined.append(Joined(part, tuple(n for n, _ in users), shared, ends, grams))
+    out = [replace(batch, steps=own) for batch, own in zip(batches, steps, strict=True)]
+    return out, joined
+
+
+def _row(kind: Kind, code: str) -> Row | None:
+    """The table's row of a step: of its kind of work, or of the one it begins as."""
+    tables = [rows().get(kind, []), *rows().values()]
+    return next((row for table in tables for row in table if row.code == code), None)
+
+
+def _before(steps: list[BuildStep], batch: Batch, part: str) -> list[BuildStep]:
+    """The steps of a part before it is laid or folded, in order."""
+    laid = set(batch.made.steps.laid)
+    found = []
+    for step in steps:
+        if step.key in laid and step.part == part:
+            break
+        if step.part == part:
+            found.append(step)
+    return found
+
+
+def _common(codes: list[list[str]]) -> list[str]:
+    """The codes all begin with."""
+    found: list[str] = []
+    for each in zip(*codes, strict=False):
+        if len(set(each)) > 1:
+            break
+        found.append(each[0])
+    return found
+
+
+def _once(kind: Kind, part: str, before: list[list[BuildStep]], many: int) -> tuple[BuildStep, ...]:
+    """The steps for all of it: what goes with the weight is added up, what is done once is not."""
+    out = []
+    for n in range(many):
+        same = [each[n] for each in before]
+        row = _row(kind, same[0].code)
+        once = min(row.hands_min if row else 0.0, *(s.hands_min for s in same))
+        hands = sum(s.hands_min for s in same) - (len(same) - 1) * once
+        out.append(
+            replace(
+                same[0], hands_min=hands, wait_min=max(s.wait_min for s in same),
+                after=tuple(g for g in same[0].after if g.key.split("/")[0] == part),
+            )
+        )  # fmt: skip
+    return tuple(out)
+
+
+def _day(
+    given: shapes.DayIn, batches: list[Batch], joined: list[Joined]
+) -> tuple[Day, dict[str, int]]:
+    tasks: list[Task] = []
+    outside: dict[int, dict[str, int]] = {n: {} for n in range(len(batches))}
+    for j, share in enumerate(joined):
+        item = len(batches) + j
+        names = [batches[n].wanted.name for n in share.items]
+        made = tasks_of(item, f"{share.part} for {len(names)}", share.steps, None, len(tasks))
+        at = {key: len(tasks) + n for n, task in enumerate(made) for key in task.steps}
+        for n, key in share.stands_for:
+            own = f"{share.part} for {len(names)}/{share.part}/{key.split('/', 1)[1]}"
+            outside[n][key] = at.get(own, len(tasks) + len(made) - 1)
+        tasks += made
+    holds: list[Hold] = []
+    have = _moulds(given)
+    kinds = sorted({_mould_of(b.wanted, b.made.vessel) for b in batches} & set(have))
+    for n, batch in enumerate(batches):
+        want, vessel = batch.wanted, batch.made.vessel
+        at_laying = batch.made.steps.laid[0] if batch.made.steps.laid else None
+        order = [s.key for s in batch.steps]
+        lain = frozenset(order[order.index(at_laying) :]) if at_laying in order else frozenset()
+        trays = math.ceil(want.count / max(1, most_in(vessel, _TRAY_MM)))
+        room = Room(_shelves(given, vessel, want.count), trays, lain)
+        mine = tasks_of(n, want.name, batch.steps, want.by, len(tasks), outside[n], room)
+        mould = _mould_of(want, vessel)
+        if mould in kinds and at_laying is not None:
+            first = next(k for k, t in enumerate(mine) if f"{want.name}/{at_laying}" in t.steps)
+            freed = _freed_by(batch, order[order.index(at_laying) :])
+            last = next(
+                k for k, t in enumerate(mine)
+                if t.by is not None or f"{want.name}/{freed}" in t.steps
+            )  # fmt: skip
+            holds.append(
+                Hold(kinds.index(mould), want.count, len(tasks) + first, len(tasks) + last)
+            )
+        tasks += mine
+    people, breaks = _people(given, max((b.wanted.by for b in batches), default=1))
+    tasks += breaks
+    if any(task.oven_c is not None for task in tasks) and not given.ovens:
+        raise CraftError("ovens", "Something is baked: which ovens are there?")
+    trays_have = sum(c.trays for c in given.cold) if given.cold else 12
+    kitchen = KitchenOfDay(
+        people, len(given.rings),
+        tuple(OvenOfDay(o.name, o.shelves, o.heats_k_min, o.cools_k_min) for o in given.ovens),
+        len(given.mixers), max(trays_have, max((t.trays for t in tasks), default=0)),
+        tuple(have[kind] for kind in kinds),
+    )  # fmt: skip
+    tasks, seen = _as_here(given, tasks)
+    horizon = max((b.wanted.by for b in batches), default=1)
+    return Day(tuple(tasks), kitchen, horizon, tuple(holds)), seen
+
+
+def _freed_by(batch: Batch, keys: list[str]) -> str:
+    """The step after which its mould can be used again: let out of it, or, of a shell that stands
+    by itself, baked and cool; else the plate."""
+    after = {s.key: s for s in batch.steps if s.key in keys}
+    out = [k for k, s in after.items() if s.code in ("free_from_tin", "unmould")]
+    if out:
+        return out[-1]
+    stands = any(x.kind in ("flaky", "sweet", "puff") for x in batch.made.stack.layers)
+    baked = [n for n, k in enumerate(keys) if after[k].oven_c is not None]
+    if not stands or not baked:
+        return "plate"
+    cools = [k for k in keys[baked[-1] :] if after[k].code.startswith("cool")]
+    return cools[0] if cools else keys[baked[-1]]
+
+
+def _people(given: shapes.DayIn, horizon: int) -> tuple[tuple[Person, ...], list[Task]]:
+    """Everybody with their hours, and the breaks of those who have one."""
+    spans: dict[str, list[tuple[int, int]]] = {}
+    rests: list[tuple[str, int, int, int]] = []
+    for p, person in enumerate(given.people):
+        begin = minutes(given, person.from_, f"people[{p}].from")
+        end = minutes(given, person.to, f"people[{p}].to")
+        if end <= begin:
+            raise CraftError(f"people[{p}].to", f"{person.name} ends before they begin.")
+        if end > 0:
+            spans.setdefault(person.name, []).append((max(0, begin), min(end, horizon)))
+        to = min(begin + _BREAK_TO_MIN, end, horizon)
+        fits = to - person.break_min >= begin + _BREAK_FROM_MIN
+        if person.break_min and end - begin >= _LONG_MIN and begin >= 0 and fits:
+            rests.append((person.name, person.break_min, begin + _BREAK_FROM_MIN, to))
+    people = tuple(
+        Person(name, tuple((a, b) for a, b in sorted(each) if b > a))
+        for name, each in spans.items()
+    )
+    names = [person.name for person in people]
+    breaks = [
+        Task(
+            f"break/{name}/{n}", -1 - n, f"{name}: break", long, 0, 0, 0, 0, None, 0, (),
+            steps=(), not_before=early, until=late, only=names.index(name),
+        )
+        for n, (name, long, early, late) in enumerate(rests)
+    ]  # fmt: skip
+    return people, breaks
+
+
+def _as_here(given: shapes.DayIn, tasks: list[Task]) -> tuple[list[Task], dict[str, int]]:
+    """Minutes as this kitchen takes them, where it was seen."""
+    own = {o.key: o for o in given.own_minutes}
+    seen: dict[str, int] = {}
+    out = []
+    for task in tasks:
+        known = own.get(plain_key(task.key))
+        if known is None:
+            out.append(task)
+            continue
+        seen[task.key] = known.seen
+        factor = min(1 / _LEAST_SHARE, max(_LEAST_SHARE, known.factor))
+        if task.wait:
+            out.append(replace(task, wait=max(1, round(factor * task.minutes) - task.hands)))
+        else:
+            out.append(replace(task, hands=max(1, round(factor * task.hands))))
+    return out, seen
+
+
+def plain_key(key: str) -> str:
+    """A step's key without which service or batch it is of: what its minutes are learned under."""
+    name, _, rest = key.partition("/")
+    return f"{name.split(' · ')[0]}/{rest}"

@@ -1,0 +1,135 @@
+"""Why a day cannot be done, in kitchen words, and what would free it, each tried."""
+
+from collections.abc import Callable
+from dataclasses import replace
+
+from bellcrumb.contract.day_asked import DAY_MIN, Asked, Wanted, asked_of
+from bellcrumb.contract.shapes import plan as shapes
+from bellcrumb.day.clash import Clashing, clash
+from bellcrumb.day.solve import can_be_done
+from bellcrumb.day.tasks import Day, KitchenOfDay, Person
+from bellcrumb.pantry.ingredients import Pantry
+from bellcrumb.vessels.geometry import Vessel
+
+NO_DAY = Day((), KitchenOfDay((), 0, (), 0, 0), 1)
+_LIMITS = {
+    "people": "hands in their hours", "rings": "rings", "mixers": "mixers",
+    "trays": "room in the cold", "ovens": "ovens at their temperatures", "moulds": "moulds",
+}  # fmt: skip
+
+
+def impossible(
+    given: shapes.DayIn, asked: Day, whole: Asked, wanted: list[Wanted], pantry: Pantry | None,
+    vessels: dict[str, Vessel] | None, warnings: list[str],
+) -> shapes.DayOut:  # fmt: skip
+    """Why it cannot be done, and what would free it, each tried."""
+    found = clash(asked)
+    names = [batch.wanted.name for batch in whole.batches]
+    return shapes.DayOut(
+        feasible=False, steps=[], oven_lines=[], gap=None, early_min=0, turns=0,
+        chef_early_min=None, clash=_clash_out(found, names),
+        remedies=_remedies(given, asked, wanted, _of_wanted(found, names, wanted), pantry, vessels),
+        eggs=0.0,
+        warnings=warnings,
+    )  # fmt: skip
+
+
+def _of_wanted(found: Clashing, names: list[str], wanted: list[Wanted]) -> list[int]:
+    """The desserts of the services that the clashing batches belong to."""
+    return [
+        n for n, want in enumerate(wanted)
+        if any(names[k] == want.name or names[k].startswith(f"{want.name} · batch")
+               for k in found.items)
+    ]  # fmt: skip
+
+
+def _clash_out(found: Clashing, every: list[str]) -> list[shapes.ClashOut]:
+    names = [every[n] for n in found.items]
+    limits = " and ".join(_LIMITS[name] for name in found.limits) or "the time there is"
+    said = f"{' and '.join(names)} want more than there is: {limits}."
+    return [
+        *(shapes.ClashOut(kind="dessert", name=name, words=said) for name in names),
+        *(shapes.ClashOut(kind="limit", name=n, words=_LIMITS[n]) for n in found.limits),
+    ]
+
+
+def _remedies(
+    given: shapes.DayIn, asked: Day, wanted: list[Wanted], items: list[int],
+    pantry: Pantry | None, vessels: dict[str, Vessel] | None,
+) -> list[shapes.RemedyOut]:  # fmt: skip
+    """Ways out in kitchen words, the ones that work first."""
+
+    def with_changed(item: int, changed: Wanted) -> Day:
+        row = [changed if n == item else w for n, w in enumerate(wanted)]
+        return asked_of(given, row, pantry, vessels, join=given.join)[0].day
+
+    def without(item: int) -> Day:
+        row = [w for n, w in enumerate(wanted) if n != item]
+        return asked_of(given, row, pantry, vessels, join=given.join)[0].day if row else NO_DAY
+
+    tries: list[tuple[str, str, Callable[[], Day]]] = [
+        ("day_before", "Begin a day earlier, with the same hours.", lambda: _earlier(asked)),
+        ("one_more", "One more pair of hands for the whole time.", lambda: _one_more(asked)),
+    ]
+    if asked.kitchen.ovens:
+        tries.append(("second_oven", "One more oven.", lambda: _more_ovens(asked)))
+    for n in items[:4]:
+        want = wanted[n]
+        fewer = replace(want, portions=max(1, want.portions * 2 // 3))
+        tries.append((
+            "fewer", f"{fewer.portions} instead of {want.portions} of {want.name}.",
+            lambda n=n, fewer=fewer: with_changed(n, fewer),  # type: ignore[misc]
+        ))  # fmt: skip
+        if want.build.schools.filling == "cold":
+            hot = want.build.schools.model_copy(update={"filling": "hot"})
+            warm = replace(want, build=want.build.model_copy(update={"schools": hot}))
+            tries.append((
+                "hot_filling", f"{want.name} with its filling poured hot.",
+                lambda n=n, warm=warm: with_changed(n, warm),  # type: ignore[misc]
+            ))  # fmt: skip
+        tries.append((
+            "left_out", f"Without {want.name}.",
+            lambda n=n: without(n),  # type: ignore[misc]
+        ))  # fmt: skip
+    out = [
+        shapes.RemedyOut(code=code, words=words, feasible=can_be_done(make()))
+        for code, words, make in tries
+    ]
+    return sorted(out, key=lambda r: not r.feasible)
+
+
+def _earlier(asked: Day) -> Day:
+    """The same day with one more before it: everybody's first hours again."""
+    tasks = tuple(replace(t, by=None if t.by is None else t.by + DAY_MIN) for t in asked.tasks)
+    people = []
+    for person in asked.kitchen.people:
+        later = tuple((a + DAY_MIN, b + DAY_MIN) for a, b in person.spans)
+        first = person.spans[:1]
+        people.append(replace(person, spans=(*first, *later)))
+    kitchen = replace(asked.kitchen, people=tuple(people))
+    return replace(asked, tasks=tasks, kitchen=kitchen, horizon=asked.horizon + DAY_MIN)
+
+
+def _one_more(asked: Day) -> Day:
+    spans = tuple(sorted({span for p in asked.kitchen.people for span in p.spans}))
+    more = Person("one more", spans[:1] if len(spans) == 1 else _joined(spans))
+    kitchen = replace(asked.kitchen, people=(*asked.kitchen.people, more))
+    return replace(asked, kitchen=kitchen)
+
+
+def _joined(spans: tuple[tuple[int, int], ...]) -> tuple[tuple[int, int], ...]:
+    """Spans run together where they touch."""
+    out: list[tuple[int, int]] = []
+    for a, b in spans:
+        if out and a <= out[-1][1]:
+            out[-1] = (out[-1][0], max(b, out[-1][1]))
+        else:
+            out.append((a, b))
+    return tuple(out)
+
+
+def _more_ovens(asked: Day) -> Day:
+    ovens = asked.kitchen.ovens
+    return replace(
+        asked, kitchen=replace(asked.kitchen, ovens=(*ovens, replace(ovens[0], name="one more")))
+    )
