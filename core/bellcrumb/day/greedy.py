@@ -6,6 +6,7 @@ from numpy.typing import NDArray
 from bellcrumb.day.tasks import Day, Link, Placed, Task, windows
 
 GRID_MIN = 5  # starts are tried on this grid
+_STRETCH = 16  # starts looked at together at first
 _ORDERS = 6  # how often the desserts are tried in another order
 _TRIES = 150  # how often one dessert is taken back a step before it is given up
 POOLS = ("rings", "mixers", "trays")
@@ -18,7 +19,7 @@ def held_min(task: Task, pool: str) -> int:
 
 
 def backwards(day: Day) -> list[Placed | None]:
-    """Place dessert by dessert, the latest service first, each task as late as it goes.
+    """Place dessert by dessert, the longest first, each task as late as it goes.
 
     Where one finds no place, what it hangs on is put a little earlier and tried again, up to a
     limit; nothing of another dessert is taken back. None where one found no place in time.
@@ -29,9 +30,11 @@ def backwards(day: Day) -> list[Placed | None]:
     by = {i: max((day.tasks[n].by or 0) for n in members) for i, members in items.items()}
     after = day.after
     firsts = [low for low, _ in windows(day)]
-    # Breaks have one person and little room: they go first, what is made for several last.
-    own = {day.tasks[n].item for n in range(len(day.tasks)) if day.tasks[n].only is not None}
-    order = sorted(items, key=lambda i: (i not in own, -by[i], -len(items[i]), i))
+    # Breaks have one person and little room: they go first, what is made for several last. Of the
+    # rest the longest first: it has the fewest places.
+    own = {task.item for task in day.tasks if task.only is not None}
+    long = {i: sum(day.tasks[n].minutes for n in members) for i, members in items.items()}
+    order = sorted(items, key=lambda i: (i not in own, not by[i], -long[i], -by[i], i))
     best: list[Placed | None] = []
     for _ in range(_ORDERS):
         board = _Board(day)
@@ -152,50 +155,75 @@ class _Board:
 
     def find(self, task: Task, latest: int, low: int) -> Placed | None:
         """The latest start from ``low`` on at which everything it needs is free."""
-        starts = range(latest, max(0, low) - 1, -GRID_MIN)
+        starts = np.arange(latest, max(0, low) - 1, -GRID_MIN)
         if task.pinned is not None:
-            starts = range(task.pinned, task.pinned + int(low <= task.pinned <= latest))
-        for start in starts:
-            person = self._person(start, start + task.hands, task.only) if task.hands else None
-            if task.hands and person is None:
-                continue
-            if not all(self._free(task, pool, start) for pool in POOLS):
-                continue
-            oven = self._oven(task, start)
-            if task.oven_c is not None and oven is None:
-                continue
-            return Placed(start, person, oven)
+            starts = np.array([task.pinned] * (low <= task.pinned <= latest), int)
+        done, size = 0, _STRETCH
+        while done < len(starts):  # most find their place near the latest
+            found = self._latest(task, starts[done : done + size])
+            if found is not None:
+                return found
+            done, size = done + size, 4 * size
         return None
+
+    def _latest(self, task: Task, starts: NDArray[np.int64]) -> Placed | None:
+        """The first of these starts, the latest first, at which everything is free."""
+        free = np.ones(len(starts), bool)
+        for pool in POOLS:
+            needs = getattr(task, pool)
+            if needs:
+                most = getattr(self.day.kitchen, pool) - needs
+                free &= _all_clear(self.load[pool], most, starts, held_min(task, pool))
+                if not free.any():
+                    return None
+        where = [] if task.oven_c is None else self._ovens(task, starts)
+        if task.oven_c is not None:
+            free &= np.any([clear for _, clear in where], axis=0)
+        if not free.any():
+            return None
+        at, person = int(free.argmax()), None
+        if task.hands:
+            found = self._hands(task, starts, free)
+            if found is None:
+                return None
+            at, person = found
+        oven = next((n for n, clear in where if clear[at]), None)
+        return Placed(int(starts[at]), person, oven)
+
+    def _hands(
+        self, task: Task, starts: NDArray[np.int64], free: NDArray[np.bool_]
+    ) -> tuple[int, int] | None:
+        """The first of the free starts at which somebody is, and who."""
+        best, who, first = len(starts), -1, int(free.argmax())
+        for n, away in enumerate(self.away):
+            if task.only not in (None, n):
+                continue
+            mine = free & _all_clear(away, 0, starts, task.hands)
+            at = int(mine.argmax())
+            if mine[at] and at < best:
+                best, who = at, n
+                if at == first:
+                    break  # nobody can be earlier in the row
+        return None if who < 0 else (best, who)
+
+    def _ovens(self, task: Task, starts: NDArray[np.int64]) -> list[tuple[int, NDArray[np.bool_]]]:
+        """For each oven, the starts at which there is room at a dial that agrees."""
+        found = []
+        assert task.oven_c is not None
+        for n, oven in enumerate(self.day.kitchen.ovens):
+            room = oven.shelves - task.shelves
+            clear = _all_clear(self.shelves[n], room, starts, task.minutes)
+            for a, b, c in self.bakes[n]:
+                before, after = oven.turn_min(c, task.oven_c), oven.turn_min(task.oven_c, c)
+                if before or after:
+                    clear &= (starts >= b + before) | (starts + task.minutes + after <= a)
+            found.append((n, clear))
+        return found
 
     def goes_on(self, task: Task) -> Placed:
         """Where a task is that has begun: nobody asks whether there is room."""
         assert task.begun is not None
         return Placed(task.begun, task.does if task.hands else None, task.inside)
-
-    def _person(self, start: int, end: int, only: int | None = None) -> int | None:
-        for n, away in enumerate(self.away):
-            if only in (None, n) and not away[start:end].any():
-                return n
-        return None
-
-    def _oven(self, task: Task, start: int) -> int | None:
-        if task.oven_c is None:
-            return None
-        end = start + task.minutes
-        for n, oven in enumerate(self.day.kitchen.ovens):
-            if self.shelves[n][start:end].max(initial=0) + task.shelves > oven.shelves:
-                continue
-            if all(_apart(oven.turn_min(c, task.oven_c), oven.turn_min(task.oven_c, c),
-                          (a, b), (start, end)) for a, b, c in self.bakes[n]):  # fmt: skip
-                return n
-        return None
-
-    def _free(self, task: Task, pool: str, start: int) -> bool:
-        needs = getattr(task, pool)
-        if not needs:
-            return True
-        held = self.load[pool][start : start + held_min(task, pool)]
-        return bool(held.max(initial=0) + needs <= getattr(self.day.kitchen, pool))
 
     def take(self, task: Task, place: Placed, sign: int) -> None:
         """Take what a task needs (``sign`` 1), or give it back (-1)."""
@@ -215,8 +243,13 @@ class _Board:
                 held += sign * getattr(task, pool)
 
 
-def _apart(before: int, after: int, old: tuple[int, int], new: tuple[int, int]) -> bool:
-    """Whether two bakes are as far apart as the oven needs between their dials."""
-    if not before and not after:
-        return True
-    return new[0] >= old[1] + before or old[0] >= new[1] + after
+def _all_clear(
+    load: NDArray[np.int16], most: int, starts: NDArray[np.int64], minutes: int
+) -> NDArray[np.bool_]:  # fmt: skip
+    """For each start (the latest first), whether no more than ``most`` is taken for ``minutes``."""
+    low = int(starts[-1])
+    busy = load[low : int(starts[0]) + minutes] > most
+    upto = np.concatenate(([0], np.cumsum(busy)))
+    at = starts - low
+    clear: NDArray[np.bool_] = upto[np.minimum(at + minutes, len(busy))] == upto[at]
+    return clear

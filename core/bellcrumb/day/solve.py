@@ -19,7 +19,8 @@ MOVED_COSTS, HANDED_COSTS_MIN = 2, 10
 TURN_COSTS_MIN = 15  # of somebody's early start that one turn of an oven is worth avoiding
 SEED = 7
 SECONDS = 0.1  # in the solver's own steps, some ten seconds of a slow machine each
-_FULL = 200  # tasks up to which that much is spent; more of them take longer a step
+_FULL, _FALLS = 200, 2.2  # tasks up to which that much is spent; more of them take longer a step
+_MOST = 700  # of more the chef's plan stands: the solver finds none better in the time there is
 
 
 @dataclass(frozen=True)
@@ -33,19 +34,22 @@ class Schedule:
     turns: int
 
 
-def solve(day: Day, seconds: float = SECONDS, guess: bool = True) -> Schedule | None:
-    """A plan for the day; None where there is none (or none was found in time)."""
+def solve(
+    day: Day, seconds: float = SECONDS, chefs: list[Placed | None] | None = None
+) -> Schedule | None:
+    """A plan for the day; None where there is none (or none was found in time). ``chefs`` is the
+    careful chef's, where it is known."""
     if any(low > high for low, high in windows(day)):
         return None
     model = cp_model.CpModel()
     build = _Model(model, day)
-    hint = _as_before(day) or (backwards(day) if guess else [])
+    hint = _as_before(day) or (backwards(day) if chefs is None else chefs)
     build.hint(hint)
     solver = cp_model.CpSolver()
     # The clock only stops what hangs: the same day gives the same plan on a slower machine.
     solver.parameters.max_time_in_seconds = 100 * seconds
     solver.parameters.max_deterministic_time = (
-        seconds * min(1.0, _FULL / max(1, len(day.tasks))) ** 1.3
+        seconds * min(1.0, _FULL / max(1, len(day.tasks))) ** _FALLS
     )
     solver.parameters.num_workers = 4
     solver.parameters.interleave_search = True
@@ -310,8 +314,12 @@ def planned(day: Day, seconds: float = SECONDS) -> Schedule | None:
     """The better of the careful chef's plan and the solver's; None where neither finds one."""
     if any(task.was is not None for task in day.tasks):
         return _again(day, seconds)
-    first = [place for place in backwards(day) if place is not None]
-    found = solve(day, seconds)
+    chefs = backwards(day)
+    first = [place for place in chefs if place is not None]
+    whole = len(first) == len(day.tasks)
+    if whole and len(first) > _MOST:
+        return Schedule(first, 1.0, early_min(day, first), turns(day, first))
+    found = solve(day, seconds, chefs)
     if len(first) < len(day.tasks):
         return found
     early, turned = early_min(day, first), turns(day, first)
@@ -342,6 +350,5 @@ def cost(plan: Schedule) -> float:
 
 def can_be_done(day: Day, seconds: float = 0.05) -> bool:
     """Whether a plan is found: by the careful chef, or by the solver in a short time."""
-    if not day.tasks or None not in backwards(day):
-        return True
-    return solve(day, seconds) is not None
+    chefs = backwards(day)
+    return None not in chefs or solve(day, seconds, chefs) is not None
