@@ -1,7 +1,7 @@
 """Cooking a version and following it live."""
 
-from datetime import timedelta
-from typing import Annotated
+from datetime import UTC, datetime, timedelta
+from typing import Annotated, Any
 from uuid import UUID
 
 from django.db import transaction
@@ -76,13 +76,28 @@ def start_batch(request: HttpRequest, kid: UUID, given: Start) -> BatchOut:
         if given.time_scale > 1 and not (device and device.simulated):
             raise HttpError(422, "Only a simulated probe can run faster than the clock.")
         # The same id at once: the store refuses the second, which is then asked again (above).
+        now = clock_now()
         batch = begin(
-            member.kitchen, version, member.user, plan, found, clock_now(), id=given.id,
+            member.kitchen, version, member.user, plan, found, now, id=given.id,
             device=device, scale=scale, time_scale=given.time_scale, whole=given.place == "build",
+            **_of_day(given, now),
         )  # fmt: skip
         if batch.whole:
             batch.made_of.set(parts_made(batch))
     return batch_out(batch_of(member, given.id))
+
+
+def _of_day(given: Start, now: datetime) -> dict[str, Any]:
+    """The step of a day that a cook is, with that day's clock."""
+    if given.for_day is None:
+        return {}
+    ahead = given.for_day.at.replace(tzinfo=UTC) - now
+    seconds = 900 * round(ahead.total_seconds() / 900)  # zones differ by quarters of an hour
+    most = 15 * 3600
+    return {
+        "for_day": given.for_day.id, "for_step": given.for_day.step,
+        "day_ahead_s": max(-most, min(most, seconds)),
+    }  # fmt: skip
 
 
 @router.get("/k/{kid}/batches/{batch_id}/live", response={200: LiveOut, **PROBLEMS})

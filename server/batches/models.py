@@ -36,6 +36,10 @@ class Batch(models.Model):
     cook_name = models.CharField(max_length=80, blank=True)
     predicted_class = models.CharField(max_length=10, blank=True)
     peak_cc = models.SmallIntegerField(null=True, blank=True)
+    # The step of a running day that it is; that day's clock is so many seconds ahead of UTC.
+    for_day = models.UUIDField(null=True, blank=True, db_index=True)
+    for_step = models.CharField(max_length=300, blank=True)
+    day_ahead_s = models.IntegerField(default=0)
     # What it teaches of ring, oven and set, worked out when it ends or is judged (teaching.py).
     taught = models.JSONField(null=True, blank=True)
 

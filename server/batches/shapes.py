@@ -8,6 +8,7 @@ from ninja import Schema
 from pydantic import (
     AwareDatetime,
     Field,
+    NaiveDatetime,
     ValidationError,
     ValidatorFunctionWrapHandler,
     WrapValidator,
@@ -20,6 +21,15 @@ from formulas.content import Conditions
 from formulas.stove import PlanOut
 
 
+class ForDay(Schema):
+    """The step of a running day that a cook is: it is ticked by the cook. ``at`` is now on the
+    kitchen's own clock."""
+
+    id: UUID
+    step: str = Field(min_length=1, max_length=300)
+    at: NaiveDatetime
+
+
 class Start(Schema):
     """Start cooking a version; ``id`` is made by the client."""
 
@@ -30,6 +40,7 @@ class Start(Schema):
     place: Literal["stove", "oven", "build"] = "stove"
     time_scale: int = Field(default=1, ge=1, le=60)
     today: Conditions = Conditions()
+    for_day: ForDay | None = None
 
 
 class Point(Schema):

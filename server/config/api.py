@@ -28,7 +28,6 @@ from formulas.api import router as formulas_router
 from formulas.asks import router as asks_router
 from formulas.bakes import router as bakes_router
 from formulas.builds import router as builds_router
-from formulas.days import router as days_router
 from formulas.travel import router as travel_router
 from kitchen.api import craft_router
 from kitchen.api import router as kitchen_router
@@ -53,7 +52,6 @@ api.add_router("", people_router)
 api.add_router("", formulas_router)
 api.add_router("", asks_router)
 api.add_router("", builds_router)
-api.add_router("", days_router)
 api.add_router("", running_router)
 api.add_router("", bakes_router)
 api.add_router("", travel_router)

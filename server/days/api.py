@@ -14,8 +14,21 @@ from bellcrumb.contract.days import day as plan_of
 from bellcrumb.contract.shapes.plan import DayOut, PinIn
 from bellcrumb.errors import CraftError
 from days.calendar import calendar
-from days.models import RunningDay, Tick
-from days.running import MovedOut, before_of, changes, dumped, facts_of, pins_of, shown, ticks_of
+from days.files import DayFile, DayRead, file_of, read_file
+from days.models import RunningDay, Tick, UsualDay
+from days.own import own_minutes
+from days.running import (
+    MovedOut,
+    OpensOut,
+    before_of,
+    changes,
+    dumped,
+    facts_of,
+    opens_of,
+    pins_of,
+    shown,
+    ticks_of,
+)
 from formulas.days import Clock, DayAsk, day_given
 from formulas.models import Dessert
 from kitchen.access import member_of, pantry_of, vessels_of
@@ -26,6 +39,7 @@ from shared.shapes import PROBLEMS
 
 router = Router(tags=["days"])
 _MOST_TICKS = 2000
+_MOST_USUAL = 40
 _LISTED = 60
 
 
@@ -70,6 +84,7 @@ class DayRunning(Schema):
     ended_at: datetime | None
     revision: int
     changes: list[MovedOut]
+    opens: dict[str, OpensOut]
 
 
 class NextStep(Schema):
@@ -102,17 +117,96 @@ def _find(kitchen: Kitchen, day_id: UUID) -> RunningDay:
 
 
 def _out(day: RunningDay, moved: list[MovedOut] | None = None) -> DayRunning:
+    plan = shown(day)
     return DayRunning(
         id=day.pk,
         ask=DayAsk.model_validate(day.asked),
         pins=[PinIn.model_validate(p) for p in day.pins],
-        plan=shown(day),
+        plan=plan,
+        opens=opens_of(day, plan),
         desserts=day.desserts,
         begun_at=day.begun_at,
         ended_at=day.ended_at,
         revision=day.revision,
         changes=moved or [],
     )
+
+
+@router.post("/k/{kid}/day/plan", response={200: DayOut, **PROBLEMS})
+@heavy
+def plan_day(request: HttpRequest, kid: UUID, given: DayAsk) -> DayOut:
+    """A plan for a day, back from its services; nothing is saved."""
+    kitchen = member_of(request, kid).kitchen
+    asked = day_given(kitchen, given, own_minutes(kitchen))
+    return plan_of(asked, pantry_of(kitchen), vessels_of(kitchen))
+
+
+@router.post("/k/{kid}/day/read", response={200: DayRead, **PROBLEMS})
+def read_day(request: HttpRequest, kid: UUID, given: DayFile) -> DayRead:
+    """A day from a file, as this kitchen asks it; nothing is saved."""
+    return read_file(given, member_of(request, kid).kitchen)
+
+
+@router.post("/k/{kid}/day/file", response={200: DayFile, **PROBLEMS})
+def write_day(request: HttpRequest, kid: UUID, given: DayAsk) -> DayFile:
+    """A day that is asked, as a file."""
+    return file_of(given, member_of(request, kid).kitchen)
+
+
+class UsualOut(Schema):
+    """A day written down to be asked again."""
+
+    id: UUID
+    name: str
+    file: DayFile
+
+
+class UsualIn(Schema):
+    """Write a day down under a name."""
+
+    name: str = Field(min_length=1, max_length=80)
+    file: DayFile
+
+
+def _usual(kitchen: Kitchen) -> list[UsualOut]:
+    return [
+        UsualOut(id=row.pk, name=row.name, file=DayFile.model_validate(row.file))
+        for row in UsualDay.objects.filter(kitchen=kitchen)
+    ]
+
+
+@router.get("/k/{kid}/day/usual", response={200: list[UsualOut], **PROBLEMS})
+def usual_days(request: HttpRequest, kid: UUID) -> list[UsualOut]:
+    """The days this kitchen has written down."""
+    return _usual(member_of(request, kid).kitchen)
+
+
+@router.put("/k/{kid}/day/usual/{usual_id}", response={200: list[UsualOut], **PROBLEMS})
+def keep_usual(request: HttpRequest, kid: UUID, usual_id: UUID, given: UsualIn) -> list[UsualOut]:
+    """Write a day down, or change it; the id is made by the client."""
+    kitchen = member_of(request, kid).kitchen
+    if UsualDay.objects.filter(pk=usual_id).exclude(kitchen=kitchen).exists():
+        raise HttpError(404, "There is no such day for you.")
+    if UsualDay.objects.filter(kitchen=kitchen).exclude(pk=usual_id).count() >= _MOST_USUAL:
+        raise HttpError(422, f"A kitchen writes down {_MOST_USUAL} days at most.")
+    try:
+        with transaction.atomic():
+            UsualDay.objects.update_or_create(
+                id=usual_id, kitchen=kitchen,
+                defaults={"name": given.name.strip() or "A day",
+                          "file": given.file.model_dump(mode="json")},
+            )  # fmt: skip
+    except IntegrityError:
+        raise CraftError("name", f"There is a day called “{given.name}” already.") from None
+    return _usual(kitchen)
+
+
+@router.delete("/k/{kid}/day/usual/{usual_id}", response={200: list[UsualOut], **PROBLEMS})
+def drop_usual(request: HttpRequest, kid: UUID, usual_id: UUID) -> list[UsualOut]:
+    """Strike a written-down day out."""
+    kitchen = member_of(request, kid).kitchen
+    UsualDay.objects.filter(kitchen=kitchen, pk=usual_id).delete()
+    return _usual(kitchen)
 
 
 @router.post("/k/{kid}/days", response={200: DayRunning, **PROBLEMS})
@@ -123,7 +217,7 @@ def begin_day(request: HttpRequest, kid: UUID, given: DayBegin) -> DayRunning:
     there = RunningDay.objects.filter(kitchen=member.kitchen, pk=given.id).first()
     if there:
         return _out(there)
-    asked = day_given(member.kitchen, given.ask)
+    asked = day_given(member.kitchen, given.ask, own_minutes(member.kitchen))
     plan = plan_of(asked, pantry_of(member.kitchen), vessels_of(member.kitchen))
     if not plan.feasible:
         raise CraftError("ask", "This day cannot be done so: look at what clashes first.")
@@ -211,7 +305,7 @@ def plan_again(request: HttpRequest, kid: UUID, day_id: UUID, given: Again) -> D
         raise HttpError(422, "This day is over.")
     before = shown(day)
     day.pins = [p.model_dump(mode="json") for p in given.pins]
-    asked = day_given(member.kitchen, DayAsk.model_validate(day.asked))
+    asked = day_given(member.kitchen, DayAsk.model_validate(day.asked), own_minutes(member.kitchen))
     begins = asked.now
     plan = plan_of(
         asked.model_copy(
@@ -239,6 +333,13 @@ def end_day(request: HttpRequest, kid: UUID, day_id: UUID) -> DayRunning:
     day = _find(member_of(request, kid).kitchen, day_id)
     RunningDay.objects.filter(pk=day.pk, ended_at__isnull=True).update(ended_at=clock_now())
     return _out(_find(day.kitchen, day_id))
+
+
+@router.get("/k/{kid}/days/{day_id}/file", response={200: DayFile, **PROBLEMS})
+def day_file(request: HttpRequest, kid: UUID, day_id: UUID) -> DayFile:
+    """A begun day as a file, with its plan and what was ticked."""
+    day = _find(member_of(request, kid).kitchen, day_id)
+    return file_of(DayAsk.model_validate(day.asked), day.kitchen, day)
 
 
 @router.get("/k/{kid}/days/{day_id}/calendar", response={200: None, **PROBLEMS})

@@ -33,6 +33,21 @@ class RunningDay(models.Model):
         indexes = (models.Index(fields=("kitchen", "-begun_at")),)
 
 
+class UsualDay(models.Model):
+    """A day written down to be asked again: a ``DayFile``, which names its desserts."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4)
+    kitchen = models.ForeignKey(Kitchen, models.CASCADE, related_name="usual_days")
+    name = models.CharField(max_length=80)
+    file = models.JSONField()
+
+    class Meta:
+        ordering = ("name",)
+        constraints = (
+            models.UniqueConstraint(fields=("kitchen", "name"), name="one_usual_day_of_a_name"),
+        )
+
+
 class Tick(models.Model):
     """A step begun, over, or taken back; ``client_id`` is made by the client, so twice is once."""
 

@@ -1,13 +1,16 @@
 """Where a day stands: facts from its ticks, and its plan with them in it."""
 
 from dataclasses import dataclass
-from datetime import datetime
-from typing import Any
+from datetime import UTC, datetime, timedelta
+from typing import Any, Literal
+from uuid import UUID
 
 from ninja import Schema
 
+from batches.models import Batch
 from bellcrumb.contract.shapes.plan import BeforeIn, DayOut, DayStepOut, PinIn, TickIn
 from days.models import RunningDay
+from formulas.models import Part
 
 
 @dataclass
@@ -16,12 +19,29 @@ class Fact:
 
     began: str
     ended: str | None = None
+    cooked: bool = False  # a cook, a bake or a build was followed: its clock is true
+
+
+def _cooked(day: RunningDay) -> dict[str, Fact]:
+    """The steps that were cooked, baked or built under a guide: begun and over as that was."""
+    rows = Batch.objects.filter(kitchen=day.kitchen_id, for_day=day.pk).order_by("started_at")
+
+    def local(at: datetime, ahead_s: int) -> str:
+        return (at.astimezone(UTC) + timedelta(seconds=ahead_s)).isoformat()[:19]
+
+    return {
+        key: Fact(local(began, ahead), local(ended, ahead) if ended else None, cooked=True)
+        for key, began, ended, ahead in rows.values_list(
+            "for_step", "started_at", "ended_at", "day_ahead_s"
+        )
+    }
 
 
 def facts_of(day: RunningDay) -> dict[str, Fact]:
-    """What has begun and what is over, by key, from the ticks in order of their time."""
+    """What has begun and what is over, by key: what was cooked, then the ticks in order of their
+    time, which overrule it."""
     planned = {s["key"]: s for s in day.plan["steps"]}
-    found: dict[str, Fact] = {}
+    found = {key: fact for key, fact in _cooked(day).items() if key in planned}
     for tick in day.ticks.all():
         if tick.kind == "undo":
             found.pop(tick.key, None)
@@ -84,6 +104,41 @@ def shown(day: RunningDay) -> DayOut:
             step.hands_end, step.state = min(step.hands_end, step.end), "done"
     plan.steps.sort(key=lambda s: (s.start, s.key))
     return plan
+
+
+class OpensOut(Schema):
+    """Where a step is done: its dessert and part, and the page with its guide."""
+
+    dessert_id: UUID
+    part_id: UUID | None
+    place: Literal["stove", "oven", "cold", "whole"]
+
+
+def opens_of(day: RunningDay, plan: DayOut) -> dict[str, OpensOut]:
+    """For each step the page it opens."""
+    parts = {
+        (p.dessert_id, p.name): p.pk
+        for p in Part.objects.filter(dessert__in=[UUID(pk) for pk in day.desserts.values()])
+    }
+    ovens = {line.oven for line in plan.oven_lines}
+    joined = {f"{j.part} for {len(j.desserts)}": j.desserts for j in plan.joined}
+    found = {}
+    for step in plan.steps:
+        name, _, rest = step.key.partition("/")
+        names = joined.get(name, [name])
+        pk = day.desserts.get(names[0].split(" · ")[0])
+        if pk is None:
+            continue
+        part = parts.get((UUID(pk), rest.split("/")[0]))
+        place: Literal["stove", "oven", "cold", "whole"] = "whole"
+        if part and any(w in ovens for w in step.where):
+            place = "oven"
+        elif part and "cold" in step.where and "ring" not in step.where:
+            place = "cold"
+        elif part and not rest.endswith(("lay_on", "portion", "pipe_spread", "brush", "lay")):
+            place = "stove"
+        found[step.key] = OpensOut(dessert_id=UUID(pk), part_id=part, place=place)
+    return found
 
 
 class MovedOut(Schema):

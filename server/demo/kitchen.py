@@ -13,8 +13,10 @@ from batches.clock import raise_peak
 from batches.models import Event, Reading, Verdict
 from bellcrumb.heat.pot import Cream, Pot, start, step
 from bellcrumb.vessels.geometry import library
+from days.files import DayFile
+from days.models import UsualDay
 from demo.desserts import BUILDS, DESSERTS
-from demo.formulas import FORMULAS, PANTRY, PRICES, RINGS, VESSELS
+from demo.formulas import COUNTS, FORMULAS, PANTRY, PRICES, RINGS, VESSELS
 from devices.models import Device
 from formulas.building import BuildContent, LayerSaved
 from formulas.content import VESSEL_FIELDS, content_of, formula_of
@@ -62,6 +64,7 @@ def load(probe_token: str) -> Kitchen:
             width_dmm=0 if shape == "round" else bottom * 10,
             depth_dmm=depth * 10,
             flute_dmm=flutes * 10,
+            count=COUNTS.get(name),
         )
     for name, category, fat, sugars, protein, starch, water, cup, piece in PANTRY:
         PantryItem.objects.create(
@@ -109,7 +112,37 @@ def load(probe_token: str) -> Kitchen:
             dessert.build_revision = 1
             dessert.save(update_fields=["build", "build_revision"])
     _first_cooks(kitchen, made["Bay leaf pastry cream"], probe)
+    UsualDay.objects.create(kitchen=kitchen, name="A Saturday", file=saturday())
     return kitchen
+
+
+# The services of a Saturday: when, and what is served how often. Begun that morning it does not
+# fit: the cheesecake has to be cold through.
+SATURDAY = (
+    ("12:30", (("Quince and rye tart", 24), ("Plum and malt glass", 16))),
+    ("15:30", (("Barley praline ring", 12), ("Burnt butter slice", 20),
+               ("Malt cheesecake with elderflower", 10))),
+    ("19:00", (("Barley caramel flan", 20), ("Smoked tea burnt cream", 18))),
+)  # fmt: skip
+HOURS = (("Pastry chef", 8, 20, 30), ("Early cook", 6, 14, 30), ("Late cook", 12, 21, 30))
+
+
+def saturday() -> dict[str, Any]:
+    """The demo's Saturday, as a day is written down."""
+    date = "2026-11-28"
+    return DayFile.model_validate({
+        "begins": f"{date}T06:00:00",
+        "services": [
+            {"at": f"{date}T{at}:00", "name": name,
+             "items": [{"dessert": dessert, "portions": n} for dessert, n in items]}
+            for (at, items), name in zip(SATURDAY, ("Lunch", "Tea", "Dinner"), strict=True)
+        ],
+        "people": [
+            {"name": name, "from_min": 60 * a, "to_min": 60 * b, "break_min": rest}
+            for name, a, b, rest in HOURS
+        ],
+        "house": "40 eggs\n5 kg sugar\n10 kg flour\n2 kg butter",
+    }).model_dump(mode="json")  # fmt: skip
 
 
 def _build_of(dessert: Dessert, build: dict[str, Any], keys: dict[str, str]) -> dict[str, Any]:

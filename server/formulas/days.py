@@ -1,20 +1,19 @@
-"""The day over HTTP: desserts of the shelf on the kitchen's own rings, ovens and cold."""
+"""A day asked: desserts of the shelf on the kitchen's own rings, ovens and cold."""
 
 from datetime import datetime, timedelta
 from typing import Annotated
 from uuid import UUID
 
-from django.http import HttpRequest
-from ninja import Router, Schema
+from ninja import Schema
 from ninja.errors import HttpError
 from pydantic import AfterValidator, Field, NaiveDatetime
 
-from bellcrumb.contract.days import day
 from bellcrumb.contract.shapes.plan import (
     ColdOfDayIn,
     DayIn,
-    DayOut,
+    MouldsIn,
     OvenOfDayIn,
+    OwnMinutesIn,
     PersonIn,
     PinIn,
     ServiceIn,
@@ -25,12 +24,8 @@ from bellcrumb.contract.shapes.plan import (
 from bellcrumb.errors import CraftError
 from formulas.building import build_given, content_saved, newest_versions
 from formulas.models import Dessert
-from kitchen.access import member_of, pantry_of, vessels_of
-from kitchen.models import Cold, Kitchen, Oven, Ring
-from shared.heavy import heavy
-from shared.shapes import PROBLEMS
+from kitchen.models import Cold, Kitchen, Oven, Price, Ring, Vessel
 
-router = Router(tags=["formulas"])
 _MOST_DAYS = 7
 _TRAYS_EACH = 12  # what a refrigerator has room for when nobody counted
 
@@ -60,6 +55,7 @@ class HoursAsk(Schema):
     name: str = Field(min_length=1, max_length=80)
     from_min: int = Field(ge=0, le=1440)
     to_min: int = Field(ge=0, le=1440)
+    break_min: int = Field(default=0, ge=0, le=120)
 
 
 class StockAsk(Schema):
@@ -77,10 +73,13 @@ class DayAsk(Schema):
     people: list[HoursAsk] = Field(min_length=1, max_length=20)
     mixers: int = Field(default=1, ge=1, le=10)
     stock: list[StockAsk] = Field(default_factory=list, max_length=60)
+    house: str = Field(default="", max_length=4000, description="what is there, a line each")
     pins: list[PinIn] = Field(default_factory=list, max_length=200)
 
 
-def day_given(kitchen: Kitchen, asked: DayAsk) -> DayIn:
+def day_given(
+    kitchen: Kitchen, asked: DayAsk, own_minutes: list[OwnMinutesIn] | None = None
+) -> DayIn:
     """A day as the core's input. Raises CraftError at a field, HttpError 404 for a dessert."""
     ids = {item.dessert_id for service in asked.services for item in service.items}
     ids |= {stock.dessert_id for stock in asked.stock}
@@ -100,7 +99,7 @@ def day_given(kitchen: Kitchen, asked: DayAsk) -> DayIn:
     people = [
         PersonIn.model_validate({
             "name": p.name, "from": midnight + timedelta(minutes=p.from_min),
-            "to": midnight + timedelta(minutes=p.to_min),
+            "to": midnight + timedelta(minutes=p.to_min), "break_min": p.break_min,
         })
         for p in asked.people
         for midnight in (_midnight(asked.begins) + timedelta(days=n) for n in range(days + 1))
@@ -108,6 +107,7 @@ def day_given(kitchen: Kitchen, asked: DayAsk) -> DayIn:
     ]  # fmt: skip
     if not people:
         raise CraftError("people", "Somebody has to work for more than no time.")
+    packs = Price.objects.filter(kitchen=kitchen).values_list("ingredient", "grams")
     return DayIn(
         services=[
             ServiceIn(
@@ -132,6 +132,14 @@ def day_given(kitchen: Kitchen, asked: DayAsk) -> DayIn:
         stock=[
             StockIn(name=desserts[s.dessert_id].name, portions=s.portions) for s in asked.stock
         ],
+        moulds=[
+            MouldsIn(vessel=str(v.id), count=v.count)
+            for v in Vessel.objects.filter(kitchen=kitchen, count__isnull=False)
+            if v.count
+        ],
+        own_minutes=own_minutes or [],
+        packs={key: float(grams) for key, grams in packs if grams > 0},
+        house=[line for line in asked.house.split("\n") if line.strip()][:300],
         now=asked.begins,
         pins=asked.pins,
     )  # fmt: skip
@@ -139,11 +147,3 @@ def day_given(kitchen: Kitchen, asked: DayAsk) -> DayIn:
 
 def _midnight(at: datetime) -> datetime:
     return at.replace(hour=0, minute=0, second=0, microsecond=0)
-
-
-@router.post("/k/{kid}/day/plan", response={200: DayOut, **PROBLEMS})
-@heavy
-def plan_day(request: HttpRequest, kid: UUID, given: DayAsk) -> DayOut:
-    """A plan for a day, back from its services; nothing is saved."""
-    kitchen = member_of(request, kid).kitchen
-    return day(day_given(kitchen, given), pantry_of(kitchen), vessels_of(kitchen))

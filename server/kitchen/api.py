@@ -147,6 +147,7 @@ class VesselOut(Schema):
     depth_mm: float
     brim_ml: float
     measured: bool
+    count: int | None
 
 
 class PantryOut(Schema):
@@ -232,6 +233,7 @@ def _vessel_out(v: Vessel) -> VesselOut:
         depth_mm=core.depth_mm,
         brim_ml=core.brim_ml,
         measured=v.brim_ml is not None,
+        count=v.count,
     )
 
 
@@ -382,6 +384,7 @@ class VesselChange(Schema):
     flute_mm: float = Field(default=0, ge=0, le=100)
     wall_mm: float = Field(default=3, ge=0, le=50)
     brim_ml: int | None = Field(default=None, ge=1, le=200_000, description="as measured")
+    count: int | None = Field(default=None, ge=1, le=5000, description="how many; null: enough")
 
 
 @router.put("/k/{kid}/vessels/{vessel_id}", response={200: KitchenOut, **PROBLEMS})
@@ -401,6 +404,7 @@ def put_vessel(request: HttpRequest, kid: UUID, vessel_id: UUID, given: VesselCh
         "flute_dmm": round(given.flute_mm * 10),
         "wall_dmm": round(given.wall_mm * 10),
         "brim_ml": given.brim_ml,
+        "count": given.count,
     }
     Vessel(id=vessel_id, kitchen=member.kitchen, **measures).core()
     try:

@@ -171,6 +171,8 @@ class Vessel(models.Model):
     flute_dmm = models.PositiveSmallIntegerField(default=0)
     wall_dmm = models.PositiveSmallIntegerField(default=30)
     brim_ml = models.PositiveIntegerField(null=True, blank=True)
+    # How many there are; null: nobody counted, and there are always enough.
+    count = models.PositiveSmallIntegerField(null=True, blank=True)
 
     class Meta:
         ordering = ("name",)

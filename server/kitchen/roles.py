@@ -25,10 +25,14 @@ _TABLE: dict[Role, str] = {
         POST /k/{kid}/compare
         POST /k/{kid}/cool
         POST /k/{kid}/crust
+        POST /k/{kid}/day/file
         POST /k/{kid}/day/plan
+        POST /k/{kid}/day/read
+        GET /k/{kid}/day/usual
         GET /k/{kid}/days
         GET /k/{kid}/days/{day_id}
         GET /k/{kid}/days/{day_id}/calendar
+        GET /k/{kid}/days/{day_id}/file
         GET /k/{kid}/days/{day_id}/times
         GET /k/{kid}/desserts
         GET /k/{kid}/desserts/{dessert_id}
@@ -60,6 +64,8 @@ _TABLE: dict[Role, str] = {
         POST /k/{kid}/days/{day_id}/end
         POST /k/{kid}/days/{day_id}/ticks
         PUT /k/{kid}/pantry/{item_id}
+        PUT /k/{kid}/day/usual/{usual_id}
+        DELETE /k/{kid}/day/usual/{usual_id}
     """,
     # Changes formulas, equipment, prices and people.
     "chef": """

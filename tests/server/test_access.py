@@ -33,6 +33,7 @@ class AccessTest(KitchenCase):
             "person_id": Member.objects.get(user=self.people["weir viewer"]).id,
             "invite_id": new_id(),
             "day_id": self.a_day(),
+            "usual_id": new_id(),
             **self.lesson(),
         }
         for path, methods in schema["paths"].items():
@@ -57,6 +58,11 @@ class AccessTest(KitchenCase):
             defaults={"mean": 0.9, "sd": 0.05, "n": 3},
         )  # fmt: skip
         return {}
+
+    def day_file(self):
+        asked = self.day_asked()
+        service = {**asked["services"][0], "items": [{"dessert": "Quince cream", "portions": 8}]}
+        return {**asked, "services": [service]}
 
     def a_day(self):
         body = {"id": new_id(), "ask": self.day_asked()}
@@ -123,6 +129,8 @@ class AccessTest(KitchenCase):
                 ],
                 "people": [{"name": "cook", "from_min": 360, "to_min": 1140}],
             },
+            "DayFile": self.day_file(),
+            "UsualIn": {"name": "A Friday", "file": self.day_file()},
             "BuildSave": {"revision": 0, "content": {"vessel_key": "springform_23_70"}},
             "NextVersion": {"id": new_id(), "content": self.content()},
             "PlanAsk": {"content": self.content()},

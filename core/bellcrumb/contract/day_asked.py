@@ -76,7 +76,7 @@ class Asked:
     batches: list[Batch]
     joined: list[Joined]
     day: Day
-    seen: dict[str, int]
+    seen: dict[str, tuple[int, float]]
 
 
 def minutes(given: shapes.DayIn, at: datetime, field: str) -> int:
@@ -288,7 +288,7 @@ def _once(kind: Kind, part: str, before: list[list[BuildStep]], many: int) -> tu
 
 def _day(
     given: shapes.DayIn, batches: list[Batch], joined: list[Joined]
-) -> tuple[Day, dict[str, int]]:
+) -> tuple[Day, dict[str, tuple[int, float]]]:
     tasks: list[Task] = []
     outside: dict[int, dict[str, int]] = {n: {} for n in range(len(batches))}
     for j, share in enumerate(joined):
@@ -384,18 +384,20 @@ def _people(given: shapes.DayIn, horizon: int) -> tuple[tuple[Person, ...], list
     return people, breaks
 
 
-def _as_here(given: shapes.DayIn, tasks: list[Task]) -> tuple[list[Task], dict[str, int]]:
-    """Minutes as this kitchen takes them, where it was seen."""
+def _as_here(
+    given: shapes.DayIn, tasks: list[Task]
+) -> tuple[list[Task], dict[str, tuple[int, float]]]:
+    """Minutes as this kitchen takes them, where it was seen: how often, and by what factor."""
     own = {o.key: o for o in given.own_minutes}
-    seen: dict[str, int] = {}
+    seen: dict[str, tuple[int, float]] = {}
     out = []
     for task in tasks:
         known = own.get(plain_key(task.key))
         if known is None:
             out.append(task)
             continue
-        seen[task.key] = known.seen
         factor = min(1 / _LEAST_SHARE, max(_LEAST_SHARE, known.factor))
+        seen[task.key] = known.seen, factor
         if task.wait:
             out.append(replace(task, wait=max(1, round(factor * task.minutes) - task.hands)))
         else:

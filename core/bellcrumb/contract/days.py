@@ -140,7 +140,8 @@ def _steps_out(
                 None if place.person is None else asked.kitchen.people[place.person].name,
                 where=where, oven_c=task.oven_c,
                 after=[asked.tasks[link.before].key for link in task.after],
-                own_seen=whole.seen.get(task.key, 0), state=_state(task, done),
+                own_seen=whole.seen.get(task.key, (0, 1.0))[0],
+                own_factor=whole.seen.get(task.key, (0, 1.0))[1], state=_state(task, done),
             )
         )  # fmt: skip
     return sorted(found, key=lambda step: (step.start, step.key))

@@ -443,6 +443,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/k/{kid}/day/file": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Write Day
+     * @description A day that is asked, as a file.
+     */
+    post: operations["days_api_write_day"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/k/{kid}/day/plan": {
     parameters: {
       query?: never;
@@ -456,8 +476,72 @@ export interface paths {
      * Plan Day
      * @description A plan for a day, back from its services; nothing is saved.
      */
-    post: operations["formulas_days_plan_day"];
+    post: operations["days_api_plan_day"];
     delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/k/{kid}/day/read": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Read Day
+     * @description A day from a file, as this kitchen asks it; nothing is saved.
+     */
+    post: operations["days_api_read_day"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/k/{kid}/day/usual": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Usual Days
+     * @description The days this kitchen has written down.
+     */
+    get: operations["days_api_usual_days"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/k/{kid}/day/usual/{usual_id}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /**
+     * Keep Usual
+     * @description Write a day down, or change it; the id is made by the client.
+     */
+    put: operations["days_api_keep_usual"];
+    post?: never;
+    /**
+     * Drop Usual
+     * @description Strike a written-down day out.
+     */
+    delete: operations["days_api_drop_usual"];
     options?: never;
     head?: never;
     patch?: never;
@@ -561,6 +645,26 @@ export interface paths {
      * @description End a day. It is kept, planned against real.
      */
     post: operations["days_api_end_day"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/k/{kid}/days/{day_id}/file": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Day File
+     * @description A begun day as a file, with its plan and what was ticked.
+     */
+    get: operations["days_api_day_file"];
+    put?: never;
+    post?: never;
     delete?: never;
     options?: never;
     head?: never;
@@ -2247,6 +2351,34 @@ export interface components {
       words: string;
     };
     /**
+     * BuyOut
+     * @description Something to buy: what the day takes, what is in the house, and the packs for the rest.
+     */
+    BuyOut: {
+      /** Buy G */
+      buy_g: number;
+      /** House G */
+      house_g: number;
+      /** Ingredient */
+      ingredient: string;
+      /** Name */
+      name: string;
+      /** Need G */
+      need_g: number;
+      /** Pack G */
+      pack_g: number | null;
+      /**
+       * Packs
+       * @description whole packs; null: no pack is known
+       */
+      packs: number | null;
+      /**
+       * Pieces
+       * @description eggs, lemons and the like
+       */
+      pieces: number | null;
+    };
+    /**
      * CauseOut
      * @description A likely cause of a fault, with what speaks for and against it.
      */
@@ -3012,6 +3144,12 @@ export interface components {
        */
       begins: string;
       /**
+       * House
+       * @description what is there, a line each
+       * @default
+       */
+      house: string;
+      /**
        * Mixers
        * @default 1
        */
@@ -3067,10 +3205,51 @@ export interface components {
       steps: number;
     };
     /**
+     * DayFile
+     * @description A day written down. ``plan`` and ``ticks`` are to be read; taken in, it is planned anew.
+     */
+    DayFile: {
+      /**
+       * Begins
+       * Format: date-time
+       */
+      begins: string;
+      /**
+       * Format
+       * @default bell-crumb-day
+       * @constant
+       */
+      format: "bell-crumb-day";
+      /**
+       * House
+       * @default
+       */
+      house: string;
+      /**
+       * Mixers
+       * @default 1
+       */
+      mixers: number;
+      /** People */
+      people: components["schemas"]["HoursAsk"][];
+      /** Plan */
+      plan?: {
+        [key: string]: unknown;
+      } | null;
+      /** Services */
+      services: components["schemas"]["FileService"][];
+      /** Stock */
+      stock?: components["schemas"]["FileStock"][];
+      /** Ticks */
+      ticks?: components["schemas"]["FileTick"][];
+    };
+    /**
      * DayOut
      * @description A day's plan, or why there is none.
      */
     DayOut: {
+      /** Buy */
+      buy?: components["schemas"]["BuyOut"][];
       /**
        * Chef Early Min
        * @description waiting in the plan a careful chef would write; null: found none
@@ -3092,12 +3271,21 @@ export interface components {
        * @description how far from the best it may be, 0 to 1
        */
       gap: number | null;
+      /** Joined */
+      joined?: components["schemas"]["JoinedOut"][];
       /**
        * Late Min
        * @description by how much the services slip, once the day runs late
        * @default 0
        */
       late_min: number;
+      /**
+       * Mise
+       * @description in the order of need
+       */
+      mise?: components["schemas"]["MiseOut"][];
+      /** Moulds */
+      moulds?: components["schemas"]["MouldsOut"][];
       /** Oven Lines */
       oven_lines: components["schemas"]["OvenLineOut"][];
       /** Remedies */
@@ -3108,6 +3296,18 @@ export interface components {
       turns: number;
       /** Warnings */
       warnings: string[];
+    };
+    /**
+     * DayRead
+     * @description A file understood: what to ask, and the desserts that are not in this kitchen.
+     */
+    DayRead: {
+      /** @description null: none of its desserts is here */
+      ask: components["schemas"]["DayAsk"] | null;
+      /** Missing */
+      missing: string[];
+      /** Names */
+      names: components["schemas"]["NamedItem"][];
     };
     /**
      * DayRunning
@@ -3133,6 +3333,10 @@ export interface components {
        * Format: uuid
        */
       id: string;
+      /** Opens */
+      opens: {
+        [key: string]: components["schemas"]["OpensOut"];
+      };
       /** Pins */
       pins: components["schemas"]["PinIn"][];
       plan: components["schemas"]["DayOut"];
@@ -3160,6 +3364,18 @@ export interface components {
       key: string;
       /** Oven C */
       oven_c: number | null;
+      /**
+       * Own Factor
+       * @description by what they differ from the table's
+       * @default 1
+       */
+      own_factor: number;
+      /**
+       * Own Seen
+       * @description days its minutes were seen here; 0: the table's
+       * @default 0
+       */
+      own_seen: number;
       /**
        * Start
        * Format: date-time
@@ -3561,6 +3777,56 @@ export interface components {
       week: string;
     };
     /**
+     * FileItem
+     * @description A dessert by its name, and how many portions.
+     */
+    FileItem: {
+      /** Dessert */
+      dessert: string;
+      /** Portions */
+      portions: number;
+    };
+    /**
+     * FileService
+     * @description A service and what is served.
+     */
+    FileService: {
+      /**
+       * At
+       * Format: date-time
+       */
+      at: string;
+      /** Items */
+      items: components["schemas"]["FileItem"][];
+      /**
+       * Name
+       * @default
+       */
+      name: string;
+    };
+    /**
+     * FileStock
+     * @description Portions of a dessert that are there already.
+     */
+    FileStock: {
+      /** Dessert */
+      dessert: string;
+      /** Portions */
+      portions: number;
+    };
+    /**
+     * FileTick
+     * @description What was ticked when.
+     */
+    FileTick: {
+      /** At */
+      at: string;
+      /** Key */
+      key: string;
+      /** Kind */
+      kind: string;
+    };
+    /**
      * FindingOut
      * @description Something the curve shows.
      */
@@ -3683,6 +3949,25 @@ export interface components {
       light_id: string;
       /** Name */
       name: string;
+    };
+    /**
+     * ForDay
+     * @description The step of a running day that a cook is: it is ticked by the cook. ``at`` is now on the
+     *     kitchen's own clock.
+     */
+    ForDay: {
+      /**
+       * At
+       * Format: date-time
+       */
+      at: string;
+      /**
+       * Id
+       * Format: uuid
+       */
+      id: string;
+      /** Step */
+      step: string;
     };
     /**
      * FormulaOut
@@ -3810,6 +4095,11 @@ export interface components {
      * @description Somebody's hours, the same every day of the plan, in minutes from midnight.
      */
     HoursAsk: {
+      /**
+       * Break Min
+       * @default 0
+       */
+      break_min: number;
       /** From Min */
       from_min: number;
       /** Name */
@@ -3915,6 +4205,18 @@ export interface components {
       name: string;
       /** Password */
       password: string;
+    };
+    /**
+     * JoinedOut
+     * @description A part made once for several desserts.
+     */
+    JoinedOut: {
+      /** Desserts */
+      desserts: string[];
+      /** Grams */
+      grams: number;
+      /** Part */
+      part: string;
     };
     /**
      * KeepDessert
@@ -4504,6 +4806,23 @@ export interface components {
       whip_s: number;
     };
     /**
+     * MiseOut
+     * @description What is weighed for a part, before its first step.
+     */
+    MiseOut: {
+      /**
+       * At
+       * Format: date-time
+       */
+      at: string;
+      /** Dessert */
+      dessert: string;
+      /** Lines */
+      lines: string[];
+      /** Part */
+      part: string;
+    };
+    /**
      * MomentOut
      * @description What the guide says now.
      */
@@ -4546,6 +4865,18 @@ export interface components {
       without_price: string[];
     };
     /**
+     * MouldsOut
+     * @description Moulds of a kind: how many are in use at once at most, and how many there are.
+     */
+    MouldsOut: {
+      /** Have */
+      have: number | null;
+      /** Used */
+      used: number;
+      /** Vessel */
+      vessel: string;
+    };
+    /**
      * MovedOut
      * @description A step that moved, or changed hands, when the day was planned again.
      */
@@ -4579,6 +4910,19 @@ export interface components {
        * @enum {string}
        */
       units: "metric" | "us";
+    };
+    /**
+     * NamedItem
+     * @description A dessert of this kitchen.
+     */
+    NamedItem: {
+      /**
+       * Id
+       * Format: uuid
+       */
+      id: string;
+      /** Name */
+      name: string;
     };
     /**
      * NewDessert
@@ -4796,6 +5140,24 @@ export interface components {
       protein_g: number;
       /** Sugars G */
       sugars_g: number;
+    };
+    /**
+     * OpensOut
+     * @description Where a step is done: its dessert and part, and the page with its guide.
+     */
+    OpensOut: {
+      /**
+       * Dessert Id
+       * Format: uuid
+       */
+      dessert_id: string;
+      /** Part Id */
+      part_id: string | null;
+      /**
+       * Place
+       * @enum {string}
+       */
+      place: "stove" | "oven" | "cold" | "whole";
     };
     /**
      * OvenIn
@@ -6190,6 +6552,7 @@ export interface components {
     Start: {
       /** Device Id */
       device_id?: string | null;
+      for_day?: components["schemas"]["ForDay"] | null;
       /**
        * Id
        * Format: uuid
@@ -6596,6 +6959,29 @@ export interface components {
       value: number;
     };
     /**
+     * UsualIn
+     * @description Write a day down under a name.
+     */
+    UsualIn: {
+      file: components["schemas"]["DayFile"];
+      /** Name */
+      name: string;
+    };
+    /**
+     * UsualOut
+     * @description A day written down to be asked again.
+     */
+    UsualOut: {
+      file: components["schemas"]["DayFile"];
+      /**
+       * Id
+       * Format: uuid
+       */
+      id: string;
+      /** Name */
+      name: string;
+    };
+    /**
      * VerdictConflict
      * @description Somebody judged in between: both verdicts.
      */
@@ -6830,6 +7216,11 @@ export interface components {
        * @description as measured
        */
       brim_ml?: number | null;
+      /**
+       * Count
+       * @description how many; null: enough
+       */
+      count?: number | null;
       /** Depth Mm */
       depth_mm: number;
       /**
@@ -6876,6 +7267,8 @@ export interface components {
       bottom_mm: number;
       /** Brim Ml */
       brim_ml: number;
+      /** Count */
+      count: number | null;
       /** Depth Mm */
       depth_mm: number;
       /** Flute Mm */
@@ -9682,7 +10075,114 @@ export interface operations {
       };
     };
   };
-  formulas_days_plan_day: {
+  days_api_write_day: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        kid: string;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["DayAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["DayFile"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unauthorized */
+      401: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Request Entity Too Large */
+      413: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Too Many Requests */
+      429: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Internal Server Error */
+      500: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Service Unavailable */
+      503: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+    };
+  };
+  days_api_plan_day: {
     parameters: {
       query?: never;
       header?: never;
@@ -9704,6 +10204,428 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["DayOut"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unauthorized */
+      401: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Request Entity Too Large */
+      413: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Too Many Requests */
+      429: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Internal Server Error */
+      500: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Service Unavailable */
+      503: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+    };
+  };
+  days_api_read_day: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        kid: string;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["DayFile"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["DayRead"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unauthorized */
+      401: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Request Entity Too Large */
+      413: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Too Many Requests */
+      429: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Internal Server Error */
+      500: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Service Unavailable */
+      503: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+    };
+  };
+  days_api_usual_days: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        kid: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["UsualOut"][];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unauthorized */
+      401: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Request Entity Too Large */
+      413: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Too Many Requests */
+      429: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Internal Server Error */
+      500: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Service Unavailable */
+      503: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+    };
+  };
+  days_api_keep_usual: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        kid: string;
+        usual_id: string;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["UsualIn"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["UsualOut"][];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unauthorized */
+      401: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Request Entity Too Large */
+      413: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Too Many Requests */
+      429: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Internal Server Error */
+      500: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Service Unavailable */
+      503: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+    };
+  };
+  days_api_drop_usual: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        kid: string;
+        usual_id: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["UsualOut"][];
         };
       };
       /** @description Bad Request */
@@ -10334,6 +11256,110 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["DayRunning"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unauthorized */
+      401: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Request Entity Too Large */
+      413: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Too Many Requests */
+      429: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Internal Server Error */
+      500: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+      /** @description Service Unavailable */
+      503: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Problem"];
+        };
+      };
+    };
+  };
+  days_api_day_file: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        kid: string;
+        day_id: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["DayFile"];
         };
       };
       /** @description Bad Request */

@@ -157,6 +157,7 @@ class DayStepOut(Shape):
     oven_c: float | None
     after: list[str]
     own_seen: int = Field(0, description="days its minutes were seen here; 0: the table's")
+    own_factor: float = Field(1.0, description="by what they differ from the table's")
     state: Literal["to_do", "pinned", "begun", "done"] = "to_do"
 
 

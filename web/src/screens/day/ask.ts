@@ -14,12 +14,16 @@ export interface Hours {
   name: string;
   from: string;
   to: string;
+  /** Minutes of a break in the middle of long hours. */
+  rest?: number;
 }
 export interface Ask {
   date: string;
   ahead: number;
   services: Service[];
   people: Hours[];
+  /** What is in the house, a line each. */
+  house?: string;
 }
 
 const tomorrow = () => {
@@ -72,12 +76,52 @@ export function bodyOf(ask: Ask, pins: Pin[]): Shapes["DayAsk"] {
       name: p.name,
       from_min: minutes(p.from),
       to_min: minutes(p.to),
+      break_min: p.rest ?? 0,
     })),
     mixers: 1,
+    house: ask.house ?? "",
     stock: ask.services
       .flatMap((s) => s.items)
       .filter((i) => (i.there ?? 0) > 0)
       .map((i) => ({ dessert_id: i.id, portions: i.there ?? 0 })),
     pins,
+  };
+}
+
+const clock = (min: number) =>
+  `${Math.floor(min / 60)
+    .toString()
+    .padStart(2, "0")}:${(min % 60).toString().padStart(2, "0")}`;
+const DAY_MS = 86_400_000;
+
+/** A question as it was written down, on another date: its form again. */
+export function askOf(
+  body: Shapes["DayAsk"],
+  names: readonly Shapes["NamedItem"][],
+  date: string,
+): Ask {
+  const nameOf = (id: string) => names.find((n) => n.id === id)?.name ?? "a dessert";
+  const there = new Map((body.stock ?? []).map((s) => [s.dessert_id, s.portions]));
+  const last = body.services.at(-1)?.at.slice(0, 10) ?? date;
+  const ahead = Math.round((Date.parse(last) - Date.parse(body.begins.slice(0, 10))) / DAY_MS);
+  return {
+    date,
+    ahead: Math.min(2, Math.max(0, ahead)),
+    services: body.services.map((s) => ({
+      hour: s.at.slice(11, 16),
+      items: s.items.map((i) => ({
+        id: i.dessert_id,
+        name: nameOf(i.dessert_id),
+        portions: i.portions,
+        there: there.get(i.dessert_id) ?? 0,
+      })),
+    })),
+    people: body.people.map((p) => ({
+      name: p.name,
+      from: clock(p.from_min),
+      to: clock(p.to_min),
+      rest: p.break_min ?? 0,
+    })),
+    house: body.house ?? "",
   };
 }

@@ -124,9 +124,9 @@ export function People({ ask, change }: FormProps) {
       {ask.people.map((person, n) => (
         <div
           key={n}
-          className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] items-end gap-3 sm:grid-cols-[minmax(0,1fr)_7rem_7rem_auto]"
+          className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_5rem_auto] items-end gap-3 sm:grid-cols-[minmax(0,1fr)_7rem_7rem_5.5rem_auto]"
         >
-          <div className="col-span-3 sm:col-span-1">
+          <div className="col-span-4 sm:col-span-1">
             <Input
               label="Who"
               value={person.name}
@@ -145,6 +145,14 @@ export function People({ ask, change }: FormProps) {
             type="time"
             value={person.to}
             onChange={(event) => event.target.value && set(n, { to: event.target.value })}
+          />
+          <NumberField
+            label="Break"
+            value={person.rest ?? 0}
+            low={0}
+            high={120}
+            unit="min"
+            onValue={(v) => set(n, { rest: Math.round(v) })}
           />
           <Button
             aria-label={`Without ${person.name}`}
@@ -167,6 +175,16 @@ export function People({ ask, change }: FormProps) {
       >
         One more pair of hands
       </Button>
+      <label className="block pt-2">
+        <span className="caption block">In the house already, a line each</span>
+        <textarea
+          className="field min-h-20"
+          placeholder={"6 l whole milk\n90 eggs"}
+          maxLength={4000}
+          value={ask.house ?? ""}
+          onChange={(event) => change({ house: event.target.value })}
+        />
+      </label>
     </section>
   );
 }

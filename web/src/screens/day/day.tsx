@@ -9,6 +9,8 @@ import { span } from "@/figures/thread";
 import { newId } from "@/keep/id";
 import { bodyOf, useAsk } from "@/screens/day/ask";
 import { People, Services } from "@/screens/day/asked";
+import { Kept } from "@/screens/day/kept";
+import { Lists } from "@/screens/day/lists";
 import { Button } from "@/ui/button";
 import { Refused } from "@/ui/states";
 import { degrees, localIso, said, weekdayTime } from "@/units";
@@ -65,6 +67,7 @@ export default function Day() {
         </Link>
       </div>
       <DaysThere kid={kid} />
+      <Kept ask={ask} change={change} />
       <div className="no-print grid gap-x-10 gap-y-6 lg:grid-cols-2">
         <Services ask={ask} change={change} />
         <People ask={ask} change={change} />
@@ -154,7 +157,8 @@ function Planned({ plan, chosen, choose, onPin }: PlannedProps) {
         Drag a step, or move it with the arrow keys: it is pinned there and the rest answers around
         it.
       </p>
-      <div className="mt-4 grid gap-x-8 gap-y-5 md:grid-cols-2 xl:grid-cols-3 print:block">
+      <Lists plan={plan} />
+      <div className="mt-6 grid gap-x-8 gap-y-5 md:grid-cols-2 xl:grid-cols-3 print:block">
         {people.map((name) => (
           <div key={name} className="print:break-before-page">
             <h2 className="text-2xl">{name}</h2>
@@ -171,6 +175,7 @@ function Planned({ plan, chosen, choose, onPin }: PlannedProps) {
                       {s.where.length > 0 && ` · ${s.where.join(", ")}`}
                       {s.oven_c !== null && ` ${degrees(s.oven_c, units)}`} · hands free{" "}
                       {weekdayTime(s.hands_end)}
+                      {s.own_seen > 0 && ` · minutes as seen here, ${s.own_seen}×`}
                     </span>
                   </li>
                 ))}

@@ -161,6 +161,9 @@ export default function RunningDay() {
         <a className="way" href={`/api/k/${kid}/days/${dayId}/calendar`} download="day.ics">
           Into a calendar
         </a>
+        <a className="way" href={`/api/k/${kid}/days/${dayId}/file`} download="day.json">
+          To a file
+        </a>
         <Button onClick={() => window.print()}>Print it</Button>
         {running && (
           <Button disabled={end.isPending} onClick={() => end.mutate()}>
@@ -192,9 +195,10 @@ export default function RunningDay() {
         steps={mine}
         now={now}
         tick={running ? tick : null}
-        desserts={day.desserts}
+        opens={day.opens}
         units={units}
         kid={kid}
+        dayId={dayId}
       />
       {day.ended_at && <Times kid={kid} dayId={dayId} />}
     </div>

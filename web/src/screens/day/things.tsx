@@ -1,7 +1,6 @@
 import { Link } from "react-router";
 
 import type { Shapes } from "@/api/client";
-import { dessertOf } from "@/figures/runway";
 import { span } from "@/figures/thread";
 import type { Tick } from "@/keep/ticks";
 import { Button } from "@/ui/button";
@@ -13,19 +12,20 @@ interface Props {
   steps: readonly Step[];
   now: Date;
   tick: ((key: string, kind: Tick["kind"]) => void) | null;
-  desserts: Record<string, string>;
+  opens: Record<string, Shapes["OpensOut"]>;
   units: Units;
   kid: string;
+  dayId: string;
 }
 
 const NEXT = 3;
 
 /** What goes on, the next three things, and what is done: in the order of need. */
-export function Things({ steps, now, tick, desserts, units, kid }: Props) {
+export function Things({ steps, now, tick, opens, units, kid, dayId }: Props) {
   const begun = steps.filter((s) => s.state === "begun");
   const waiting = steps.filter((s) => s.state === "to_do" || s.state === "pinned");
   const done = steps.filter((s) => s.state === "done");
-  const row = { now, tick, desserts, units, kid };
+  const row = { now, tick, opens, units, kid, dayId };
   return (
     <div className="grid gap-x-10 gap-y-4 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
       <section aria-label="Now and next">
@@ -59,11 +59,30 @@ interface ThingProps extends Omit<Props, "steps"> {
   big?: boolean;
 }
 
-function Thing({ step, big = false, now, tick, desserts, units, kid }: ThingProps) {
+/** The page that a step is done on, which ticks it when its cook ends. */
+function wayTo(open: Shapes["OpensOut"], kid: string, dayId: string, step: Step): string {
+  const place = open.place === "whole" ? "whole" : open.place;
+  const query = new URLSearchParams();
+  if (open.part_id) query.set("part", open.part_id);
+  if (step.state !== "done") {
+    query.set("day", dayId);
+    query.set("step", step.key);
+  }
+  return `/k/${kid}/d/${open.dessert_id}/${place}?${query.toString()}`;
+}
+
+const OPENS = {
+  stove: "to its guide",
+  oven: "to its bake",
+  cold: "to its cold",
+  whole: "to its build",
+} as const;
+
+function Thing({ step, big = false, now, tick, opens, units, kid, dayId }: ThingProps) {
   const late = (now.getTime() - new Date(step.start).getTime()) / 60_000;
   const due = step.state !== "done" && step.state !== "begun" && late > 0;
   const over = (now.getTime() - new Date(step.end).getTime()) / 60_000;
-  const id = desserts[dessertOf(step).split(" · ")[0] ?? ""];
+  const open = opens[step.key];
   return (
     <div className={`rule-t flex flex-wrap items-center gap-x-4 gap-y-1 ${big ? "py-2" : "py-1"}`}>
       <div className="min-w-0 flex-1 basis-60">
@@ -81,11 +100,11 @@ function Thing({ step, big = false, now, tick, desserts, units, kid }: ThingProp
             (over > 0
               ? ` · should be over since ${span(over)}`
               : ` · until ${weekdayTime(step.end)}`)}
-          {id && (
+          {open && (
             <>
               {" · "}
-              <Link className="underline underline-offset-4" to={`/k/${kid}/d/${id}/whole`}>
-                open it
+              <Link className="underline underline-offset-4" to={wayTo(open, kid, dayId, step)}>
+                {OPENS[open.place]}
               </Link>
             </>
           )}

@@ -56,7 +56,9 @@ export function Needs({ build, content, dessert, canScale, busy, change, onScale
                   <td className="py-1.5 pr-3">{p.name}</td>
                   <td className="pl-3 text-right whitespace-nowrap">{grams(p.need_g, units)}</td>
                   <td className="pl-3 text-right whitespace-nowrap">{grams(p.written_g, units)}</td>
-                  <td className={`pl-3 text-right whitespace-nowrap ${p.left_g < -1 ? "text-burnt font-semibold" : ""}`}>
+                  <td
+                    className={`pl-3 text-right whitespace-nowrap ${p.left_g < -1 ? "text-burnt font-semibold" : ""}`}
+                  >
                     {Math.abs(p.left_g) < 1
                       ? "all of it"
                       : `${p.left_g > 0 ? "+" : "−"}${grams(Math.abs(p.left_g), units)}`}
@@ -75,7 +77,9 @@ export function Needs({ build, content, dessert, canScale, busy, change, onScale
                       `${p.lost_pct.toFixed(0)} %`
                     )}
                   </td>
-                  <td className="pl-3 text-right font-semibold whitespace-nowrap">× {p.scaled_times.toFixed(2)}</td>
+                  <td className="pl-3 text-right font-semibold whitespace-nowrap">
+                    × {p.scaled_times.toFixed(2)}
+                  </td>
                 </tr>
               );
             })}

@@ -31,6 +31,7 @@ export function VesselRow({ vessel }: { vessel: Shapes["VesselOut"] }) {
         {millimetres(vessel.depth_mm, units)}, {millilitres(vessel.brim_ml, units)}
         {vessel.flute_mm > 0 && ", fluted"}
         {vessel.measured && ", measured"}
+        {vessel.count !== null && `, ${vessel.count} of them`}
       </span>
     </li>
   );
@@ -49,6 +50,7 @@ const START: Change = {
   flute_mm: 0,
   wall_mm: 3,
   brim_ml: null,
+  count: null,
 };
 
 export function NewVessel() {
@@ -190,6 +192,14 @@ export function NewVessel() {
           unit="ml"
           hint="0: worked out"
           onValue={(ml) => set({ brim_ml: ml > 0 ? Math.round(ml) : null })}
+        />
+        <NumberField
+          label="How many"
+          value={made.count ?? 0}
+          low={0}
+          high={5000}
+          hint="0: always enough"
+          onValue={(n) => set({ count: n > 0 ? Math.round(n) : null })}
         />
       </div>
       <div className="flex gap-3">

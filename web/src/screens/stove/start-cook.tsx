@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link, useNavigate, useSearchParams } from "react-router";
 
 import { client, must, type Shapes } from "@/api/client";
 import { useGoing, useDevices } from "@/api/queries";
@@ -10,6 +10,7 @@ import type { Today } from "@/screens/stove/today";
 import { Button } from "@/ui/button";
 import { Select } from "@/ui/field";
 import { Refused } from "@/ui/states";
+import { localIso } from "@/units";
 
 const DO = { stove: "Cook it", oven: "Bake it", build: "Build it" } as const;
 const SAVING = "Saving the formula first …";
@@ -43,6 +44,8 @@ export function StartCook({
   const free = probes.filter((d) => !d.busy);
   const probe = chosen === null ? free[0] : free.find((d) => d.id === chosen);
   const running = going.data ?? [];
+  const [params] = useSearchParams();
+  const [day, step] = [params.get("day"), params.get("step")];
   const start = useMutation({
     mutationFn: () =>
       must(
@@ -56,6 +59,7 @@ export function StartCook({
             time_scale: probe?.simulated ? speed : 1,
             today,
             place,
+            for_day: day && step ? { id: day, step, at: localIso(new Date()) } : null,
           },
         }),
       ),
@@ -65,11 +69,20 @@ export function StartCook({
       void store.invalidateQueries({ queryKey: ["book", kid] });
       void store.invalidateQueries({ queryKey: ["going", kid] });
       void store.invalidateQueries({ queryKey: ["devices", kid] });
+      if (day) void store.invalidateQueries({ queryKey: ["day", kid, day] });
       void go(`/k/${kid}/cook/${batch.id}`);
     },
   });
   return (
     <div className="rule-t mt-4 pt-3">
+      {day && step && (
+        <p className="mb-2 border-l-[3px] border-burnt pl-3" data-testid="of-day">
+          A step of the day: it is ticked when this ends.{" "}
+          <Link className="underline underline-offset-4" to={`/k/${kid}/day/${day}`}>
+            Back to the day
+          </Link>
+        </p>
+      )}
       {running.map((b) => (
         <p key={b.id} className="mb-2">
           <Link className="underline underline-offset-4" to={`/k/${kid}/cook/${b.id}`}>

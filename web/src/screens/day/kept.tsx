@@ -1,0 +1,159 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+
+import { ApiError, client, must, type Shapes } from "@/api/client";
+import { useBench } from "@/bench";
+import { newId } from "@/keep/id";
+import { askOf, bodyOf, type Ask } from "@/screens/day/ask";
+import { Button } from "@/ui/button";
+import { Input } from "@/ui/field";
+
+type File = Shapes["DayFile"];
+
+const MOST_BYTES = 2_000_000;
+
+/** Days written down: a usual one asked again, one kept, one to a file and from one. */
+export function Kept({ ask, change }: { ask: Ask; change: (part: Partial<Ask>) => void }) {
+  const { kid, canCook } = useBench();
+  const store = useQueryClient();
+  const [name, setName] = useState<string | null>(null);
+  const [said, setSaid] = useState("");
+  const picker = useRef<HTMLInputElement>(null);
+  const params = { path: { kid } };
+  const usual = useQuery({
+    queryKey: ["usual-days", kid],
+    queryFn: () => must(client.GET("/api/k/{kid}/day/usual", { params })),
+  });
+  const take = useMutation({
+    mutationFn: (file: File) => must(client.POST("/api/k/{kid}/day/read", { params, body: file })),
+    onSuccess: (read) => {
+      const missing = read.missing.length ? `Not in this kitchen: ${read.missing.join(", ")}.` : "";
+      setSaid(read.ask ? missing : `None of its desserts is here. ${missing}`);
+      if (read.ask) change(askOf(read.ask, read.names, ask.date));
+    },
+    onError: (error) => setSaid(error instanceof Error ? error.message : "It could not be read."),
+  });
+  const write = () => must(client.POST("/api/k/{kid}/day/file", { params, body: bodyOf(ask, []) }));
+  const keep = useMutation({
+    mutationFn: async (as: string) => {
+      const there = usual.data?.find((u) => u.name === as);
+      return must(
+        client.PUT("/api/k/{kid}/day/usual/{usual_id}", {
+          params: { path: { kid, usual_id: there?.id ?? newId() } },
+          body: { name: as, file: await write() },
+        }),
+      );
+    },
+    onSuccess: (days) => {
+      store.setQueryData(["usual-days", kid], days);
+      setName(null);
+    },
+  });
+  const drop = useMutation({
+    mutationFn: (id: string) =>
+      must(
+        client.DELETE("/api/k/{kid}/day/usual/{usual_id}", {
+          params: { path: { kid, usual_id: id } },
+        }),
+      ),
+    onSuccess: (days) => store.setQueryData(["usual-days", kid], days),
+  });
+  const save = async () => {
+    const file = await write();
+    const at = URL.createObjectURL(
+      new Blob([JSON.stringify(file, null, 2)], { type: "application/json" }),
+    );
+    const link = document.createElement("a");
+    link.href = at;
+    link.download = "day.json";
+    link.click();
+    URL.revokeObjectURL(at);
+  };
+  const open = async (chosen: globalThis.File | undefined) => {
+    if (!chosen) return;
+    if (chosen.size > MOST_BYTES) return setSaid("This file is too large to be a day.");
+    try {
+      take.mutate(JSON.parse(await chosen.text()) as File);
+    } catch {
+      setSaid("This file is no day: it is not JSON.");
+    }
+  };
+  const wanted = ask.services.some((s) => s.items.length);
+  return (
+    <section aria-label="Days written down" className="no-print mb-4">
+      <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
+        {usual.data?.map((u) => (
+          <span key={u.id} className="flex items-center gap-1">
+            <Button onClick={() => take.mutate(u.file)}>{u.name}</Button>
+            {canCook && (
+              <Button
+                kind="quiet"
+                className="!px-2"
+                aria-label={`Strike out ${u.name}`}
+                onClick={() => drop.mutate(u.id)}
+              >
+                ×
+              </Button>
+            )}
+          </span>
+        ))}
+        {canCook && wanted && name === null && (
+          <Button kind="quiet" onClick={() => setName("")}>
+            Write this day down
+          </Button>
+        )}
+        {wanted && (
+          <Button kind="quiet" onClick={() => void save()}>
+            To a file
+          </Button>
+        )}
+        <Button kind="quiet" onClick={() => picker.current?.click()}>
+          From a file
+        </Button>
+        <input
+          ref={picker}
+          type="file"
+          accept="application/json,.json"
+          className="sr-only"
+          aria-label="A day from a file"
+          tabIndex={-1}
+          onChange={(event) => {
+            void open(event.target.files?.[0]);
+            event.target.value = "";
+          }}
+        />
+      </div>
+      {name !== null && (
+        <form
+          className="mt-2 flex max-w-md items-end gap-4"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (name.trim()) keep.mutate(name.trim());
+          }}
+        >
+          <div className="flex-1">
+            <Input
+              label="It is called"
+              placeholder="A Saturday"
+              maxLength={80}
+              value={name}
+              error={keep.error instanceof ApiError ? keep.error.message : null}
+              onChange={(event) => setName(event.target.value)}
+            />
+          </div>
+          <Button type="submit" kind="act" disabled={!name.trim() || keep.isPending}>
+            Keep it
+          </Button>
+          <Button kind="quiet" onClick={() => setName(null)}>
+            Not now
+          </Button>
+        </form>
+      )}
+      {said && (
+        <p role="status" className="mt-1">
+          {said}
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,84 @@
+import type { Shapes } from "@/api/client";
+import { useBench } from "@/bench";
+import { grams, weekdayTime } from "@/units";
+
+type Plan = Shapes["DayOut"];
+
+/** What the day needs: what is made once, what to buy, what is weighed when, and the moulds. */
+export function Lists({ plan }: { plan: Plan }) {
+  const { units } = useBench();
+  const { buy = [], joined = [], moulds = [], mise = [] } = plan;
+  const toBuy = buy.filter((b) => b.buy_g > 0.5);
+  const there = buy.filter((b) => b.buy_g <= 0.5);
+  return (
+    <section aria-label="What the day needs" className="mt-6">
+      {joined.map((j) => (
+        <p
+          key={j.part + j.desserts.join()}
+          className="mb-1 border-l-[3px] border-rule pl-3"
+          data-testid="joined"
+        >
+          <b>{j.part}</b> is made once, {grams(j.grams, units)}, for {j.desserts.join(" and ")}.
+        </p>
+      ))}
+      <div className="mt-3 grid gap-x-10 gap-y-6 lg:grid-cols-2">
+        <div>
+          <h2 className="text-2xl">To buy</h2>
+          <table className="w-full text-left" data-testid="buy">
+            <thead className="caption">
+              <tr>
+                <th className="font-normal">what</th>
+                <th className="text-right font-normal">needed</th>
+                <th className="text-right font-normal">in the house</th>
+                <th className="text-right font-normal">buy</th>
+              </tr>
+            </thead>
+            <tbody>
+              {toBuy.map((b) => (
+                <tr key={b.ingredient} className="rule-b">
+                  <td className="py-1 pr-3">{b.name}</td>
+                  <td className="pl-3 text-right whitespace-nowrap">{grams(b.need_g, units)}</td>
+                  <td className="pl-3 text-right whitespace-nowrap">
+                    {b.house_g > 0 ? grams(b.house_g, units) : "–"}
+                  </td>
+                  <td className="pl-3 text-right font-semibold whitespace-nowrap">
+                    {b.packs !== null && b.pack_g !== null
+                      ? `${b.packs} × ${grams(b.pack_g, units)}`
+                      : b.pieces !== null
+                        ? `${b.pieces}`
+                        : grams(b.buy_g, units)}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {there.length > 0 && (
+            <p className="caption mt-1">
+              In the house already: {there.map((b) => b.name.toLowerCase()).join(", ")}.
+            </p>
+          )}
+          {moulds.length > 0 && (
+            <p className="mt-3" data-testid="moulds">
+              Moulds at once:{" "}
+              {moulds
+                .map((m) => `${m.used} ${m.vessel}${m.have === null ? "" : ` of ${m.have}`}`)
+                .join(", ")}
+              .
+            </p>
+          )}
+        </div>
+        <div>
+          <h2 className="text-2xl">Weighed, in the order of need</h2>
+          <ol data-testid="mise">
+            {mise.map((m) => (
+              <li key={`${m.dessert}${m.part}${m.at}`} className="rule-b py-1.5 leading-snug">
+                <b>{weekdayTime(m.at)}</b> {m.part} <span className="caption">for {m.dessert}</span>
+                <span className="block">{m.lines.join(", ")}</span>
+              </li>
+            ))}
+          </ol>
+        </div>
+      </div>
+    </section>
+  );
+}
