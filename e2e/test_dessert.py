@@ -161,6 +161,59 @@ class DayTest(BrowserCase):
         page.reload()
         expect(page.get_by_text("Barley caramel flan")).to_be_visible()
 
+    def test_the_saturday_does_not_fit_until_it_begins_a_day_earlier(self):
+        self.sign_in()
+        page = self.page
+        page.get_by_role("link", name="The day", exact=True).click()
+        page.get_by_role("button", name="A Saturday", exact=True).click()
+        expect(page.get_by_text("Malt cheesecake with elderflower")).to_be_visible()
+        page.get_by_role("button", name="Work it out").click()
+        why = page.get_by_role("alert", name="Why it cannot be done")
+        expect(why).to_contain_text("Malt cheesecake with elderflower")
+        expect(why.get_by_text("Begin a day earlier")).to_contain_text("does it")
+        page.get_by_label("Work may begin").select_option("1")
+        page.get_by_role("button", name="Work it out").click()
+        expect(page.get_by_test_id("plan-words")).to_contain_text("It can be done")
+        expect(page.get_by_test_id("buy")).to_contain_text("Eggs")
+        expect(page.get_by_test_id("mise")).to_contain_text("for Malt cheesecake")
+        expect(page.get_by_test_id("moulds")).to_contain_text("Island pot of 40")
+        self.check("a planned Saturday")
+        with page.expect_download() as got:
+            page.get_by_role("button", name="To a file").click()
+        page.get_by_label("Break").first.fill("0")
+        page.keyboard.press("Tab")
+        page.get_by_label("A day from a file").set_input_files(got.value.path())
+        expect(page.get_by_label("Break").first).to_have_value("30")
+
+    def test_a_step_of_a_day_opens_its_guide_and_is_ticked_by_its_cook(self):
+        self.sign_in()
+        page = self.page
+        page.get_by_role("link", name="The day", exact=True).click()
+        self.add("Bay leaf pastry cream")
+        page.get_by_role("button", name="Work it out").click()
+        expect(page.get_by_test_id("plan-words")).to_contain_text("It can be done")
+        page.get_by_role("button", name="Begin this day").click()
+        expect(page.get_by_test_id("day-done")).to_contain_text("0 of")
+        day = page.url
+        page.get_by_role("link", name="to its guide").first.click()
+        expect(page.get_by_test_id("of-day")).to_be_visible()
+        none = "none: typed readings or the clock"
+        page.get_by_label("Probe", exact=True).select_option(label=none)
+        page.get_by_role("button", name="Cook it").click()
+        expect(page.get_by_role("heading", name="Everything within reach")).to_be_visible()
+        second = self.new_page()
+        self.sign_in(second)
+        second.goto(day)
+        expect(second.get_by_text("until")).to_have_count(1)
+        onward = page.get_by_test_id("onward")
+        while "End, and judge it" not in onward.inner_text():
+            said = onward.inner_text()
+            onward.click()
+            expect(onward).not_to_have_text(said, use_inner_text=True)
+        onward.click()
+        expect(page.get_by_role("heading", name="How did it come out?")).to_be_visible()
+        expect(second.get_by_test_id("day-done")).to_contain_text("1 of")
+
     def test_a_day_is_begun_ticked_by_two_pinned_and_planned_again(self):
         self.sign_in()
         page = self.page

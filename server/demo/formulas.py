@@ -18,7 +18,7 @@ VESSELS = (
     ("Deck pan", "pan", "rect", 500, 300, 65, 0),
 )
 # How many there are; of what is not named there are always enough.
-COUNTS = {"Hatch shell 22": 4, "Tea ring 70": 24, "Island pot": 24, "Garden glass": 30}
+COUNTS = {"Hatch shell 22": 4, "Tea ring 70": 24, "Island pot": 40, "Garden glass": 30}
 # name, category, fat, sugars, protein, starch, water, g per cup, g per piece
 PANTRY = (
     ("Bay leaf", "flavour", 8, 2, 7, 0, 6, None, 0.3),

@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from bellcrumb.contract.day_asked import DAY_MIN, Asked, Wanted, asked_of
 from bellcrumb.contract.shapes import plan as shapes
-from bellcrumb.day.clash import Clashing, clash
+from bellcrumb.day.clash import Clashing, clashes
 from bellcrumb.day.solve import can_be_done
 from bellcrumb.day.tasks import Day, KitchenOfDay, Person
 from bellcrumb.pantry.ingredients import Pantry
@@ -23,11 +23,12 @@ def impossible(
     vessels: dict[str, Vessel] | None, warnings: list[str],
 ) -> shapes.DayOut:  # fmt: skip
     """Why it cannot be done, and what would free it, each tried."""
-    found = clash(asked)
+    every = clashes(asked)
+    found = Clashing(tuple(n for one in every for n in one.items), ())
     names = [batch.wanted.name for batch in whole.batches]
     return shapes.DayOut(
         feasible=False, steps=[], oven_lines=[], gap=None, early_min=0, turns=0,
-        chef_early_min=None, clash=_clash_out(found, names),
+        chef_early_min=None, clash=[row for one in every for row in _clash_out(one, names)],
         remedies=_remedies(given, asked, wanted, _of_wanted(found, names, wanted), pantry, vessels),
         eggs=0.0,
         warnings=warnings,
@@ -46,7 +47,8 @@ def _of_wanted(found: Clashing, names: list[str], wanted: list[Wanted]) -> list[
 def _clash_out(found: Clashing, every: list[str]) -> list[shapes.ClashOut]:
     names = [every[n] for n in found.items]
     limits = " and ".join(_LIMITS[name] for name in found.limits) or "the time there is"
-    said = f"{' and '.join(names)} want more than there is: {limits}."
+    verb = "wants" if len(names) == 1 else "want"
+    said = f"{' and '.join(names)} {verb} more than there is: {limits}."
     return [
         *(shapes.ClashOut(kind="dessert", name=name, words=said) for name in names),
         *(shapes.ClashOut(kind="limit", name=n, words=_LIMITS[n]) for n in found.limits),

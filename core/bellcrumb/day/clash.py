@@ -40,6 +40,20 @@ def clash(day: Day, works: Callable[[Day], bool] = can_be_done) -> Clashing:
     return Clashing(items, tuple(limits))
 
 
+def clashes(day: Day, works: Callable[[Day], bool] = can_be_done, most: int = 3) -> list[Clashing]:
+    """Every clash there is, one after another: what is in one is left out to find the next."""
+    found: list[Clashing] = []
+    now = day
+    while len(found) < most and not works(now):
+        one = clash(now, works)
+        found.append(one)
+        if not one.items:
+            break
+        for item in one.items:
+            now = without_item(now, item)
+    return found
+
+
 def _limits(day: Day) -> list[str]:
     used = ["people"]
     for pool in ("rings", "mixers", "trays"):

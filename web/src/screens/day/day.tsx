@@ -188,11 +188,16 @@ function Planned({ plan, chosen, choose, onPin }: PlannedProps) {
 }
 
 function Impossible({ plan }: { plan: Plan }) {
-  const said = plan.clash[0]?.words ?? "There is not enough time.";
+  const clashes = [...new Set(plan.clash.map((c) => c.words))];
   return (
     <section className="mt-6 max-w-prose" aria-label="Why it cannot be done" role="alert">
       <h2 className="text-2xl">It cannot be done so.</h2>
-      <p className="mt-1 text-lg">{said}</p>
+      {clashes.length === 0 && <p className="mt-1 text-lg">There is not enough time.</p>}
+      {clashes.map((words) => (
+        <p key={words} className="mt-1 text-lg">
+          {words}
+        </p>
+      ))}
       <h3 className="mt-4 text-xl italic">What would free it, each tried</h3>
       <ul>
         {plan.remedies.map((r) => (

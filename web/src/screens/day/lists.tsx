@@ -1,8 +1,16 @@
 import type { Shapes } from "@/api/client";
 import { useBench } from "@/bench";
-import { grams, weekdayTime } from "@/units";
+import { grams, weekdayTime, type Units } from "@/units";
 
 type Plan = Shapes["DayOut"];
+
+/** What is bought: pieces, whole packs, or grams. */
+function bought(b: Shapes["BuyOut"], units: Units): string {
+  const packs = b.packs === null ? "" : `${b.packs} ${b.packs === 1 ? "pack" : "packs"}`;
+  if (b.pieces !== null) return packs ? `${b.pieces} (${packs})` : `${b.pieces}`;
+  if (b.packs !== null && b.pack_g !== null) return `${b.packs} × ${grams(b.pack_g, units)}`;
+  return grams(b.buy_g, units);
+}
 
 /** What the day needs: what is made once, what to buy, what is weighed when, and the moulds. */
 export function Lists({ plan }: { plan: Plan }) {
@@ -42,11 +50,7 @@ export function Lists({ plan }: { plan: Plan }) {
                     {b.house_g > 0 ? grams(b.house_g, units) : "–"}
                   </td>
                   <td className="pl-3 text-right font-semibold whitespace-nowrap">
-                    {b.packs !== null && b.pack_g !== null
-                      ? `${b.packs} × ${grams(b.pack_g, units)}`
-                      : b.pieces !== null
-                        ? `${b.pieces}`
-                        : grams(b.buy_g, units)}
+                    {bought(b, units)}
                   </td>
                 </tr>
               ))}
