@@ -434,6 +434,7 @@ def main() -> None:
     bench_whole.dessert_and_day(row, one)
     bench_whole.formulas(one)
     bench_whole.learning(one)
+    bench_whole.planted(one)
     with demo_server() as server:
         over_http(server, in_core)
         in_browser(server)

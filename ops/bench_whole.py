@@ -2,6 +2,7 @@
 
 import math
 import random
+import re
 import statistics
 import time
 from collections.abc import Callable
@@ -136,3 +137,69 @@ def _rings_and_sets(one: Row, rng: random.Random) -> None:
             sets.append(abs(set_shift(seen).mean - shift))
         one(f"  after {batches} batches: boil", 100 * statistics.mean(boils), "%")
         one(f"  after {batches} batches: set", statistics.mean(sets), "S")
+
+
+# A spoiled batch as a cook tells of it: how much of the evidence is known, and how often what is
+# told of the real cause, and of the others, is so. Nothing of this is the table's own.
+_KNOWN, _SO, _ALSO = 0.6, 0.8, 0.15
+_TOLD_OF = {"t_set": 80.0, "t_curdle": 87.0, "crack_c": 75.0, "fold_min_c": 17.0,
+            "hold_min_s": 60.0}  # fmt: skip
+
+
+def planted(one: Row) -> None:
+    """Each cause of the table planted in batches that tell of it: does it come first?"""
+    from bellcrumb.book.causes import causes, rows
+
+    rng = random.Random(13)
+    first = second = cases = by_prior = 0
+    for row in rows():
+        if row.key == "other":
+            continue
+        rivals = [r for r in rows() if r.fault == row.fault]
+        for _ in range(6):
+            signals: dict[str, Any] = dict(_TOLD_OF)
+            for each, so in ((row, _SO), *((r, _ALSO) for r in rivals if r is not row)):
+                for evidence in each.evidence:
+                    if rng.random() < _KNOWN:
+                        _tell(evidence.kind, evidence.says, rng.random() < so, signals)
+            ranked = [c.key for c in causes(row.fault, signals)]
+            cases += 1
+            first += ranked[0] == row.key
+            second += row.key in ranked[:2]
+            by_prior += max(rivals, key=lambda r: r.prior).key == row.key
+    one("causes planted", float(cases), "")
+    one("planted cause comes first", 100 * first / cases, "%")
+    one("planted cause is among the first two", 100 * second / cases, "%")
+    one("first by the prior alone", 100 * by_prior / cases, "%")
+
+
+def _tell(kind: str, says: str, so: bool, signals: dict[str, Any]) -> None:
+    """Make a piece of evidence hold or not, where nothing was told of its signals before."""
+    if kind == "look":
+        signals.setdefault(says, so)
+        return
+    ways = re.split(r"\bor\b", says)
+    for way in ways[:1] if so else ways:
+        for each in re.split(r"\band\b", way):
+            _make(each.strip(), so, signals)
+
+
+def _make(said: str, so: bool, signals: dict[str, Any]) -> None:
+    if said.startswith("not "):
+        _make(said[4:].strip(), not so, signals)
+        return
+    parts = re.split(r"(>=|<=|=|<|>)", said, maxsplit=1)
+    if len(parts) == 1:
+        signals.setdefault(said, so)
+        return
+    left, sign, right = (p.strip() for p in parts)
+    if not right.replace(".", "").isdigit() and sign == "=":
+        signals.setdefault(left, right if so else "another")
+        return
+    at = 0.0
+    for mark, token in re.findall(r"([+-]?)\s*([A-Za-z_][\w/]*|\d+(?:\.\d+)?)", right):
+        name = f"{left}:{token}" if token.startswith(("window", "target", "next")) else token
+        value = float(token) if token[0].isdigit() else signals.setdefault(name, 50.0)
+        at += -float(value) if mark == "-" else float(value)
+    above = (sign in (">", ">=")) == so
+    signals.setdefault(left, at + (0.15 * abs(at) + 1 if above else -0.15 * abs(at) - 1))

@@ -25,6 +25,7 @@ from batches.clock import (
 )
 from batches.holding import take
 from batches.models import Batch, Event, Reading
+from batches.records import keep_record
 from batches.shapes import (
     BatchOut,
     ChannelOut,
@@ -234,4 +235,5 @@ def _take(batch: Batch, member: Member, event: EventIn, steps: set[str]) -> Refu
             )
     if made and event.kind == "end":
         teach(batch)
+        keep_record(bare_batch_of(member, batch.pk))
     return None

@@ -28,6 +28,8 @@ def begin(
         cook=cook,
         cook_name=cook.name,
         started_at=at,
+        family_name=plan.family[:80],
+        place_name=plan.ring[:60],
         predicted_class=formula.set.class_ if formula.set else "",
         prediction={
             "plan": plan.model_dump(mode="json"),

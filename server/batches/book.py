@@ -21,11 +21,12 @@ from batches.clock import (
     raise_peak,
     safety_of,
 )
-from batches.models import Batch, Reading, Verdict
+from batches.models import Batch, Photo, Reading, Verdict
 from batches.shapes import (
     BatchOut,
     DeviationOut,
     MadeOfOut,
+    PhotoOut,
     Point,
     VerdictConflict,
     VerdictIn,
@@ -147,8 +148,16 @@ def batch_out(batch: Batch) -> BatchOut:
             "made_of": _made_of(batch),
             "built_into": list(batch.built_into.values_list("id", flat=True)),
             "laid": laid_in(batch, course, curve),
+            "mended": batch.mended,
+            "photos": photos_of(batch.pk),
         }
     )
+
+
+def photos_of(batch_id: UUID) -> list[PhotoOut]:
+    """The pictures of a batch, without themselves."""
+    rows = Photo.objects.filter(batch=batch_id).values_list("id", "width", "height", "by__name")
+    return [PhotoOut(id=pk, width=w, height=h, by=by) for pk, w, h, by in rows]
 
 
 def _made_of(batch: Batch) -> list[MadeOfOut]:

@@ -12,10 +12,12 @@ from ninja.errors import HttpError
 from pydantic import AwareDatetime, Field
 
 from batches.book import card_of, router
+from batches.clock import course_of, curve_of
 from batches.holding import DAY
 from batches.models import Batch
-from batches.shapes import BatchCard
+from batches.shapes import BatchCard, Point
 from bellcrumb.book.control import Limits, limits
+from bellcrumb.book.review import longest
 from bellcrumb.contract.explains import judged_s
 from bellcrumb.contract.shapes import SetClass
 from formulas.models import Dessert
@@ -34,6 +36,9 @@ class Wanted(Schema):
     texture: SetClass | Literal[""] = ""
     fault: str = Field(default="", max_length=40)
     judged: Literal["", "yes", "no"] = ""
+    cook: str = Field(default="", max_length=80, description="who cooked it, the whole name")
+    oven: str = Field(default="", max_length=60, description="the oven or ring it was in or on")
+    family: str = Field(default="", max_length=80, description="the family by its name")
     since: AwareDatetime | None = None
     until: AwareDatetime | None = None
 
@@ -51,6 +56,12 @@ class Wanted(Schema):
             rows = rows.filter(verdict__faults__contains=[self.fault])
         if self.judged:
             rows = rows.filter(verdict__isnull=self.judged == "no")
+        if self.cook:
+            rows = rows.filter(cook_name=self.cook)
+        if self.oven:
+            rows = rows.filter(place_name=self.oven)
+        if self.family:
+            rows = rows.filter(family_name=self.family)
         if self.since:
             rows = rows.filter(started_at__gte=self.since)
         if self.until:
@@ -171,6 +182,70 @@ def chart(request: HttpRequest, kid: UUID, dessert_id: UUID) -> ChartOut:
         faults=[FaultWeek(week=week, fault=fault, count=n)
                 for (week, fault), n in sorted(weeks.items())],
     )  # fmt: skip
+
+
+class CurveOf(Schema):
+    """A batch's curve in its deciding step, thinned, from when that step began."""
+
+    id: UUID
+    at: datetime
+    version: int
+    texture: SetClass | None
+    faults: list[str]
+    best: bool
+    points: list[Point]
+
+
+_OVER = 12
+_THIN = 80
+
+
+@router.get("/k/{kid}/desserts/{dessert_id}/curves", response={200: list[CurveOf], **PROBLEMS})
+def curves(request: HttpRequest, kid: UUID, dessert_id: UUID) -> list[CurveOf]:
+    """The latest curves of a dessert over each other, from the step that decides it; the best one
+    is the newest without a fault that came out as its version was predicted to."""
+    kitchen = member_of(request, kid).kitchen
+    if not Dessert.objects.filter(kitchen=kitchen, pk=dessert_id).exists():
+        raise HttpError(404, "This dessert is not in the kitchen.")
+    rows = Batch.objects.filter(
+        kitchen=kitchen, version__part__dessert=dessert_id, ended_at__isnull=False, whole=False
+    ).order_by("-started_at")
+    page = list(rows.values_list("id", flat=True)[:_OVER])
+    found = Batch.objects.filter(pk__in=page).select_related("version", "verdict")
+    out = []
+    for batch in found.defer("prediction").order_by("-started_at"):
+        points = _deciding(batch)
+        if len(points) >= 4:
+            verdict = getattr(batch, "verdict", None)
+            out.append(
+                CurveOf(
+                    id=batch.pk, at=batch.started_at, version=batch.version.number,
+                    texture=verdict.texture if verdict else None,
+                    faults=list(verdict.faults) if verdict else [], best=False, points=points,
+                )
+            )  # fmt: skip
+    predicted = dict(found.values_list("id", "predicted_class"))
+    good = [c for c in out if c.texture and not c.faults]
+    good = [c for c in good if c.texture == predicted.get(c.id)] or good
+    if good:
+        good[0].best = True
+    return out
+
+
+def _deciding(batch: Batch) -> list[Point]:
+    """The curve of the step that decides a cook: the boil, the bake, the gentle heat."""
+    course = course_of(batch)
+    at = longest(course.timings)
+    steps = [s for s in course.plan.steps if s.kind in ("bake", "cook") and s.key in at]
+    steps = steps or [s for s in course.plan.steps if s.kind == "heat" and s.key in at]
+    steps = steps or [s for s in course.plan.steps if s.kind != "ready" and s.key in at]
+    if not steps:
+        return []
+    timing = at[steps[-1].key]
+    mine = [(t - timing.entered_s, c) for t, c in curve_of(batch)
+            if timing.entered_s <= t <= timing.left_s]  # fmt: skip
+    stride = max(1, len(mine) // _THIN)
+    return [Point(t_s=t, temp_c=c) for t, c in mine[::stride]]
 
 
 def _limits(found: Limits | None) -> LimitsOut | None:

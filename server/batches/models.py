@@ -36,12 +36,18 @@ class Batch(models.Model):
     cook_name = models.CharField(max_length=80, blank=True)
     predicted_class = models.CharField(max_length=10, blank=True)
     peak_cc = models.SmallIntegerField(null=True, blank=True)
+    family_name = models.CharField(max_length=80, blank=True)
+    place_name = models.CharField(max_length=60, blank=True)
     # The step of a running day that it is; that day's clock is so many seconds ahead of UTC.
     for_day = models.UUIDField(null=True, blank=True, db_index=True)
     for_step = models.CharField(max_length=300, blank=True)
     day_ahead_s = models.IntegerField(default=0)
     # What it teaches of ring, oven and set, worked out when it ends or is judged (teaching.py).
     taught = models.JSONField(null=True, blank=True)
+    # What a food-safety plan asks of it, worked out when it ends (records.py), and what was done
+    # where it missed.
+    record = models.JSONField(null=True, blank=True)
+    mended = models.CharField(max_length=300, blank=True)
 
     class Meta:
         ordering = ("-started_at",)
@@ -112,6 +118,22 @@ class Weight(models.Model):
 
     class Meta:
         ordering = ("cook_ms", "id")
+
+
+class Photo(models.Model):
+    """A picture of the cut face, made anew from what came in: a JPEG of a known size and nothing
+    else of the file. It lives in the store, so that a backup has it."""
+
+    id = models.UUIDField(primary_key=True)
+    batch = models.ForeignKey(Batch, models.CASCADE, related_name="photos")
+    jpeg = models.BinaryField()
+    width = models.PositiveSmallIntegerField()
+    height = models.PositiveSmallIntegerField()
+    at = models.DateTimeField()
+    by = models.ForeignKey(User, models.SET_NULL, null=True, related_name="+")
+
+    class Meta:
+        ordering = ("at", "id")
 
 
 class Verdict(models.Model):

@@ -137,6 +137,15 @@ class BatchCard(Schema):
     whole: bool = Field(description="the dessert put together, not a part of it cooked")
 
 
+class PhotoOut(Schema):
+    """A picture of a batch."""
+
+    id: UUID
+    width: int
+    height: int
+    by: str | None = Field(description="who took it")
+
+
 class MadeOfOut(Schema):
     """A cook or bake that a built dessert came from."""
 
@@ -178,6 +187,8 @@ class BatchOut(BatchCard):
     made_of: list[MadeOfOut]
     built_into: list[UUID]
     laid: list[LaidOut]
+    mended: str
+    photos: list[PhotoOut]
 
 
 class RefusedEvent(Schema):

@@ -20,6 +20,8 @@ from batches.book import router as batches_router
 from batches.door import door
 from batches.door import router as devices_router
 from batches.learned import router as learned_router
+from batches.photos import router as photos_router
+from batches.records import router as records_router
 from batches.why import router as why_router
 from bellcrumb.contract.words import sentence
 from bellcrumb.errors import CraftError
@@ -55,6 +57,8 @@ api.add_router("", builds_router)
 api.add_router("", running_router)
 api.add_router("", bakes_router)
 api.add_router("", travel_router)
+api.add_router("", photos_router)
+api.add_router("", records_router)
 api.add_router("", batches_router)
 api.add_router("", why_router)
 api.add_router("", learned_router)

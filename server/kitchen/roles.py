@@ -21,7 +21,10 @@ _TABLE: dict[Role, str] = {
         GET /k/{kid}/batches
         GET /k/{kid}/batches/{batch_id}
         GET /k/{kid}/batches/{batch_id}/live
+        GET /k/{kid}/batches/{batch_id}/file
+        GET /k/{kid}/batches/{batch_id}/photos/{photo_id}
         GET /k/{kid}/batches/{batch_id}/why
+        GET /k/{kid}/book/file
         POST /k/{kid}/compare
         POST /k/{kid}/cool
         POST /k/{kid}/crust
@@ -39,6 +42,9 @@ _TABLE: dict[Role, str] = {
         GET /k/{kid}/desserts/{dessert_id}/build
         POST /k/{kid}/desserts/{dessert_id}/build
         GET /k/{kid}/desserts/{dessert_id}/chart
+        GET /k/{kid}/desserts/{dessert_id}/curves
+        GET /k/{kid}/record
+        GET /k/{kid}/record/file
         GET /k/{kid}/desserts/{dessert_id}/siblings
         GET /k/{kid}/desserts/{dessert_id}/total
         GET /k/{kid}/devices
@@ -58,6 +64,9 @@ _TABLE: dict[Role, str] = {
         POST /k/{kid}/batches
         POST /k/{kid}/batches/{batch_id}/curve
         POST /k/{kid}/batches/{batch_id}/events
+        PUT /k/{kid}/batches/{batch_id}/mended
+        POST /k/{kid}/batches/{batch_id}/photos/{photo_id}
+        DELETE /k/{kid}/batches/{batch_id}/photos/{photo_id}
         PUT /k/{kid}/batches/{batch_id}/verdict
         POST /k/{kid}/days
         POST /k/{kid}/days/{day_id}/again

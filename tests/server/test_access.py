@@ -34,6 +34,7 @@ class AccessTest(KitchenCase):
             "invite_id": new_id(),
             "day_id": self.a_day(),
             "usual_id": new_id(),
+            "photo_id": new_id(),
             **self.lesson(),
         }
         for path, methods in schema["paths"].items():
@@ -145,6 +146,7 @@ class AccessTest(KitchenCase):
             "ScaleAsk": {"content": self.content(), "by": "factor", "value": 2},
             "Start": {"id": new_id(), "version_id": str(self.version.id)},
             "Events": {"events": []},
+            "Mended": {"words": "stolen"},
             "VerdictIn": {"texture": "pour", "faults": [], "note": "stolen"},
             "DeviceIn": {"id": new_id(), "name": "spy"},
             "InviteIn": {"id": new_id(), "name": "spy"},

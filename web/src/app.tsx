@@ -21,6 +21,7 @@ const Oven = lazy(() => import("@/screens/oven/oven"));
 const Cold = lazy(() => import("@/screens/cold/cold"));
 const Cook = lazy(() => import("@/screens/cook/cook"));
 const Book = lazy(() => import("@/screens/book"));
+const Record = lazy(() => import("@/screens/record"));
 const Batch = lazy(() => import("@/screens/batch/batch"));
 const Compare = lazy(() => import("@/screens/compare"));
 const Eggs = lazy(() => import("@/screens/eggs"));
@@ -116,6 +117,7 @@ const PAGES: readonly (readonly [string, ReactNode])[] = [
   ["rehearse", <Rehearse />],
   ["rehearse/:runId", <Run />],
   ["book", <Book />],
+  ["record", <Record />],
   ["book/:batchId", <Batch />],
   ["kitchen", <Kitchen />],
   ["people", <People />],

@@ -115,6 +115,10 @@ export const useDevices = (kid: string) =>
 const PAGE = 60;
 
 export type Wanted = Partial<{
+  oven: string;
+  family: string;
+  since: string | null;
+  until: string | null;
   search: string;
   texture: Shapes["SetOut"]["class"] | "";
   fault: string;

@@ -6,6 +6,7 @@ import { client, must, type Shapes } from "@/api/client";
 import { useBook, useCraft, type Wanted } from "@/api/queries";
 import { useBench } from "@/bench";
 import { ControlPlate } from "@/figures/control";
+import { Curves } from "@/figures/curves";
 import { Serving } from "@/figures/glass";
 import { Button } from "@/ui/button";
 import { Input, Select } from "@/ui/field";
@@ -26,7 +27,17 @@ export default function Book() {
   return (
     <div className="py-6">
       <title>The book · Bell Crumb</title>
-      <h1 className="mb-4 text-4xl">The book</h1>
+      <div className="mb-4 flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
+        <h1 className="text-4xl">The book</h1>
+        <p className="no-print flex flex-wrap gap-x-5">
+          <Link className="way" to={`/k/${kid}/record`}>
+            The record for the food-safety plan
+          </Link>
+          <a className="way" href={`/api/k/${kid}/book/file`} download="book.ndjson">
+            All of it as a file
+          </a>
+        </p>
+      </div>
       {(narrowed || batches.length > 0) && <Finder wanted={wanted} set={setWanted} />}
       {wanted.dessert && <DessertChart dessert={wanted.dessert} />}
       {narrowed && batches.length === 0 ? (
@@ -73,6 +84,7 @@ interface FinderProps {
 /** Which batches: by words, by what came out, by a fault, by what is not judged yet. */
 function Finder({ wanted, set }: FinderProps) {
   const craft = useCraft();
+  const { kitchen } = useBench();
   return (
     <div className="no-print mb-4 grid grid-cols-2 items-end gap-x-5 gap-y-2 sm:grid-cols-4">
       <Input
@@ -115,6 +127,40 @@ function Finder({ wanted, set }: FinderProps) {
         <option value="yes">judged</option>
         <option value="no">not yet</option>
       </Select>
+      <Select
+        label="In or on"
+        value={wanted.oven ?? ""}
+        onChange={(event) => set({ ...wanted, oven: event.target.value })}
+      >
+        <option value="">any oven or ring</option>
+        {[...kitchen.ovens, ...kitchen.rings].map((place) => (
+          <option key={place.name}>{place.name}</option>
+        ))}
+      </Select>
+      <Select
+        label="Family"
+        value={wanted.family ?? ""}
+        onChange={(event) => set({ ...wanted, family: event.target.value })}
+      >
+        <option value="">any family</option>
+        {craft.data?.families.map((family) => (
+          <option key={family.key}>{family.name}</option>
+        ))}
+      </Select>
+      {(["since", "until"] as const).map((key) => (
+        <Input
+          key={key}
+          label={key === "since" ? "From" : "Before"}
+          type="date"
+          value={wanted[key]?.slice(0, 10) ?? ""}
+          onChange={(event) =>
+            set({
+              ...wanted,
+              [key]: event.target.value ? `${event.target.value}T00:00:00Z` : null,
+            })
+          }
+        />
+      ))}
       {wanted.dessert && (
         <Button
           kind="quiet"
@@ -141,7 +187,18 @@ function DessertChart({ dessert }: { dessert: string }) {
         }),
       ),
   });
+  const curves = useQuery({
+    queryKey: ["curves", kid, dessert],
+    queryFn: () =>
+      must(
+        client.GET("/api/k/{kid}/desserts/{dessert_id}/curves", {
+          params: { path: { kid, dessert_id: dessert } },
+        }),
+      ),
+  });
+  const craft = useCraft();
   if (!chart.data || chart.data.points.length < 2) return null;
+  const faultName = (key: string) => craft.data?.faults.find((f) => f.key === key)?.name ?? key;
   const limits = chart.data.peak_limits;
   return (
     <section aria-label="How this dessert comes out" className="mb-4" data-testid="chart">
@@ -157,6 +214,28 @@ function DessertChart({ dessert }: { dessert: string }) {
           `; the peak is ordinarily ${degrees(limits.low, units)} to ${degrees(limits.high, units)}`}
         .
       </p>
+      {curves.data && curves.data.length > 1 && (
+        <>
+          <Curves
+            curves={curves.data}
+            units={units}
+            open={(id) => void go(`/k/${kid}/book/${id}`)}
+          />
+          <p className="caption">
+            The latest curves over each other, the best one inked; dashed where a fault was ticked.
+          </p>
+        </>
+      )}
+      {chart.data.faults.length > 0 && (
+        <p data-testid="fault-weeks">
+          Faults by the week:{" "}
+          {chart.data.faults
+            .slice(-8)
+            .map((f) => `${day(f.week)} ${faultName(f.fault)}${f.count > 1 ? ` ${f.count}×` : ""}`)
+            .join("; ")}
+          .
+        </p>
+      )}
     </section>
   );
 }

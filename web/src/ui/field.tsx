@@ -42,11 +42,12 @@ export function Input({
   label,
   error,
   hint,
+  bare,
   ...rest
 }: Labelled & InputHTMLAttributes<HTMLInputElement>) {
   const id = useId();
   return (
-    <Around label={label} error={error} hint={hint} id={id}>
+    <Around label={label} error={error} hint={hint} bare={bare} id={id}>
       <input
         id={id}
         className="field"

@@ -5,15 +5,16 @@ import { useBatch, useCraft } from "@/api/queries";
 import { useBench } from "@/bench";
 import { SafetyGauge } from "@/figures/gauge";
 import { PotCurve } from "@/figures/pot-curve";
-import { aligned, ghostOf, longest } from "@/screens/batch/align";
+import { aligned, ghostOf } from "@/screens/batch/align";
+import { Beside } from "@/screens/batch/beside";
 import { Built } from "@/screens/batch/built";
 import { Causes } from "@/screens/batch/causes";
 import { Judge } from "@/screens/batch/judge";
 import { CurveFile } from "@/screens/batch/curve-file";
+import { Photos } from "@/screens/batch/photos";
 import { topOf, zonesOf } from "@/screens/stove/plan-curve";
 import { Failed, Loading } from "@/ui/states";
 import { clock, day, degrees, kelvins, said, time, type Units } from "@/units";
-import { DOES } from "@/words";
 
 type BatchOut = Shapes["BatchOut"];
 
@@ -62,6 +63,17 @@ export default function Batch() {
           </Link>
         </p>
       ))}
+      <p className="no-print mb-3 flex flex-wrap gap-x-5">
+        <a className="way" href={`/api/k/${kid}/batches/${b.id}/file?form=json`} download>
+          As JSON
+        </a>
+        <a className="way" href={`/api/k/${kid}/batches/${b.id}/file?form=csv`} download>
+          Its curve as a table
+        </a>
+        <button type="button" className="way" onClick={() => window.print()}>
+          Print it
+        </button>
+      </p>
       {!b.ended_at && (
         <p className="mb-3 border-l-[3px] border-burnt pl-3">
           Not ended yet.{" "}
@@ -110,12 +122,12 @@ export default function Batch() {
             <Channels batch={b} units={units} />
             <CurveFile batch={b} />
             <Findings batch={b} units={units} />
-            {earlier.data && (
-              <Beside now={b} before={earlier.data} units={units} faultName={faultName} />
-            )}
+            <Photos batch={b} />
+            <Beside now={b} units={units} faultName={faultName} />
           </section>
         )}
         <section aria-label="Verdict">
+          {b.whole && <Photos batch={b} />}
           <Judge key={b.verdict?.revision ?? 0} batch={b} />
           {b.verdict && !b.whole && <Causes batch={b} faultName={faultName} />}
         </section>
@@ -176,61 +188,6 @@ function Findings({ batch, units }: { batch: BatchOut; units: Units }) {
           </li>
         ))}
       </ul>
-    </div>
-  );
-}
-
-function Beside({
-  now,
-  before,
-  units,
-  faultName,
-}: {
-  now: BatchOut;
-  before: BatchOut;
-  units: Units;
-  faultName: (key: string) => string;
-}) {
-  const took = (b: BatchOut, key: string) => {
-    const t = longest(b.timings, key);
-    return t ? clock(t.left_s - t.entered_s) : "–";
-  };
-  const rows: [string, (b: BatchOut) => string][] = [
-    ["version", (b) => String(b.version)],
-    ["cook", (b) => b.cook ?? "–"],
-    ["liquid took", (b) => took(b, "heat")],
-    ["on the ring after tempering", (b) => took(b, "cook")],
-    ["peak", (b) => degrees(b.peak_c, units, 1)],
-    ["curve", (b) => b.findings.map((f) => said(f.says, units)).join(" ") || "–"],
-    ["came out", (b) => (b.verdict ? DOES[b.verdict.texture].toLowerCase() : "not judged")],
-    ["faults", (b) => b.verdict?.faults.map(faultName).join(", ") || "none"],
-    ["note", (b) => b.verdict?.note || "–"],
-  ];
-  return (
-    <div className="mt-5 overflow-x-auto">
-      <h2 className="mb-1 text-2xl">Beside the batch before</h2>
-      <table className="w-full text-left">
-        <thead>
-          <tr className="rule-b">
-            <td />
-            <th className="py-1 pr-4 font-semibold">this one</th>
-            <th className="py-1 font-normal">
-              <Link className="underline" to={`../book/${before.id}`} relative="path">
-                {day(before.started_at)}
-              </Link>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(([word, read]) => (
-            <tr key={word} className="rule-b align-top">
-              <th className="caption py-1.5 pr-4 font-normal">{word}</th>
-              <td className="py-1.5 pr-4">{read(now)}</td>
-              <td className="py-1.5 text-soft">{read(before)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
     </div>
   );
 }

@@ -1,0 +1,119 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+
+import { client, must, type Shapes } from "@/api/client";
+import { useBatch } from "@/api/queries";
+import { useBench } from "@/bench";
+import { longest } from "@/screens/batch/align";
+import { Select } from "@/ui/field";
+import { clock, day, degrees, said, type Units } from "@/units";
+import { DOES } from "@/words";
+
+type Batch = Shapes["BatchOut"];
+
+/** What changed between two batches: lines, method, ring, curve, cook, and how they came out. */
+export function Beside({
+  now,
+  units,
+  faultName,
+}: {
+  now: Batch;
+  units: Units;
+  faultName: (key: string) => string;
+}) {
+  const { kid } = useBench();
+  const others = useQuery({
+    queryKey: ["curves", kid, now.dessert_id],
+    queryFn: () =>
+      must(
+        client.GET("/api/k/{kid}/desserts/{dessert_id}/curves", {
+          params: { path: { kid, dessert_id: now.dessert_id } },
+        }),
+      ),
+  });
+  const there = (others.data ?? []).filter((c) => c.id !== now.id);
+  const best = there.find((c) => c.best);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const other = useBatch(kid, chosen ?? best?.id ?? now.before[0]);
+  const before = other.data;
+  if (!before || before.id === now.id) return null;
+  const took = (b: Batch, key: string) => {
+    const t = longest(b.timings, key);
+    return t ? clock(t.left_s - t.entered_s) : "–";
+  };
+  const rows: [string, (b: Batch) => string][] = [
+    ["version", (b) => String(b.version)],
+    ["cook", (b) => b.cook ?? "–"],
+    ["in or on", (b) => b.plan.ring || "–"],
+    ["liquid took", (b) => took(b, "heat")],
+    ["cooked or baked", (b) => took(b, "cook")],
+    ["peak", (b) => degrees(b.peak_c, units, 1)],
+    ["curve", (b) => b.findings.map((f) => said(f.says, units)).join(" ") || "–"],
+    ["came out", (b) => (b.verdict ? DOES[b.verdict.texture].toLowerCase() : "not judged")],
+    ["faults", (b) => b.verdict?.faults.map(faultName).join(", ") || "none"],
+    ["note", (b) => b.verdict?.note || "–"],
+  ];
+  const lines = (b: Batch) => b.lines_text.split("\n").map((line) => line.trim());
+  const [mine, theirs] = [lines(now), lines(before)];
+  const only = (a: string[], b: string[]) => a.filter((line) => line && !b.includes(line));
+  const differ = only(mine, theirs).length + only(theirs, mine).length > 0;
+  return (
+    <div className="mt-5 overflow-x-auto">
+      <div className="mb-1 flex flex-wrap items-end justify-between gap-4">
+        <h2 className="text-2xl">Side by side</h2>
+        <div className="no-print w-64">
+          <Select
+            label="With"
+            value={before.id}
+            onChange={(event) => setChosen(event.target.value)}
+          >
+            {there.map((c) => (
+              <option key={c.id} value={c.id}>
+                {c.best ? "the best one, " : ""}
+                {day(c.at)}, version {c.version}
+              </option>
+            ))}
+            {!there.some((c) => c.id === before.id) && (
+              <option value={before.id}>{day(before.started_at)}</option>
+            )}
+          </Select>
+        </div>
+      </div>
+      <table className="w-full text-left" data-testid="beside">
+        <thead>
+          <tr className="rule-b">
+            <td />
+            <th className="py-1 pr-4 font-semibold">this one</th>
+            <th className="py-1 font-normal">
+              <Link className="underline" to={`/k/${kid}/book/${before.id}`}>
+                {day(before.started_at)}
+              </Link>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(([word, read]) => {
+            const same = read(now) === read(before);
+            return (
+              <tr key={word} className="rule-b align-top">
+                <th className="caption py-1.5 pr-4 font-normal">{word}</th>
+                <td className={`py-1.5 pr-4 ${same ? "" : "font-semibold"}`}>{read(now)}</td>
+                <td className="py-1.5 text-soft">{same ? "the same" : read(before)}</td>
+              </tr>
+            );
+          })}
+          <tr className="rule-b align-top">
+            <th className="caption py-1.5 pr-4 font-normal">lines</th>
+            <td className={`py-1.5 pr-4 ${differ ? "font-semibold" : ""}`}>
+              {differ ? only(mine, theirs).join(", ") || "–" : "–"}
+            </td>
+            <td className="py-1.5 text-soft">
+              {differ ? only(theirs, mine).join(", ") || "–" : "the same"}
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+  );
+}

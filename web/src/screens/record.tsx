@@ -1,0 +1,171 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+
+import { client, must, type Shapes } from "@/api/client";
+import { useBench } from "@/bench";
+import { Button } from "@/ui/button";
+import { Input } from "@/ui/field";
+import { Empty, Failed, Loading, Refused } from "@/ui/states";
+import { day, degrees, said, time } from "@/units";
+
+type Row = Shapes["RecordRow"];
+
+const ago = (days: number) => new Date(Date.now() - days * 86_400_000).toISOString().slice(0, 10);
+const YES = { true: "yes", false: "no" } as const;
+const said3 = (value: boolean | null) => (value === null ? "–" : YES[`${value}`]);
+
+/** The cooking and cooling log that a food-safety plan asks for, to be printed. */
+export default function Record() {
+  const { kid, units, kitchen, canCook } = useBench();
+  const [since, setSince] = useState(() => ago(14));
+  const [until, setUntil] = useState(() => ago(0));
+  const query = { since: `${since}T00:00:00Z`, until: `${until}T23:59:59Z` };
+  const rows = useQuery({
+    queryKey: ["record", kid, since, until],
+    queryFn: () => must(client.GET("/api/k/{kid}/record", { params: { path: { kid }, query } })),
+  });
+  const file = `/api/k/${kid}/record/file?since=${encodeURIComponent(query.since)}&until=${encodeURIComponent(query.until)}`;
+  return (
+    <div className="py-5">
+      <title>The record · Bell Crumb</title>
+      <h1 className="text-4xl">
+        The record <span className="text-2xl text-soft">{kitchen.name}</span>
+      </h1>
+      <p className="caption mb-3">
+        Cooking and cooling, {day(since)} to {day(until)}. The local food code and the kitchen’s own
+        plan decide; this is what was measured.
+      </p>
+      <div className="no-print mb-4 flex flex-wrap items-end gap-4">
+        <Input
+          label="From"
+          type="date"
+          value={since}
+          onChange={(event) => event.target.value && setSince(event.target.value)}
+        />
+        <Input
+          label="To"
+          type="date"
+          value={until}
+          onChange={(event) => event.target.value && setUntil(event.target.value)}
+        />
+        <Button kind="act" onClick={() => window.print()}>
+          Print it
+        </Button>
+        <a className="way" href={file} download="record.csv">
+          As a table
+        </a>
+        <Link className="way" to={`/k/${kid}/book`}>
+          To the book
+        </Link>
+      </div>
+      {rows.isPending && <Loading what="the record" />}
+      {rows.isError && <Failed error={rows.error} again={() => void rows.refetch()} />}
+      {rows.data?.length === 0 && (
+        <Empty title="Nothing was cooked in these days.">
+          <p>Cooks and bakes with a probe land here with their temperatures.</p>
+        </Empty>
+      )}
+      {rows.data && rows.data.length > 0 && (
+        <div className="overflow-x-auto">
+          <table className="w-full text-left" data-testid="record">
+            <thead className="caption">
+              <tr>
+                {[
+                  "when",
+                  "product",
+                  "who",
+                  "hottest",
+                  "egg made safe",
+                  "to 21 °C",
+                  "to 5 °C",
+                  "in time",
+                  "what was done about a miss",
+                ].map((word) => (
+                  <th key={word} className="pr-3 font-normal">
+                    {said(word, units)}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {rows.data.map((row) => (
+                <Line key={row.id} row={row} canCook={canCook} />
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </div>
+  );
+}
+
+function Line({ row, canCook }: { row: Row; canCook: boolean }) {
+  const { kid, units } = useBench();
+  const store = useQueryClient();
+  const [words, setWords] = useState(row.mended);
+  const mend = useMutation({
+    mutationFn: () =>
+      must(
+        client.PUT("/api/k/{kid}/batches/{batch_id}/mended", {
+          params: { path: { kid, batch_id: row.id } },
+          body: { words },
+        }),
+      ),
+    onSuccess: () => void store.invalidateQueries({ queryKey: ["record", kid] }),
+  });
+  const minutes = (value: number | null) =>
+    value === null ? "–" : `${Math.round(value)}\u202fmin`;
+  return (
+    <tr className="rule-b align-top">
+      <td className="py-1.5 pr-3 whitespace-nowrap">
+        {day(row.at)}, {time(row.at)}
+      </td>
+      <td className="py-1.5 pr-3">
+        <Link className="underline underline-offset-4" to={`/k/${kid}/book/${row.id}`}>
+          {row.product}
+        </Link>
+        <span className="caption">
+          {" "}
+          version {row.version}
+          {row.simulated && ", simulated"}
+        </span>
+      </td>
+      <td className="py-1.5 pr-3">{row.who ?? "–"}</td>
+      <td className="py-1.5 pr-3">{degrees(row.peak_c, units)}</td>
+      <td className={`py-1.5 pr-3 ${row.pasteurised === false ? "font-semibold text-burnt" : ""}`}>
+        {said3(row.pasteurised)}
+      </td>
+      <td className="py-1.5 pr-3">{minutes(row.cooled_mid_min)}</td>
+      <td className="py-1.5 pr-3">{minutes(row.cooled_end_min)}</td>
+      <td
+        className={`py-1.5 pr-3 ${row.cooled_in_time === false ? "font-semibold text-burnt" : ""}`}
+      >
+        {said3(row.cooled_in_time)}
+      </td>
+      <td className="py-1.5">
+        {row.missed && canCook ? (
+          <form
+            onSubmit={(event) => {
+              event.preventDefault();
+              mend.mutate();
+            }}
+          >
+            <Input
+              bare
+              label={`What was done about ${row.product}, ${day(row.at)}`}
+              placeholder="thrown away, cooked again …"
+              maxLength={300}
+              value={words}
+              onChange={(event) => setWords(event.target.value)}
+              onBlur={() => words !== row.mended && mend.mutate()}
+            />
+            <Refused error={mend.error} />
+          </form>
+        ) : (
+          row.mended || "–"
+        )}
+      </td>
+    </tr>
+  );
+}
