@@ -1,5 +1,6 @@
 """Why a batch came out as it did: its curve, clock, formula and verdict asked of the core."""
 
+from typing import cast
 from uuid import UUID
 
 from django.http import HttpRequest
@@ -10,7 +11,7 @@ from batches.clock import course_of, curve_of
 from batches.models import Batch
 from bellcrumb.book.review import longest, step_readings
 from bellcrumb.contract.explains import explain
-from bellcrumb.contract.shapes import TempReading
+from bellcrumb.contract.shapes import SetClass, TempReading
 from bellcrumb.contract.shapes.explain import ExplainIn, ExplainOut, PlannedIn, VerdictOfBatch
 from formulas.content import content_of, given_of
 from kitchen.access import member_of, pantry_of
@@ -44,6 +45,7 @@ def explain_given(batch: Batch) -> ExplainIn:
             to_min=step.to_s / 60 or None,
             took_min=(timing.left_s - timing.entered_s) / 60 or None,
         )
+    plan.set_class = cast("SetClass | None", batch.predicted_class or None)
     given = given_of(batch.kitchen, content_of(batch.version), batch.version.part.kind)
     return ExplainIn.model_validate({
         **given, "vessel": None, "rest_vessel": None, "tray": None,

@@ -66,6 +66,15 @@ class ExplainTest(unittest.TestCase):
                 self.assertEqual(out["causes"][0]["cause"], first)
                 self.assertTrue(out["causes"][0]["for"])
 
+    def test_what_came_out_as_it_was_predicted_has_no_cause_to_look_for(self):
+        lines = ["1 l whole milk", "9 yolks", "180 g sugar", "60 g corn starch"]
+        judged = compute("formula", {"lines": lines})["set"]["class"]
+        for planned, told in ((judged, False), ("unmould" if judged != "unmould" else "pour",
+                                                  True)):  # fmt: skip
+            found = compute("explain", {"lines": lines, "planned": {"set_class": planned},
+                                        "verdict": {"class": judged}})  # fmt: skip
+            self.assertEqual(bool(found["causes"]), told)
+
     def test_a_formula_to_blame_is_written_anew(self):
         out = self.ask(THIN, ["too_thin"], boil(100, 120), family="pastry_cream")
         change = out["change"][0]

@@ -46,9 +46,9 @@ class PhotoTest(KitchenCase):
                 file = SimpleUploadedFile("cut.jpg", raw)
                 status, body = self.add(batch, new_id(), file)
                 self.assertEqual((status, body["field"]), (422, "file"))
-        for n in range(7):
+        for _ in range(7):
             status, body = self.add(batch, new_id(), picture(size=(20, 20)))
-        self.assertEqual((status, body["field"], n), (422, "file", 6))
+        self.assertEqual((status, body["field"]), (422, "file"))
 
     def test_a_picture_is_this_kitchens_own(self):
         batch, photo = self.start(), new_id()

@@ -30,8 +30,9 @@ def explain(given: shapes.ExplainIn, pantry: Pantry | None = None) -> shapes.Exp
     signals |= dict.fromkeys(given.events, True) | dict.fromkeys(given.absent, False)
     faults = list(given.verdict.faults)
     judged = given.verdict.class_
-    if judged and found.set and judged != found.set.klass:
-        firmer = CLASSES.index(judged) > CLASSES.index(found.set.klass)
+    expected = given.planned.set_class or (found.set.klass if found.set else None)
+    if judged and expected and judged != expected:
+        firmer = CLASSES.index(judged) > CLASSES.index(expected)
         faults.append("too_firm" if firmer else "too_thin")
     family = found.family.key if found.family else ""
     told: list[Cause] = []

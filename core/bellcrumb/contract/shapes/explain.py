@@ -23,6 +23,7 @@ class PlannedIn(Strict):
     from_min: float | None = Field(None, gt=0, le=1440)
     to_min: float | None = Field(None, gt=0, le=1440)
     took_min: float | None = Field(None, gt=0, le=1440)
+    set_class: SetClass | None = Field(None, description="as it was predicted; null: by its lines")
 
 
 class ExplainIn(FormulaIn):
