@@ -215,7 +215,18 @@ class CorpusTest(unittest.TestCase):
             ("1 cup and 2 tbsp sugar", 225),
         ):
             self.assertAlmostEqual(read(text).grams, grams, delta=0.01 * grams, msg=text)
-        self.assertNotEqual(read("2 eggs plus 1 cup sugar").confidence, "sure")
+        # Two things in a line are two things, as sure as each of them.
+        both = read("2 eggs plus 1 cup sugar")
+        self.assertEqual((both.ingredient.key, both.grams), ("egg_whole", 100))
+        self.assertEqual([(x.ingredient.key, round(x.grams)) for x in both.also], [("sugar", 200)])
+        self.assertEqual(read("200 g fog and 2 eggs").also, ())
+
+    def test_eggs_have_the_size_their_words_and_letters_say(self):
+        for text, grams in (
+            ("4 huevos L", 240), ("3 Eier (Größe M)", 153), ("2 œufs calibre XL", 136),
+            ("3 gros œufs", 150), ("2 medium eggs", 88),
+        ):  # fmt: skip
+            self.assertEqual(read(text).grams, grams, msg=text)
 
     def test_almost_all_are_right_and_none_is_silently_wrong(self):
         rows = list(self.rows())

@@ -6,12 +6,12 @@ stick, a whole egg); else it is given in grams. Nothing but the amount is touche
 
 import math
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from bellcrumb.errors import CraftError
 from bellcrumb.mix.composition import Mix
-from bellcrumb.mix.lines import Line
+from bellcrumb.mix.lines import TWO_THINGS, Line
 from bellcrumb.pantry.eggs import EggGrade
 from bellcrumb.quantities.amount import Amount, plain_text, read_amount
 from bellcrumb.quantities.show import GLYPHS
@@ -42,6 +42,14 @@ def scale_line(text: str, line: Line | None, factor: float, measures: Measures =
     """The line ``factor`` times as much; a line without weight comes back as it is."""
     if line is None or line.grams is None or line.ingredient is None:
         return text
+    two = TWO_THINGS.match(text) if line.also else None
+    if two and line.also[-1].ingredient is not line.ingredient:
+        halves = (replace(line, also=line.also[:-1]), line.also[-1])
+        one, other = (
+            scale_line(two.group(k), half, factor, measures)
+            for k, half in zip(("one", "two"), halves, strict=True)
+        )
+        return f"{one}{two.group('and')}{other}"
     if line.also:  # "2 lemons, juice and zest": only the count can carry both
         return _COUNT_ANYWHERE.sub(
             lambda found: _trim(float(found.group().replace(",", ".")) * factor, 2), text, count=1

@@ -56,6 +56,8 @@ class Plain:
 
 def _of_fruit(found: re.Match[str]) -> str:
     count, fruit = found.group("n").rstrip("'’"), found.group("fruit")
+    if "halb" in count or "demi" in count:
+        count = "1/2"
     return f"{count} {fruit} {PART[found.group('part')]}"
 
 
@@ -69,6 +71,11 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     (re.compile(rf"^({_N}|{_WORDS}) ({_N})[- ]?({_WEIGHT})\.?[- ]({_PACKED})\b"),
      r"\1 \4 (\2 \3)"),
     (re.compile(r"\b(oz|g|ml|lb)s?\.? (ounces?|grams?|pounds?)\b"), r"\1"),
+    # "1 (15-ounce) can pumpkin"
+    (re.compile(rf"^({_N}|{_WORDS}) \(({_N})[- ]?({_WEIGHT})\.?\)[- ]?({_PACKED})\b"),
+     r"\1 \4 (\2 \3)"),
+    # "une noisette de beurre"
+    (re.compile(r"^(?:une |1 )noisette de (?=beurre)"), "8 g "),
     # "1 demi gousse"
     (re.compile(r"^(?:1|une?) (?:demi|demie|halbe|mezza|media)[- ]"), "1/2 "),
     # "Mark von 1 Vanilleschote", "les graines d'une gousse de vanille"
@@ -82,8 +89,9 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
                 r"(?:(?:finely|freshly|fein|coarsely|frisch) )?"
                 rf"(?:{_GRATED} )?(?P<part>{'|'.join(PART)})(?: {_GRATED})? "
                 r"(?:of |de |di |d'|du |von |dell'|della |)"
-                r"(?P<n>\d+(?:[ /]\d+)*(?:/\d+)?|half an?|un'|une?|uno|una|an?|eine[rs]?|deux|due"
-                r"|dos|zwei|mezz[oa]|medi[oa]|[½¼])\s?(?P<fruit>[^\W\d].*)$"), _of_fruit),
+                r"(?P<n>\d+(?:[ /]\d+)*(?:/\d+)?|(?:eine[rs]? )?halben?|(?:un[e']? )?demi(?=[- ])"
+                r"|half an?|un'|une?|uno|una|an?|eine[rs]?|deux|due"
+                r"|dos|zwei|mezz[oa]|medi[oa]|[½¼])\s?-?(?P<fruit>[^\W\d].*)$"), _of_fruit),
     # "le blanc de 3 œufs", "the yolks of 4 eggs"
     (re.compile(rf"^(?:the |les? |las? |los |i |gli |das )?(?P<part>{'|'.join(_EGG_PART)}) "
                 rf"(?:of |de |d'|di |von )(?P<n>\S+) {_EGG}"),

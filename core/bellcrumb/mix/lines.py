@@ -11,7 +11,7 @@ from typing import Literal
 
 from bellcrumb.errors import CraftError
 from bellcrumb.mix.forms import PART, plainly, spoons_in_capitals
-from bellcrumb.pantry.eggs import EggGrade, grade_of_size
+from bellcrumb.pantry.eggs import EggGrade, egg_grade, grade_of_size
 from bellcrumb.pantry.ingredients import Ingredient, Pantry, shipped
 from bellcrumb.quantities.amount import Amount, plain_text, read_amount
 from bellcrumb.quantities.show import cups_text, grams_text
@@ -26,7 +26,7 @@ _PACK_G = {
     "baking_powder": 16.0, "yeast_dry": 7.0, "vanilla_powder": 0.5, "cream_stabiliser": 8.0,
     "pudding_powder_vanilla": 37.0, "pudding_powder_choc": 43.0, "pudding_mix_instant": 96.0,
     "pie_crust_ready": 225.0, "crumb_crust_ready": 170.0, "mascarpone": 250.0,
-    "yogurt_whole": 125.0, "puff_raw": 230.0,
+    "yogurt_whole": 125.0, "puff_raw": 230.0, "shortcrust_raw": 230.0, "sweet_paste_raw": 230.0,
 }  # fmt: skip
 ABSURD_G = 100_000.0
 # Longer is no line but a text; more of them is no formula.
@@ -36,9 +36,23 @@ _LARGE_EGGS = re.compile(
     r"^(\d+) ?l (eggs?|egg yolks?|yolks?|œufs?|oeufs?|uova|tuorli|huevos?|yemas?|eier|eigelb)\b",
     re.IGNORECASE,
 )
+_EGG_WORD = re.compile(r"\b(?:œufs?|oeufs?|uova|uovo|huevos?|eier|eiern|eggs?)\b")
 _YOLKS = re.compile(r"\b(yolks|jaunes|tuorli|yemas)\b")
-_SIZES = re.compile(r"\b(small|medium|large|extra large|xl|jumbo)\b")
-_SIZE_GRADE = {"xl": "extra large"}
+_SIZE_WORDS = {
+    "small": "small petits petit pequeños pequeñas piccole piccoli kleine",
+    "medium": "medium moyens moyen medianos medianas medie medi mittelgroße mittelgrosse mittlere",
+    "large": "large gros grandes grandi große grosse",
+    "extra large": "xl",
+    "jumbo": "jumbo",
+}  # fmt: skip
+_SIZE_GRADE = {word: size for size, words in _SIZE_WORDS.items() for word in words.split()}
+_SIZES = re.compile(rf"\b(extra large|{'|'.join(_SIZE_GRADE)})\b")
+# "4 huevos L", "3 Eier (Größe M)", "6 œufs calibre M": the letters of the EU and the UK.
+_EGG_LETTER = re.compile(
+    r"^(?P<egg>.*\b(?:eggs?|yolks?|whites?|œufs?|oeufs?|jaunes?|uova|uovo|tuorli|huevos?|yemas?"
+    r"|eier|eiern?|ei|eigelb)\b[^(,]*?)[\s(,]+"
+    r"(?:size|größe|gr\.|gr|taille|calibre|talla|taglia|tamaño)?\s*(?P<letter>s|m|l|xl)\)?$"
+)
 # "zest and juice of 2 lemons"
 _BOTH_OF_FRUIT = re.compile(
     r"^(?:the )?(?:juice and zest|zest and juice|jus et zeste|zeste et jus) (?:of |de |d')"
@@ -138,6 +152,9 @@ def understand(
     both = _BOTH_OF_FRUIT.match(plain)
     if both:
         plain = f"{both.group(1)} {both.group(2)}, juice and zest"
+    two = _two_things(text, plain, pantry, grade, measures)
+    if two:
+        return two
     form = plainly(plain)
     try:
         amount, name = read_amount(form.text, measures)
@@ -185,6 +202,35 @@ def understand(
     return _weigh(text, amount, name, pantry, grade, measures)
 
 
+# "3 egg yolks plus 1 whole egg", "250 ml de lait et 2 œufs"
+TWO_THINGS = re.compile(
+    r"^(?P<one>.*?[^\W\d].*?)(?P<and>,? (?:plus|\+|and|&|et|e|y|und|más|più) )(?P<two>\d.*)$",
+    re.IGNORECASE,
+)
+
+
+def _two_things(
+    text: str, plain: str, pantry: Pantry, grade: EggGrade, measures: Measures
+) -> Line | None:
+    """Two ingredients in one line; None where it is not sure that there are two."""
+    found = TWO_THINGS.match(plain)
+    if not found:
+        return None
+    one, two = (understand(found.group(k), pantry, grade, measures) for k in ("one", "two"))
+    for line in (one, two):
+        if not (line and line.ingredient and line.grams and line.confidence in ("sure", "likely")):
+            return None
+    assert one and two and one.ingredient and two.ingredient
+    if one.ingredient.key == two.ingredient.key:
+        return None
+    said = f"{one.metric} {one.ingredient.name.lower()} and {two.metric} "
+    return replace(
+        one, text=text, also=(*one.also, two),
+        confidence=_worse(one.confidence, two.confidence),
+        message=f"{said}{two.ingredient.name.lower()}",
+    )  # fmt: skip
+
+
 def _without_amount(text: str, name: str, pantry: Pantry) -> Line:
     match = pantry.find(name)
     if match and match.ingredient.key in ("salt_fine", "salt_kosher", "nutmeg", "vanilla_pod"):
@@ -215,6 +261,7 @@ def _without_amount(text: str, name: str, pantry: Pantry) -> Line:
 def _weigh(
     text: str, amount: Amount, name: str, pantry: Pantry, grade: EggGrade, measures: Measures
 ) -> Line:
+    name, grade = _of_size(name, grade)
     bare = re.sub(r"\(.*?\)", " ", name)
     both = _BOTH_PARTS.match(re.sub(r"[()]", " ", name).strip())
     if both and amount.unit is None and PART[both["one"]] != PART[both["two"]]:
@@ -251,8 +298,7 @@ def _weigh(
         ingredient = pantry.key("cinnamon_stick")
     size = _SIZES.search(name)
     if size and ingredient.category == "egg":
-        wanted = _SIZE_GRADE.get(size.group(1), size.group(1))
-        grade = grade_of_size(wanted, grade)
+        grade = grade_of_size(_SIZE_GRADE.get(size.group(1), size.group(1)), grade)
     grams, spread, how = _grams(amount, ingredient, grade)
     confidence: Confidence = match.sureness
     notes = [n for n in (match.note, amount.doubt, how) if n]
@@ -297,6 +343,17 @@ def _weigh(
         "; ".join(notes),
         us=_us(ingredient, grams, grade, counted, measures),
     )
+
+
+def _of_size(name: str, grade: EggGrade) -> tuple[str, EggGrade]:
+    """A name with its size in plain words, and the grade that a letter behind it says."""
+    letter = _EGG_LETTER.match(name)
+    if letter:
+        return letter.group("egg").strip(), egg_grade(f"EU/UK {letter.group('letter')}")
+    size = _SIZES.search(name)
+    if size and size.group(1) not in _SIZE_WORDS and _EGG_WORD.search(name):
+        return name.replace(size.group(1), _SIZE_GRADE[size.group(1)]), grade
+    return name, grade
 
 
 def _no_yolk(ingredient: Ingredient, amount: Amount, name: str, grade: EggGrade) -> bool:

@@ -63,6 +63,11 @@ def egg_grade(label: str) -> EggGrade:
     raise CraftError("egg_grade", f"“{label}” is no egg grade we know. Use one of: {known}.")
 
 
+# The grades of the EU and the UK by the words people use for them.
+_LETTERS = {"small": "s", "medium": "m", "large": "l", "extra large": "xl", "jumbo": "xl"}
+
+
 def grade_of_size(size: str, base: EggGrade) -> EggGrade:
     """The grade of the same system as ``base`` with this size word, or ``base`` itself."""
-    return grades().get(f"{base.system.lower()} {size}", base)
+    letter = _LETTERS.get(size, size) if base.system == "EU/UK" else size
+    return grades().get(f"{base.system.lower()} {letter}", base)

@@ -255,7 +255,13 @@ _IGNORED = frozenset(
     "and for in optional cubed diced ripe peeled toasted extra about approx more your best "
     "raw shelled local jumbo xl whipped whisked stiff stiffly peak peaks fouettee fouette montee "
     "montees montata montati montada geschlagen geschlagene aufgeschlagen steif boiled poached "
-    "cooked stewed".split()
+    "cooked stewed drained crushed divided sliced skinned freshly pitted stoned halved quartered "
+    "hulled rinsed mashed tightly loosely thinly roughly coarsely bio frais fraiche fraiches "
+    "fendue fendu "
+    "ramolli mou fondu fondue tiede tamisee hache hachee emiette concasse ammorbidito fuso fusa "
+    "setacciata tritato tritata spezzettato derretida derretido ablandada fria picado picada "
+    "troceado tamizada batidos gehackt gehackte geschmolzen geschmolzene kalte frische zimmerwarme "
+    "zimmerwarm gesiebt".split()
 )
 
 

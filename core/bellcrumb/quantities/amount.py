@@ -41,14 +41,15 @@ _UNIT = re.compile(
     r"(?![\w'])\.?"
 )
 _BARE = re.compile(
-    r"(?:pinch|dash|splash|squeeze|filet|trait|schuss|spritzer|spruzzo|chorrito|knob|drop|pincée|pizzico|pizca|noix)\b"
+    r"(?:pinch|dash|splash|capful|squeeze|filet|trait|schuss|spritzer|spruzzo|chorrito|knob|drop|pincée|pizzico|pizca|noix)\b"
 )
 _PLUS = re.compile(r"(?:plus|\+|and|&|et|e|più|y|más|und)\s*(?=\d|½|a |one |half )")
 _OF = re.compile(
     r"\s*(?:of the|of|de la|de l'|del|della|dello|dei|degli|de|du|des|di|von|vom|an)\s+|\s*d['’]\s*"
 )
 _PAREN_MASS = re.compile(
-    rf"\(\s*(?:about|ca\.?)?\s*({_PLAIN})\s*(g|kg|ml|oz|lb|cl|l)\s*(?:each)?\s*\)"
+    rf"\(\s*(?:about|ca\.?)?\s*({_PLAIN})[\s-]*"
+    r"(g|grams?|kg|ml|oz\.?|ounces?|lb|pounds?|cl|l)\s*(?:each)?\s*\)"
 )
 # The amount behind a name: "sugar: 200 g". Found from its last gap, so that a line of dashes costs
 # no more than any other.
@@ -140,7 +141,7 @@ def read_amount(text: str, measures: Measures = "us") -> tuple[Amount | None, st
     head, rest = _with_more(head, rest, measures)
     stated = _PAREN_MASS.search(rest)
     if stated:
-        per = unit(stated.group(2))
+        per = unit(stated.group(2).rstrip("."))
         size = _number(stated.group(1))[0] * per.size
         times = head.value if head.unit is None or head.unit.name in ("can", "pack") else 1.0
         if head.unit is None and "each" not in stated.group(0):

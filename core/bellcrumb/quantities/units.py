@@ -58,6 +58,9 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
      "pinch pinches pincée pincées pincees pizzico pizzichi pizzica pizca pizcas prise prisen msp "
      "messerspitze messerspitzen pellizco"),
     ("knob", "mass", 15, 0.4, "knob knobs noix noce nuez"),
+    ("capful", "volume", 5, 0.3, "capful capfuls bouchon bouchons tapón tapones tappo tappi"),
+    ("shot", "volume", 40, 0.25,
+     "shot shots bicchierino bicchierini chupito chupitos schnapsglas stamperl"),
     ("small cup", "volume", 50, 0.2, "tazzina tazzine"),
     ("glass", "volume", 200, 0.15, "bicchiere bicchieri vaso vasos verre verres glas becher"),
     ("pound", "mass", 500, 0.02, "pfund"),
