@@ -82,7 +82,7 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     (re.compile(r"^(?:das |les |the )?(?:mark|graines|seeds|semillas|semi) (?:von |of |de |di |d'|)"
                 r"(?P<n>\d+|eine[rs]?|une?|an?|un'?|una) "), r"\g<n> "),
     # "a few drops of", "quelques gouttes", "einige tropfen"
-    (re.compile(r"^(?:a few|quelques|einige|ein paar|alcune|qualche|unas?|algunas)"
+    (re.compile(r"^(?:a few|few|quelques|einige|ein paar|alcune|qualche|unas?|algunas)"
                 r" (?:drops?|gouttes?|tropfen|gocc[ei]a?|gotas?)\b"), "5 drops"),
     # "finely grated zest of 1 orange", "scorza grattugiata di un'arancia", "Saft von 2 Orangen"
     (re.compile(r"^(?:the |les? |la |il |el |lo |die |der |das )?"

@@ -60,7 +60,7 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
     ("knob", "mass", 15, 0.4, "knob knobs noix noce nuez"),
     ("capful", "volume", 5, 0.3, "capful capfuls bouchon bouchons tapón tapones tappo tappi"),
     ("shot", "volume", 40, 0.25,
-     "shot shots bicchierino bicchierini chupito chupitos schnapsglas stamperl"),
+     "shot shots copita copitas bicchierino bicchierini chupito chupitos schnapsglas stamperl"),
     ("small cup", "volume", 50, 0.2, "tazzina tazzine"),
     ("glass", "volume", 200, 0.15, "bicchiere bicchieri vaso vasos verre verres glas becher"),
     ("pound", "mass", 500, 0.02, "pfund"),
@@ -78,7 +78,9 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
      "carton cartons bottle "
      "bottles jar jars paquet paquets brique briques bustina bustine confezione confezioni vasetto "
      "sobre sobres paquete paquetes päckchen pck pkg pckg packung packungen pack beutel tüte rolle "
-     "rotolo rouleau tarro pot pots bag bags sleeve sleeves brik bouteille bottiglia flasche"),
+     "tablette tablettes tableta tabletas tavoletta tavolette tafel tafeln tub tubs tarrina "
+     "tarrinas rotolo rouleau tarro pot pots bag bags sleeve sleeves brik bouteille bottiglia "
+     "flasche"),
 )  # fmt: skip
 
 
