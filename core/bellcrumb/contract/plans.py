@@ -10,6 +10,7 @@ from bellcrumb.stove.plan import Plan, plan
 from bellcrumb.stove.steps import Step, checks
 from bellcrumb.stove.works import work, work_kind
 from bellcrumb.texture.families import family
+from bellcrumb.texture.no_custard import part_kind_of
 
 # Minutes of hands for steps whose length nothing here works out: ready, finish, cool. Estimates.
 _HANDS_MIN = {"ready": 5.0, "finish": 4.0, "cool": 3.0}
@@ -19,7 +20,7 @@ def planned(given: shapes.GuideIn) -> shapes.GuideOut:
     """The guide of a part as the stove page has it. Raises CraftError for what is not cooked."""
     mix, said = mix_asked(given, "")
     found, _ = answered(given, None)
-    kind = given.part_kind or "filling"
+    kind = part_kind_of(given.part_kind, mix)
     bench = bench_kind(kind, mix, found.family, given.method)
     if bench:
         steps = bench_steps(bench, mix)

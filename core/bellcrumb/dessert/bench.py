@@ -59,6 +59,13 @@ def bench_kind(part_kind: str, mix: Mix, family: Family | None, method: str = ""
     return kind if kind in _ON_THE_BENCH else None
 
 
+# What a dough that is bought ready has behind it.
+_READY_MADE = ("puff_raw", "shortcrust_raw", "pie_crust_ready", "sweet_paste_raw",
+               "tart_shell_ready")  # fmt: skip
+_MAKING = ("weigh_cut_butter", "rub_bring_together", "first_rest", "cream_butter_sugar", "rest",
+           "detrempe_rest", "double_turn_rest")  # fmt: skip
+
+
 def bench_steps(kind: Kind, mix: Mix) -> list[Step]:
     """The guide of a part that is made on the bench."""
     first = Step(
@@ -69,6 +76,8 @@ def bench_steps(kind: Kind, mix: Mix) -> list[Step]:
     work: Kind = "fruit" if kind == "poached_fruit" else kind
     table = [r for r in rows().get(work, []) if kind == "poached_fruit" or r.code not in
              ("poach", "drain")]  # fmt: skip
+    if mix.grams_of_key(*_READY_MADE) > 0.5 * mix.mass_g:
+        table = [r for r in table if r.code not in _MAKING]
     return [first, *(_step(row) for row in table), *_enough(kind, mix)]
 
 

@@ -10,7 +10,7 @@ from typing import Literal
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.works import work_kind
 from bellcrumb.texture.families import Family
-from bellcrumb.texture.how_set import is_dough
+from bellcrumb.texture.no_custard import part_kind_of
 
 Kind = Literal[
     "flaky", "sweet", "crumb", "choux", "puff", "sponge", "caramel", "stirred", "folded", "butter",
@@ -112,13 +112,14 @@ def kind_of_part(
     ``family`` is that of the bench; ``baked`` overrules whether it goes into the oven in its stand;
     ``in_shell`` is whether dough lies under it (then it bakes as a pie, without a bath).
     """
+    part_kind = part_kind_of(part_kind, mix)
     told = work_kind(part_kind, mix, method, family)
     simple: dict[str, Kind] = {
         "caramel": "caramel", "italian": "italian", "swiss": "swiss", "french": "french",
         "whipped": "whipped", "ganache": "ganache", "choux": "choux", "curd": "curd",
         "roux": "roux", "citrus_mix": "citrus",
     }  # fmt: skip
-    if part_kind == "crust" or is_dough(mix):
+    if part_kind == "crust":
         return kind_of_dough(mix)
     if told in simple and not (told == "curd" and baked):
         return simple[told]

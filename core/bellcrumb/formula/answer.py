@@ -12,6 +12,7 @@ from bellcrumb.texture.coagulation import Coagulation, coagulation
 from bellcrumb.texture.endpoint import Endpoint, endpoint
 from bellcrumb.texture.families import JUICES, Family, Standing, family, standings
 from bellcrumb.texture.how_set import beating_matters, how_set, is_whipped_cream
+from bellcrumb.texture.no_custard import Other, other_than_custard
 from bellcrumb.texture.set_index import MODEL_SPREAD, SetStrength, Style, set_strength
 
 
@@ -47,6 +48,7 @@ class Answer:
     cautions: list[Caution]
     reasons: dict[str, Reason]
     set_shift: float = 0.0
+    other: Other | None = None
 
 
 # Half-widths of a family's windows beyond which nothing is known of a mix: ordinary formulas of
@@ -125,7 +127,13 @@ def answer(
     """
     mix = mix_of(lines)
     warnings = _line_warnings(lines)
-    guess = (custard and not is_whipped_cream(mix)) or family_key is not None
+    other = other_than_custard(mix) if custard and family_key is None else None
+    if other:
+        warnings.append(
+            f"Reads as {other.name}, not as a custard: say “{other.kind}” of this part, or choose"
+            " a family."
+        )
+    guess = (custard and not other and not is_whipped_cream(mix)) or family_key is not None
     guesses = [s for s in standings(mix) if s.distance < 90] if mix.mass_g and guess else []
     fam = family(family_key) if family_key else (guesses[0].family if guesses else None)
     style = how_set(mix, fam if family_key else None, beaten)
@@ -151,6 +159,7 @@ def answer(
             warnings,
             [],
             {},
+            other=other,
         )
     ratios = _ratios(mix, liquid) if liquid else None
     spread = measure_spread(lines, style)

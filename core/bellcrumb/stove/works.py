@@ -24,6 +24,7 @@ from bellcrumb.stove.whip import PEAKS, whip_of
 from bellcrumb.texture.endpoint import endpoint
 from bellcrumb.texture.families import Family
 from bellcrumb.texture.how_set import is_whipped_cream
+from bellcrumb.texture.no_custard import is_choux, part_kind_of
 
 WorkKind = Literal[
     "caramel",
@@ -80,6 +81,7 @@ def work_kind(
     part_kind: str, mix: Mix, method: str = "", family: Family | None = None
 ) -> WorkKind | None:
     """Which of these a part is, by its kind, what is in it and the method chosen; None: custard."""
+    part_kind = part_kind_of(part_kind, mix)
     if part_kind == "caramel":
         return "caramel"
     if part_kind == "meringue":
@@ -88,12 +90,12 @@ def work_kind(
         return "italian" if mix.grams_of_key("water") else "swiss"
     if part_kind == "glaze" and mix.grams_of("chocolate"):
         return "ganache"
-    flour = mix.grams_of_key("flour_plain", "flour_cake")
-    if part_kind == "crust" and mix.whole_egg_g and mix.grams_of("milk", "basic") > 0.8 * flour > 0:
+    if part_kind == "crust" and is_choux(mix):
         return "choux"
     if part_kind in ("cream", "filling"):
         if family is not None and family.group == "curd":
             return "curd"
+        flour = mix.grams_of_key("flour_plain", "flour_cake")
         if family is not None and family.key == "sugar_cream" and flour and mix.grams_of("fat"):
             return "roux"
         if is_whipped_cream(mix):
@@ -350,7 +352,7 @@ def _ganache(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
         warnings.append("Little water for so much fat: it may split. A spoon of milk mends it.")
     steps = [
         _ready("Chocolate chopped fine in a tall bowl.", "Big pieces: they do not melt through."),
-        Step("heat", "heat", "Warm the cream to just under the simmer", "Small bubbles, steam.",
+        Step("heat", "heat", "Warm the liquid to just under the simmer", "Small bubbles, steam.",
              "Boiling it down: it thickens too much.", 80.0, 88.0, 96.0, 0, None, "",
              "Hot enough: a third of it onto the chocolate", "boiling up"),
         Step("emulsify", "finish", "A third at a time, stirred from the middle out",

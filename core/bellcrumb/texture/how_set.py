@@ -38,15 +38,6 @@ def is_whipped_cream(mix: Mix) -> bool:
     return bool(told) or mix.grams_of("setter") <= _WHIPPED_GELATINE * cream
 
 
-_DOUGH_STARCH = 0.3  # no custard, pudding or batter has such a share of flour
-
-
-def is_dough(mix: Mix) -> bool:
-    """Whether a mix is a dough: more flour than any liquid of it could thicken. Nuts, crumbs and
-    chocolate do not count as liquid."""
-    return mix.mass_g > 0 and mix.grams_of("starch") > _DOUGH_STARCH * mix.mass_g
-
-
 def ramp(value: float, low: float, high: float) -> float:
     """0 up to ``low``, 1 from ``high`` on, a straight line between."""
     return min(1.0, max(0.0, (value - low) / (high - low)))

@@ -4183,6 +4183,12 @@ export interface components {
       points: components["schemas"]["PointsOut"] | null;
       /** Portions */
       portions: number | null;
+      /**
+       * Reads As
+       * @description the kind of part it reads as, told as a filling but no custard
+       */
+      reads_as?:
+        ("crust" | "filling" | "caramel" | "meringue" | "cream" | "glaze" | "garnish") | null;
       /** Reasons */
       reasons: {
         [key: string]: components["schemas"]["ReasonOut"];

@@ -266,6 +266,9 @@ class FormulaOut(Shape):
     eggs: EggsOut | None
     air_ml: float
     whipped: WhipOut | None = Field(None, description="cream to be whipped: how it stands")
+    reads_as: PartKind | None = Field(
+        None, description="the kind of part it reads as, told as a filling but no custard"
+    )
     portions: float | None
     nutrition: NutritionOut | None
     cost: MoneyOut | None

@@ -14,8 +14,8 @@ import { ScaleDialog } from "@/screens/formula/scale";
 import { Makeup } from "@/figures/makeup";
 import { MapPlate } from "@/screens/formula/map-plate";
 import { Note } from "@/screens/formula/note";
-import { partQuery, usePart, type Part, type PartKind } from "@/screens/formula/part";
-import { Parts } from "@/screens/formula/parts";
+import { partQuery, usePart, type Part } from "@/screens/formula/part";
+import { Parts, ReadsAs } from "@/screens/formula/parts";
 import { Whole } from "@/screens/formula/whole";
 import { ConflictDialog, SaveNote } from "@/screens/formula/saving";
 import { Button } from "@/ui/button";
@@ -198,7 +198,7 @@ function Bench({ dessert, part, version, before, choose, choosePart }: BenchProp
               setPlane={setPlane}
             />
           ) : (
-            found && <Blank found={found} kind={part.kind} />
+            found && <Blank found={found} dessert={dessert} part={part} />
           )}
           {found && (
             <Facts found={found} draft={draft} readOnly={readOnly} earlier={earlier.data} />
@@ -249,8 +249,18 @@ function Name({
 }
 
 /** The plate before there is anything to draw, or for what is no custard. */
-function Blank({ found, kind }: { found: Shapes["FormulaOut"]; kind: PartKind }) {
+function Blank(props: { found: Shapes["FormulaOut"]; dessert: Shapes["DessertOut"]; part: Part }) {
+  const { found, dessert, part } = props;
+  const kind = part.kind;
   const custard = kind === "cream" || kind === "filling";
+  if (found.reads_as)
+    return (
+      <div>
+        <Makeup found={found} kind={found.reads_as} />
+        <p className="mt-4 max-w-prose">{found.warnings.find((w) => w.startsWith("Reads as"))}</p>
+        <ReadsAs dessert={dessert} part={part} kind={found.reads_as} />
+      </div>
+    );
   if ((!custard || found.whipped) && found.mass_g) return <Makeup found={found} kind={kind} />;
   return (
     <div className="flex min-h-[22rem] items-center justify-center border-[1.5px] border-dashed border-rule p-8 text-center">

@@ -175,6 +175,38 @@ function NewPart({
   );
 }
 
+function useChangePart(dessert: Shapes["DessertOut"], part: Part) {
+  const { kid } = useBench();
+  const taken = useTaken(dessert, () => undefined);
+  return useMutation({
+    mutationFn: (body: Shapes["PartChange"]) =>
+      must(
+        client.PATCH("/api/k/{kid}/parts/{part_id}", {
+          params: { path: { kid, part_id: part.id } },
+          body,
+        }),
+      ),
+    onSuccess: taken,
+  });
+}
+
+/** Lines told as a filling that are none: what they read as, and one tap to say so. */
+export function ReadsAs(props: { dessert: Shapes["DessertOut"]; part: Part; kind: PartKind }) {
+  const { canEdit } = useBench();
+  const change = useChangePart(props.dessert, props.part);
+  if (!canEdit) return null;
+  return (
+    <Button
+      kind="act"
+      className="mt-3"
+      disabled={change.isPending}
+      onClick={() => change.mutate({ kind: props.kind })}
+    >
+      {`Make it a ${props.kind}`}
+    </Button>
+  );
+}
+
 function ThisPart({
   dessert,
   part,
@@ -191,11 +223,7 @@ function ThisPart({
   const place = dessert.parts.findIndex((p) => p.id === part.id);
   const at = { params: { path: { kid, part_id: part.id } } };
   const taken = useTaken(dessert, () => undefined);
-  const change = useMutation({
-    mutationFn: (body: Shapes["PartChange"]) =>
-      must(client.PATCH("/api/k/{kid}/parts/{part_id}", { ...at, body })),
-    onSuccess: taken,
-  });
+  const change = useChangePart(dessert, part);
   const drop = useMutation({
     mutationFn: () => must(client.DELETE("/api/k/{kid}/parts/{part_id}", at)),
     onSuccess: (next) => {

@@ -1,0 +1,60 @@
+"""What is pasted as a filling and is none is said to be what it is; a custard never is."""
+
+import csv
+import unittest
+from pathlib import Path
+
+from bellcrumb.contract.formulas import formula
+from bellcrumb.contract.plans import planned
+from bellcrumb.contract.shapes import FormulaIn
+from bellcrumb.contract.shapes.guide import GuideIn
+from bellcrumb.formula.starters import starters
+
+OTHERS = {
+    "choux": ("crust", "250 g water/100 g butter/150 g plain flour/5 eggs/3 g salt"),
+    "flaky": ("crust", "250 g flour/170 g cold butter/60 g ice water/4 g salt"),
+    "sweet": ("crust", "250 g plain flour/125 g butter/90 g icing sugar/1 egg"),
+    "puff": ("crust", "500 g puff pastry"),
+    "crumb": ("crust", "200 g digestive biscuits/100 g melted butter"),
+    "caramel": ("caramel", "200 g sugar/60 g water"),
+    "swiss": ("meringue", "4 egg whites/220 g sugar"),
+    "jam": ("glaze", "200 g apricot jam/30 g water"),
+    "ganache": (
+        "glaze",
+        "150 g water/300 g glucose syrup/300 g sugar/200 g condensed milk/20 g gelatine"
+        "/300 g white chocolate",
+    ),
+}
+
+
+class NoCustardTest(unittest.TestCase):
+    def test_lines_of_no_custard_say_what_they_read_as_and_get_its_guide(self):
+        for guide, (kind, text) in OTHERS.items():
+            lines = text.split("/")
+            for told in (None, "filling"):
+                with self.subTest(guide, told=told):
+                    found = formula(FormulaIn(lines=lines, part_kind=told))
+                    self.assertEqual(found.reads_as, kind)
+                    self.assertIsNone(found.family)
+                    self.assertIn("Reads as", " ".join(found.warnings))
+                    self.assertEqual(planned(GuideIn(lines=lines, part_kind=told)).guide, guide)
+
+    def test_told_as_what_it_is_nothing_is_said(self):
+        for kind, text in OTHERS.values():
+            found = formula(FormulaIn(lines=text.split("/"), part_kind=kind))
+            self.assertIsNone(found.reads_as)
+
+    def test_no_custard_of_ours_reads_as_something_else(self):
+        corpus = Path(__file__).with_name("formulas.csv").read_text("utf8")
+        rows = csv.DictReader(corpus.splitlines(), delimiter=";")
+        texts = [r["lines"].split(" / ") for r in rows if r["family"]]
+        texts += [list(s.lines) for s in starters().values() if s.kind in ("filling", "cream")]
+        self.assertGreater(len(texts), 90)
+        for lines in texts:
+            with self.subTest(lines[0]):
+                self.assertIsNone(formula(FormulaIn(lines=lines)).reads_as)
+
+    def test_a_dough_that_is_bought_is_not_made_again(self):
+        bought = planned(GuideIn(lines=["500 g puff pastry"], part_kind="crust"))
+        self.assertNotIn("detrempe_rest", [s.code for s in bought.steps])
+        self.assertIn("roll_out_dock", [s.code for s in bought.steps])
