@@ -124,9 +124,9 @@ export function People({ ask, change }: FormProps) {
       {ask.people.map((person, n) => (
         <div
           key={n}
-          className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_5rem_auto] items-end gap-3 sm:grid-cols-[minmax(0,1fr)_7rem_7rem_5.5rem_auto]"
+          className="grid grid-cols-2 items-end gap-3 sm:grid-cols-[minmax(0,1fr)_7rem_7rem_5.5rem_auto]"
         >
-          <div className="col-span-4 sm:col-span-1">
+          <div className="col-span-2 sm:col-span-1">
             <Input
               label="Who"
               value={person.name}
@@ -155,6 +155,7 @@ export function People({ ask, change }: FormProps) {
             onValue={(v) => set(n, { rest: Math.round(v) })}
           />
           <Button
+            className="justify-self-end"
             aria-label={`Without ${person.name}`}
             disabled={ask.people.length === 1}
             onClick={() => change({ people: ask.people.filter((_, i) => i !== n) })}

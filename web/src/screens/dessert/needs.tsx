@@ -42,7 +42,7 @@ export function Needs({ build, content, dessert, canScale, busy, change, onScale
             <tr>
               <th className="font-normal">part</th>
               <th className="text-right font-normal">needed</th>
-              <th className="text-right font-normal">as written</th>
+              <th className="text-right font-normal max-sm:hidden">as written</th>
               <th className="text-right font-normal">over or short</th>
               <th className="text-right font-normal">lost</th>
               <th className="text-right font-normal">make it</th>
@@ -55,7 +55,9 @@ export function Needs({ build, content, dessert, canScale, busy, change, onScale
                 <tr key={p.name} className="rule-b">
                   <td className="py-1.5 pr-3">{p.name}</td>
                   <td className="pl-3 text-right whitespace-nowrap">{grams(p.need_g, units)}</td>
-                  <td className="pl-3 text-right whitespace-nowrap">{grams(p.written_g, units)}</td>
+                  <td className="pl-3 text-right whitespace-nowrap max-sm:hidden">
+                    {grams(p.written_g, units)}
+                  </td>
                   <td
                     className={`pl-3 text-right whitespace-nowrap ${p.left_g < -1 ? "text-burnt font-semibold" : ""}`}
                   >
@@ -63,7 +65,7 @@ export function Needs({ build, content, dessert, canScale, busy, change, onScale
                       ? "all of it"
                       : `${p.left_g > 0 ? "+" : "−"}${grams(Math.abs(p.left_g), units)}`}
                   </td>
-                  <td className="w-24 pl-4 text-right">
+                  <td className="w-24 min-w-14 pl-4 text-right">
                     {id && canScale ? (
                       <NumberField
                         label={`Lost of ${p.name}, %`}
