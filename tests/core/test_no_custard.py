@@ -5,9 +5,12 @@ import unittest
 from pathlib import Path
 
 from bellcrumb.contract.formulas import formula
+from bellcrumb.contract.ovens import baked
 from bellcrumb.contract.plans import planned
 from bellcrumb.contract.shapes import FormulaIn
 from bellcrumb.contract.shapes.guide import GuideIn
+from bellcrumb.contract.shapes.oven import BakeIn
+from bellcrumb.errors import CraftError
 from bellcrumb.formula.starters import starters
 
 OTHERS = {
@@ -38,6 +41,12 @@ class NoCustardTest(unittest.TestCase):
                     self.assertIsNone(found.family)
                     self.assertIn("Reads as", " ".join(found.warnings))
                     self.assertEqual(planned(GuideIn(lines=lines, part_kind=told)).guide, guide)
+
+    def test_no_dough_is_told_the_minutes_of_a_custard(self):
+        asked = {"vessel": "tart_ring_22", "oven": {"set_c": 160}}
+        mix = {"lines": OTHERS["choux"][1].split("/"), "temp_c": 22}
+        with self.assertRaisesRegex(CraftError, "Reads as a choux dough"):
+            baked(BakeIn.model_validate({"mix": mix, **asked}))
 
     def test_told_as_what_it_is_nothing_is_said(self):
         for kind, text in OTHERS.values():

@@ -18,6 +18,7 @@ from bellcrumb.oven.run import Cases, Job
 from bellcrumb.oven.scene import Bath, DialStage, Mould, Oven, OvenKind, mould_of
 from bellcrumb.texture.coagulation import coagulation
 from bellcrumb.texture.families import Family, family, standings
+from bellcrumb.texture.no_custard import other_than_custard
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.vessels.tray import GAP_MM, LEAST_UNDER_RIM_MM, RIM_MM
 from bellcrumb.vessels.tray import bath as stand
@@ -87,7 +88,11 @@ def baked(given: shapes.BakeIn, vessels: dict[str, Vessel] | None = None) -> sha
 
 
 def oven_family(mix: Mix, key: str | None) -> Family:
-    """The family asked for, or the nearest that goes into the oven."""
+    """The family asked for, or the nearest that goes into the oven. Raises CraftError for a dough,
+    a caramel or a glaze: an egg custard's minutes would be said of it."""
+    other = None if key else other_than_custard(mix)
+    if other and other.kind != "meringue":
+        raise CraftError("mix.lines", f"Reads as {other.name}: no custard that sets in the oven.")
     if key:
         return family(key)
     near = standings(mix)
