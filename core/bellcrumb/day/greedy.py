@@ -195,15 +195,16 @@ class _Board:
     ) -> tuple[int, int] | None:
         """The first of the free starts at which somebody is, and who."""
         best, who, first = len(starts), -1, int(free.argmax())
-        for n, away in enumerate(self.away):
-            if task.only not in (None, n):
-                continue
-            mine = free & _all_clear(away, 0, starts, task.hands)
+        crew = [n for n in range(len(self.away)) if task.only in (None, n)]
+        latest = int(starts[first])
+        for n in crew:  # most often somebody is at the first of them
+            if not self.away[n][latest : latest + task.hands].any():
+                return first, n
+        for n in crew:
+            mine = free & _all_clear(self.away[n], 0, starts, task.hands)
             at = int(mine.argmax())
             if mine[at] and at < best:
                 best, who = at, n
-                if at == first:
-                    break  # nobody can be earlier in the row
         return None if who < 0 else (best, who)
 
     def _ovens(self, task: Task, starts: NDArray[np.int64]) -> list[tuple[int, NDArray[np.bool_]]]:
@@ -249,7 +250,10 @@ def _all_clear(
     """For each start (the latest first), whether no more than ``most`` is taken for ``minutes``."""
     low = int(starts[-1])
     busy = load[low : int(starts[0]) + minutes] > most
-    upto = np.concatenate(([0], np.cumsum(busy)))
+    if not busy.any():
+        return np.ones(len(starts), bool)
+    upto = np.zeros(len(busy) + 1, np.int64)
+    busy.cumsum(out=upto[1:])
     at = starts - low
     clear: NDArray[np.bool_] = upto[np.minimum(at + minutes, len(busy))] == upto[at]
     return clear
