@@ -5,6 +5,7 @@ from typing import Literal
 from ninja import Schema
 from pydantic import Field
 
+from bellcrumb.book.learn import unlearned_min
 from bellcrumb.contract.colds import cool_mix
 from bellcrumb.contract.fitting import filling_of, fit_out, vessel_of
 from bellcrumb.contract.formulas import understood
@@ -175,6 +176,18 @@ def _renamed(error: CraftError) -> CraftError:
     return CraftError(_FIELDS.get(error.field, error.field), error.message)
 
 
+def _said_of(lesson: Used | None, asked: BakeIn, found: BakeOut) -> list[Used]:
+    """What was learned of the oven, with the minutes before and after it."""
+    if lesson is None:
+        return []
+    if found.pull_from_min is None or found.pull_to_min is None or asked.oven.set_c is None:
+        return [lesson]
+    here = (found.pull_from_min + found.pull_to_min) / 2
+    air = asked.oven.set_c + asked.oven.offset_k
+    books = unlearned_min(air, found.set_c, here, lesson.value)
+    return [lesson.model_copy(update={"here_min": here, "books_min": books})]
+
+
 def bake_of(kitchen: Kitchen, content: Content, kind: str | None, *, frames: bool) -> BakePlanOut:
     """A version's bake. Raises CraftError at a field of the content."""
     oven = oven_of(kitchen, content.baking)
@@ -193,7 +206,7 @@ def bake_of(kitchen: Kitchen, content: Content, kind: str | None, *, frames: boo
         oven_kind="fan" if oven.kind == "fan" else "static",
         offset_k=asked.oven.offset_k,
         measured=asked.oven.known,
-        learned=[lesson] if lesson else [],
+        learned=_said_of(lesson, asked, found),
         vessel=_stands(vessel),
         count=content.vessel_count,
         tray=fit.tray if fit else None,
@@ -320,7 +333,7 @@ def bake_plan_of(kitchen: Kitchen, content: Content, kind: str) -> PlanOut:
         family=oven_family(mix, asked.family).name,
         guide="bake",
         ring=oven.name,
-        learned=[lesson] if lesson else [],
+        learned=_said_of(lesson, asked, found),
         boil_c=boils_c(kitchen.altitude_m),
         thickens_c=found.set_c,
         pot=PlaceOut(grams=mix.mass_g, words=[f"{content.vessel_count} × {name}"]),

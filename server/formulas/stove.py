@@ -244,7 +244,7 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
         temper_s=made.temper_s,
         scorch=made.scorch,
         scenes=_scenes(made, result.mix, content, ring.core(), kitchen),
-        learned=[lesson] if lesson else [],
+        learned=_said_of(lesson, made.heat_run.reaches_s),
         warnings=made.warnings,
         checks=made.checks,
         additions=[addition_out(a) for a in made.additions],
@@ -252,6 +252,14 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
         egg_from=_egg_from(result.mix, made.steps),
         cold_class=result.set.klass if result.set else None,  # type: ignore[arg-type]
     )
+
+
+def _said_of(lesson: Used | None, reaches_s: float | None) -> list[Used]:
+    """What was learned of the ring, with the minutes of the heating before and after it."""
+    if lesson is None or not reaches_s:
+        return [lesson] if lesson else []
+    here = reaches_s / 60
+    return [lesson.model_copy(update={"here_min": here, "books_min": here * lesson.value})]
 
 
 def _bench_out(kind: BenchKind, mix: Mix, measures: Measures) -> PlanOut:
@@ -306,7 +314,7 @@ def _work_out(
         family=made.name,
         guide=made.kind,
         ring=ring.name,
-        learned=[lesson] if lesson else [],
+        learned=_said_of(lesson, made.reaches_s),
         boil_c=boil,
         thickens_c=200,
         pot=_place(made.pot, measures),

@@ -1,6 +1,7 @@
 """What has been learned, where predictions take it from."""
 
 from ninja import Schema
+from pydantic import Field
 
 from kitchen.models import Kitchen, Lesson
 
@@ -15,6 +16,10 @@ class Used(Schema):
     sd: float
     n: int
     by_hand: bool
+    here_min: float | None = Field(
+        None, description="minutes told with it: to the pull, to the heat"
+    )
+    books_min: float | None = Field(None, description="about what would be told without it")
 
 
 def lesson_of(kitchen: Kitchen, kind: str, name: str) -> Used | None:
@@ -23,7 +28,7 @@ def lesson_of(kitchen: Kitchen, kind: str, name: str) -> Used | None:
     if lesson is None or lesson.value is None:
         return None
     return Used(kind=kind, name=name, value=lesson.value, sd=lesson.sd, n=lesson.n,
-                by_hand=lesson.by_hand is not None)  # fmt: skip
+                by_hand=lesson.by_hand is not None, here_min=None, books_min=None)  # fmt: skip
 
 
 def set_shifts(kitchen: Kitchen) -> dict[str, float]:

@@ -47,6 +47,9 @@ class LearnedTest(KitchenCase):
         self.assertGreater(after, 1.12 * before)
         plan = plan_of(self.kitchens["weir"], content_of(self.version), "cream")
         self.assertEqual([(x.name, x.n) for x in plan.learned], [("ring", 6)])
+        # What the books would have said is near to what they did say.
+        self.assertAlmostEqual(60 * plan.learned[0].books_min, before, delta=0.12 * before)
+        self.assertAlmostEqual(60 * plan.learned[0].here_min, after, delta=1)
 
     def test_a_batch_that_cannot_be_read_any_more_teaches_nothing_and_can_still_be_judged(self):
         batch = self.heated(0.9)
@@ -86,6 +89,8 @@ class LearnedTest(KitchenCase):
         self.assertGreater(learned.found.pull_from_min, cold.found.pull_from_min + 1)
         self.assertEqual((learned.offset_k, learned.measured), (-9, True))
         self.assertEqual(learned.learned[0].n, 14)
+        books = (cold.found.pull_from_min + cold.found.pull_to_min) / 2
+        self.assertAlmostEqual(learned.learned[0].books_min, books, delta=0.05 * books)
         ask = {"content": self.content()}
         plain = self.k("POST", "/answer", ask)[1]["set"]
         Lesson.objects.create(

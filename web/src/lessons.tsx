@@ -24,6 +24,13 @@ export function lessonWords({ kind, value, sd }: Lesson, units: Units): string {
 
 const from = (n: number) => `from ${n} ${n === 1 ? "batch" : "batches"}`;
 
+/** What it changes: the minutes as they are told now, and as the books would tell them. */
+export function beforeAndAfter({ here_min, books_min }: Shapes["Used"]): string {
+  if (here_min == null || books_min == null) return "";
+  const [here, books] = [Math.round(here_min), Math.round(books_min)];
+  return here === books ? "" : ` ${here} min here, about ${books} by the books.`;
+}
+
 /** A prediction says what of it was learned here. */
 export function LearnedFrom({
   used,
@@ -35,6 +42,7 @@ export function LearnedFrom({
   return (used ?? []).map((lesson) => (
     <span key={`${lesson.kind}${lesson.name}`} className="caption block" data-testid="learned-from">
       {lesson.name} {lessonWords(lesson, units)}: {lesson.by_hand ? "by hand" : from(lesson.n)}.
+      {beforeAndAfter(lesson)}
     </span>
   ));
 }

@@ -82,6 +82,16 @@ def oven_offset_k(dial_c: float, set_c: float, predicted_min: float, took_min: f
     return max(-40.0, min(40.0, found))
 
 
+def unlearned_min(air_c: float, set_c: float, took_min: float, learned_k: float) -> float:
+    """Minutes a bake would be told without what was learned of its oven: the law of
+    ``oven_offset_k`` the other way. ``air_c`` is the air with it.
+
+    >>> round(unlearned_min(142.0, 82.0, 40.0, -8.0), 1)
+    35.3
+    """
+    return took_min * (air_c - set_c) / max(air_c - learned_k - set_c, 1.0)
+
+
 def oven(kind: str, offsets_k: Iterable[float]) -> Learned:
     """What an oven is above its dial, K, from its bakes; ``kind`` static or fan."""
     return updated(OVEN_PRIORS[kind], OVEN_NOISE, offsets_k)

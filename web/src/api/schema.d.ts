@@ -7214,8 +7214,18 @@ export interface components {
      *     is above its dial beyond what was known (K), or how much firmer a family comes out here (S).
      */
     Used: {
+      /**
+       * Books Min
+       * @description about what would be told without it
+       */
+      books_min?: number | null;
       /** By Hand */
       by_hand: boolean;
+      /**
+       * Here Min
+       * @description minutes told with it: to the pull, to the heat
+       */
+      here_min?: number | null;
       /** Kind */
       kind: string;
       /** N */

@@ -3,9 +3,11 @@ import { useRef } from "react";
 
 import { client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
+import { Serving } from "@/figures/glass";
 import { newId } from "@/keep/id";
 import { Button } from "@/ui/button";
 import { Refused } from "@/ui/states";
+import { DOES } from "@/words";
 
 /** The cut face: pictures of a batch, from the tablet’s camera or a file. */
 export function Photos({ batch }: { batch: Shapes["BatchOut"] }) {
@@ -45,6 +47,15 @@ export function Photos({ batch }: { batch: Shapes["BatchOut"] }) {
     <section aria-label="The cut face" className="mt-5">
       <h2 className="mb-1 text-2xl">The cut face</h2>
       <ul className="flex flex-wrap gap-4">
+        {batch.photos.length > 0 && batch.predicted_class && (
+          <li className="w-44 text-center" data-testid="as-predicted">
+            <Serving klass={batch.predicted_class} size={170} />
+            <p className="caption">
+              predicted: {DOES[batch.predicted_class]}
+              {batch.verdict?.texture && `; judged: ${DOES[batch.verdict.texture]}`}
+            </p>
+          </li>
+        )}
         {batch.photos.map((photo, n) => (
           <li key={photo.id} className="max-w-72">
             <img
