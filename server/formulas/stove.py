@@ -352,7 +352,9 @@ def _work_out(
         ],
         warnings=made.warnings,
         checks=made.checks,
-        egg_from=_egg_from(result.mix, made.steps) if which in ("swiss", "curd") else None,
+        egg_from=_egg_from(result.mix, made.steps)
+        if which in ("swiss", "curd", "sabayon")
+        else None,
         cold_class=result.set.klass if which in ("curd", "roux") and result.set else None,  # type: ignore[arg-type]
         **_sugar_facts(which, result.mix, ring, content, kitchen),
     )

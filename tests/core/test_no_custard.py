@@ -63,6 +63,14 @@ class NoCustardTest(unittest.TestCase):
             with self.subTest(lines[0]):
                 self.assertIsNone(formula(FormulaIn(lines=lines)).reads_as)
 
+    def test_a_sabayon_is_whisked_over_the_bath_and_its_cream_waits_for_the_cold(self):
+        lines = ["6 yolks", "120 g sugar", "120 ml Marsala", "200 g whipped cream"]
+        made = planned(GuideIn(lines=lines))
+        self.assertEqual(made.guide, "sabayon")
+        cook = next(s for s in made.steps if s.code == "cook")
+        self.assertTrue(68 < cook.low_c < cook.high_c < cook.never_c < 84)
+        self.assertLess(next(s for s in made.steps if s.code == "fold").high_c, 25)
+
     def test_a_dough_that_is_bought_is_not_made_again(self):
         bought = planned(GuideIn(lines=["500 g puff pastry"], part_kind="crust"))
         self.assertNotIn("detrempe_rest", [s.code for s in bought.steps])

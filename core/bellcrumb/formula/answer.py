@@ -202,8 +202,9 @@ def answer(
 
 
 def _pourable_g(mix: Mix) -> float:
-    """Grams of milk, cream, water, plant drinks and juice, whatever the family counts."""
-    return family("anglaise").liquid_g(mix) + mix.grams_of_key(*JUICES)
+    """Grams of milk, cream, water, plant drinks, juice and wine, whatever the family counts."""
+    poured = family("anglaise").liquid_g(mix) + mix.grams_of_key(*JUICES)
+    return poured + mix.grams_of("alcohol")
 
 
 def _too_little_liquid(mix: Mix, fam: Family | None) -> str:

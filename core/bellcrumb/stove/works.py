@@ -37,6 +37,7 @@ WorkKind = Literal[
     "citrus_mix",
     "curd",
     "roux",
+    "sabayon",
 ]
 BATH_C = 96.0
 BATH_W_K = 6.0  # a bowl over simmering water; estimate
@@ -93,6 +94,8 @@ def work_kind(
     if part_kind == "crust" and is_choux(mix):
         return "choux"
     if part_kind in ("cream", "filling"):
+        if family is not None and family.key == "sabayon":
+            return "sabayon"
         if family is not None and family.group == "curd":
             return "curd"
         flour = mix.grams_of_key("flour_plain", "flour_cake")
@@ -130,6 +133,8 @@ def work(
         return _ganache(mix, ring, setting, altitude_m)
     if kind == "choux":
         return _choux(mix, ring, setting, altitude_m)
+    if kind == "sabayon" and family:
+        return _sabayon(mix, family, altitude_m)
     if kind == "curd" and family:
         return _curd(mix, family, altitude_m)
     if kind == "roux" and family:
@@ -449,6 +454,39 @@ def _curd(mix: Mix, family: Family, altitude_m: float) -> Work:
                   cp_j_per_gk=bowl.heat_capacity_j_per_gk)  # fmt: skip
     return Work("curd", family.name, steps, checks(mix, family), curve, "cook", reach, Mix(()),
                 bowl, fat, [scene])  # fmt: skip
+
+
+def _sabayon(mix: Mix, family: Family, altitude_m: float) -> Work:
+    stop = endpoint(mix, family, altitude_m)
+    folded = Mix(
+        tuple(p for p in mix.portions if p.ingredient.category in ("cream", "fresh_cheese"))
+    )
+    bowl = Mix(tuple(p for p in mix.portions if p not in folded.portions))
+    if bowl.mass_g <= 0 or stop.low_c is None or stop.high_c is None:
+        raise CraftError("lines", "A sabayon needs yolks, sugar and wine.")
+    curve, reach = bath_curve(bowl, 15.0, stop.low_c)
+    steps = [
+        _ready("A wide bowl that sits over the water without touching it, a balloon whisk.",
+               "Sugar on yolks no longer than a minute unwhisked."),
+        Step("cook", "cook", "Whisk over simmering water, in figures of eight",
+             "Three times its volume, the trail of the whisk stays.",
+             "Stopping: it scrambles at the wall. No boil under the bowl.",
+             stop.low_c, stop.high_c, stop.never_c, 0, None,
+             "Steam burns: lift the bowl away from you.", "Off the bath: whisk on", "curdling",
+             (Cue(55.0, "foams", "It doubles now: whisk on", "calm"),
+              Cue(stop.low_c - 5, "about to thicken", "Do not stop whisking now"))),
+        Step("whip", "finish", "Whisk off the heat, over ice if it is to wait",
+             "Thick, it does not run apart.", "Left warm: it weeps within the half hour.", hold_s=120),
+    ]  # fmt: skip
+    if folded.mass_g:
+        steps.append(Step("fold", "finish", "Cold: fold in the whipped cream", "No streak.",
+                          "Warm under it, it melts.", None, 22.0))  # fmt: skip
+    steps.append(Step("use", "finish", "Serve it at once, or within hours when cream is in it",
+                      "It stands on the spoon.", "Waiting: wine gathers below."))  # fmt: skip
+    scene = Pretence("cook", "bath", 15.0, 0.0, mass_g=bowl.mass_g,
+                  cp_j_per_gk=bowl.heat_capacity_j_per_gk)  # fmt: skip
+    return Work("sabayon", family.name, steps, checks(mix, family), curve, "cook", reach, Mix(()),
+                bowl, folded, [scene])  # fmt: skip
 
 
 def _roux(mix: Mix, family: Family, ring: Ring, setting: float, altitude_m: float) -> Work:

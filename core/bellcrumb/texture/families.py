@@ -101,6 +101,8 @@ def _is_liquid(family_key: str, basis: str, key: str, category: str) -> bool:
         return (basis.startswith("water") and key == "water") or (
             basis.startswith("condensed") and key == "condensed_milk"
         )
+    if basis == "wine":
+        return category == "alcohol"
     if basis in ("cream cheese", "ricotta"):
         return category == "fresh_cheese"
     if basis.startswith("evaporated") and key == "condensed_milk":
