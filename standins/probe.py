@@ -14,8 +14,8 @@ from itertools import pairwise
 from typing import Any
 
 from bellcrumb.heat.pot import Cream, Pot, PotState, start, step
+from bellcrumb.stove.over_bath import BATH_C
 from bellcrumb.stove.syrup import Pan
-from bellcrumb.stove.works import BATH_C
 from standins.gateway import Gateway, run
 
 

@@ -32,10 +32,12 @@ from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.quantities.show import cups_text, grams_text
 from bellcrumb.quantities.units import Measures
+from bellcrumb.stove.over_bath import BATH_W_K
 from bellcrumb.stove.plan import Plan, plan
 from bellcrumb.stove.steps import Cue, Kind, Step, checks
 from bellcrumb.stove.whip import whip_of
-from bellcrumb.stove.works import BATH_W_K, USUAL_C, WorkKind, work, work_kind
+from bellcrumb.stove.work import WorkKind
+from bellcrumb.stove.works import USUAL_C, work, work_kind
 from bellcrumb.texture.families import family
 from bellcrumb.vessels.geometry import library
 from formulas.content import Content, beaten_of, ring_of

@@ -11,7 +11,8 @@ from bellcrumb.oven.school import SIGNS
 from bellcrumb.pantry.ingredients import shipped
 from bellcrumb.stove.plan import Plan, plan
 from bellcrumb.stove.steps import Step
-from bellcrumb.stove.works import Work, work
+from bellcrumb.stove.work import Work
+from bellcrumb.stove.works import work
 from bellcrumb.texture.families import family
 
 Stage = Literal["pot", "bowl", "syrup", "mixer", "oven"]

@@ -1,16 +1,12 @@
 """Guides for what is no stirred custard: caramel, meringues, cream, ganache, choux, citrus mix."""
 
-import math
-from dataclasses import dataclass, field
-from typing import Literal
-
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import Cream as PotCream
 from bellcrumb.heat.pot import PotRun, Ring, heat_to, pot_for
 from bellcrumb.laws.water import AT_BOIL_K, boils_c
 from bellcrumb.mix.composition import Mix
-from bellcrumb.stove.finish import additions
 from bellcrumb.stove.meringue import meringue, whip_s
+from bellcrumb.stove.over_bath import curd, sabayon, swiss
 from bellcrumb.stove.steps import Cue, Step, checks
 from bellcrumb.stove.syrup import (
     HOT_SUGAR,
@@ -21,61 +17,15 @@ from bellcrumb.stove.syrup import (
     seconds_in_cold_water,
 )
 from bellcrumb.stove.whip import PEAKS, whip_of
+from bellcrumb.stove.work import Pretence, Work, WorkKind, ready
 from bellcrumb.texture.endpoint import endpoint
 from bellcrumb.texture.families import Family
 from bellcrumb.texture.how_set import is_whipped_cream
 from bellcrumb.texture.no_custard import is_choux, part_kind_of
 
-WorkKind = Literal[
-    "caramel",
-    "italian",
-    "swiss",
-    "french",
-    "whipped",
-    "ganache",
-    "choux",
-    "citrus_mix",
-    "curd",
-    "roux",
-    "sabayon",
-]
-BATH_C = 96.0
-BATH_W_K = 6.0  # a bowl over simmering water; estimate
 # What is cooked to when nobody says otherwise, degC. Source: craft.
 USUAL_C: dict[str, float] = {"caramel": 172.0, "italian": 118.0, "swiss": 72.0}
 CHOUX_DRY_C = (74.0, 82.0)
-
-
-@dataclass(frozen=True)
-class Pretence:
-    """What a simulated pan needs to know of a step."""
-
-    step: str
-    kind: Literal["syrup", "bath", "pot"]
-    from_c: float
-    power_w: float
-    sugar_g: float = 0.0
-    water_g: float = 0.0
-    mass_g: float = 0.0
-    cp_j_per_gk: float = 4.0
-
-
-@dataclass(frozen=True)
-class Work:
-    """A guide with its prediction: ``curve`` of (s, degC) for the step ``curve_step``."""
-
-    kind: WorkKind
-    name: str
-    steps: list[Step]
-    checks: list[str]
-    curve: list[tuple[float, float]]
-    curve_step: str
-    reaches_s: float | None
-    pot: Mix
-    bowl: Mix
-    finish: Mix
-    scenes: list[Pretence]
-    warnings: list[str] = field(default_factory=list)
 
 
 def work_kind(
@@ -108,10 +58,6 @@ def work_kind(
     return None
 
 
-def _ready(sign: str, avoid: str) -> Step:
-    return Step("ready", "ready", "Everything within reach", sign, avoid)
-
-
 def work(
     kind: WorkKind, mix: Mix, ring: Ring, setting: float, *, altitude_m: float = 0.0,
     target_c: float = 0.0, whites_c: float = 20.0, family: Family | None = None,
@@ -124,7 +70,7 @@ def work(
     if kind == "italian":
         return _italian(mix, power, altitude_m, target_c or USUAL_C["italian"], whites_c)
     if kind == "swiss":
-        return _swiss(mix, target_c or USUAL_C["swiss"])
+        return swiss(mix, target_c or USUAL_C["swiss"])
     if kind == "french":
         return _french(mix)
     if kind == "whipped":
@@ -134,9 +80,9 @@ def work(
     if kind == "choux":
         return _choux(mix, ring, setting, altitude_m)
     if kind == "sabayon" and family:
-        return _sabayon(mix, family, altitude_m)
+        return sabayon(mix, family, altitude_m)
     if kind == "curd" and family:
-        return _curd(mix, family, altitude_m)
+        return curd(mix, family, altitude_m)
     if kind == "roux" and family:
         return _roux(mix, family, ring, setting, altitude_m)
     return _citrus(mix)
@@ -170,7 +116,7 @@ def _caramel(mix: Mix, power: float, altitude_m: float, target_c: float) -> Work
         Cue(min(160.0, run.pull_c - 6), "pale", "Cold water ready: a moment more"),
     )
     steps = [
-        _ready(
+        ready(
             "A bowl of cold water beside the stove, moulds lined up, a dry cloth.",
             "One grain of dirt or one crystal on the wall can turn the pan to sand.",
         ),
@@ -219,7 +165,7 @@ def _italian(mix: Mix, power: float, altitude_m: float, syrup_c: float, whites_c
     start = found.start_whites_c or syrup_c - 6
     cues = (*_slow_cues(syrup_c), Cue(start, "start the whites", "Whites on, medium speed", "now"))
     steps = [
-        _ready("Whites in a clean bowl at room temperature, whisk on the machine.",
+        ready("Whites in a clean bowl at room temperature, whisk on the machine.",
                "A trace of fat or yolk and they do not rise."),
         Step(
             "cook", "cook", f"Cook the syrup to {syrup_c:.0f} °C",
@@ -253,53 +199,12 @@ def _italian(mix: Mix, power: float, altitude_m: float, syrup_c: float, whites_c
     )  # fmt: skip
 
 
-def bath_curve(
-    mix: Mix, from_c: float, to_c: float, longest_s: float = 3600.0
-) -> tuple[list[tuple[float, float]], float | None]:
-    """A bowl over simmering water: T rises towards the bath with one time constant."""
-    tau = mix.mass_g * mix.heat_capacity_j_per_gk / BATH_W_K
-    if to_c >= BATH_C:
-        return [(0.0, from_c)], None
-    reach = tau * math.log((BATH_C - from_c) / (BATH_C - to_c))
-    end = min(reach + 60, longest_s)
-    curve = [
-        (t, BATH_C - (BATH_C - from_c) * math.exp(-t / tau))
-        for t in [end * n / 120 for n in range(121)]
-    ]
-    return curve, reach if reach <= longest_s else None
-
-
-def _swiss(mix: Mix, to_c: float) -> Work:
-    whites, sugar = mix.white_g, mix.added_sugar_g
-    found = meringue("swiss", whites or 1e-9, sugar or 1e-9, swiss_c=to_c)
-    if whites <= 0 or sugar <= 0:
-        raise CraftError("lines", "A Swiss meringue needs whites and sugar.")
-    curve, reach = bath_curve(mix, 20.0, to_c)
-    steps = [
-        _ready("A bowl that sits over the water without touching it.", "Fat or yolk in the bowl."),
-        Step("cook", "cook", f"Whisk over simmering water to {to_c:.0f} °C",
-             "Hot to the finger, no grain of sugar left to feel.",
-             "Standing still: the edge sets like an egg.", to_c, 77.0, 79.0, 0, None,
-             "Steam burns: lift the bowl away from you.", "Off the bath, onto the machine",
-             "setting in grains",
-             (Cue(55.0, "warm", "The sugar dissolves now: whisk on", "calm"),)),
-        Step("whip", "finish", "Whip at speed until cool and stiff", "Glossy, it stands.",
-             "Stopping warm: it slides.", hold_s=480),
-        Step("use", "finish", "Use it at once", "A clean edge.", "Waiting."),
-    ]  # fmt: skip
-    scene = Pretence("cook", "bath", 20.0, 0.0, mass_g=mix.mass_g,
-                  cp_j_per_gk=mix.heat_capacity_j_per_gk)  # fmt: skip
-    return Work("swiss", "Swiss meringue", steps,
-                ["Water at a simmer, not a boil", "Bowl free of fat", "Machine ready"], curve,
-                "cook", reach, Mix(()), mix, Mix(()), [scene], found.warnings)  # fmt: skip
-
-
 def _french(mix: Mix) -> Work:
     found = meringue("french", mix.white_g or 1e-9, mix.added_sugar_g or 1e-9)
     if mix.white_g <= 0 or mix.added_sugar_g <= 0:
         raise CraftError("lines", "A French meringue needs whites and sugar.")
     steps = [
-        _ready("Whites at room temperature, sugar in a bowl with a spoon.", "Fat or yolk."),
+        ready("Whites at room temperature, sugar in a bowl with a spoon.", "Fat or yolk."),
         Step("soft", "finish", "Whip the whites to soft peaks", "The trail just stays.",
              "Sugar too early: they stay low.", hold_s=round(whip_s(mix.white_g) * 0.6)),
         Step("sugar", "finish", "Sugar in by the spoon, whipping", "No grain between fingers.",
@@ -319,7 +224,7 @@ def _whipped(mix: Mix) -> Work:
         "Liquid and clear, no warmer than the hand.", "Cold it falls into threads as it goes in.",
     )  # fmt: skip
     steps = [
-        _ready("Cream, bowl and whisk from the cold.", "A warm bowl: it never stands."),
+        ready("Cream, bowl and whisk from the cold.", "A warm bowl: it never stands."),
         *([melted] if gelatine else []),
         Step("whip", "finish", "Whip cold, medium speed", f"{PEAKS['top'].capitalize()}.",
              "Too fast and too long: butter. Stop early, finish by hand.",
@@ -356,7 +261,7 @@ def _ganache(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
     if liquid.parts_g["water"] < 0.35 * chocolate.parts_g["fat"]:
         warnings.append("Little water for so much fat: it may split. A spoon of milk mends it.")
     steps = [
-        _ready("Chocolate chopped fine in a tall bowl.", "Big pieces: they do not melt through."),
+        ready("Chocolate chopped fine in a tall bowl.", "Big pieces: they do not melt through."),
         Step("heat", "heat", "Warm the liquid to just under the simmer", "Small bubbles, steam.",
              "Boiling it down: it thickens too much.", 80.0, 88.0, 96.0, 0, None, "",
              "Hot enough: a third of it onto the chocolate", "boiling up"),
@@ -380,7 +285,7 @@ def _choux(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
     boil = boils_c(altitude_m)
     run = _liquid_run(pot, ring, setting, boil - 0.5, altitude_m)
     steps = [
-        _ready("Flour sifted onto paper, eggs beaten in a jug.", "Flour in parts: lumps."),
+        ready("Flour sifted onto paper, eggs beaten in a jug.", "Flour in parts: lumps."),
         Step("heat", "heat", "Bring liquid, fat and salt to the boil",
              "The fat is melted as it boils.", "Boiling on: the water leaves.",
              boil - AT_BOIL_K, boil + 2, None, 0, None, "", "Off the heat: all the flour at once"),
@@ -409,7 +314,7 @@ def _citrus(mix: Mix) -> Work:
             "below 20."
         )
     steps = [
-        _ready("Zest taken, then the juice squeezed and strained.", "Bare metal: it tastes of it."),
+        ready("Zest taken, then the juice squeezed and strained.", "Bare metal: it tastes of it."),
         Step("mix", "finish", "Juice in slowly, whisking: it thickens by itself",
              "It mounds on the whisk without any heat.", "All at once: it curdles in grains.",
              hold_s=90),
@@ -424,71 +329,6 @@ def _citrus(mix: Mix) -> Work:
                 [], warnings)  # fmt: skip
 
 
-def _curd(mix: Mix, family: Family, altitude_m: float) -> Work:
-    stop = endpoint(mix, family, altitude_m)
-    fat = Mix(tuple(p for p in mix.portions if p.ingredient.category in ("fat", "cultured")))
-    bowl = Mix(tuple(p for p in mix.portions if p not in fat.portions))
-    if bowl.mass_g <= 0 or stop.low_c is None or stop.high_c is None:
-        raise CraftError("lines", "A curd needs juice, eggs and sugar.")
-    curve, reach = bath_curve(bowl, 15.0, stop.low_c)
-    steps = [
-        _ready("Juice, zest, eggs and sugar whisked in a bowl that sits over the water.",
-               "Sugar on yolks no longer than a minute unwhisked."),
-        Step("cook", "cook", "Whisk over simmering water, without stopping",
-             "It thickens in a minute: a line drawn on the spoon holds.",
-             "Standing still: grains at the wall. No boil under the bowl.",
-             stop.low_c, stop.high_c, stop.never_c, 0, None, "", "Off the bath: through the sieve",
-             "curdling", (Cue(stop.low_c - 8, "about to thicken", "Do not stop whisking now"),)),
-    ]  # fmt: skip
-    for n, a in enumerate(additions(bowl, fat, family, stop.low_c), start=1):
-        steps.append(
-            Step(f"finish{n}", "cool", f"At {a.window.high_c:.0f} °C: butter in, slowly",
-                 "A cube at a time, blended until it shines.",
-                 f"Hotter, {a.window.above}.", a.window.low_c, a.window.high_c,
-                 there="Butter in now, a cube at a time")
-        )  # fmt: skip
-    steps.append(
-        Step("cool", "cool", "Film on contact and cool", "Mounds when cold.", "A skin.", None, 21.0)
-    )
-    scene = Pretence("cook", "bath", 15.0, 0.0, mass_g=bowl.mass_g,
-                  cp_j_per_gk=bowl.heat_capacity_j_per_gk)  # fmt: skip
-    return Work("curd", family.name, steps, checks(mix, family), curve, "cook", reach, Mix(()),
-                bowl, fat, [scene])  # fmt: skip
-
-
-def _sabayon(mix: Mix, family: Family, altitude_m: float) -> Work:
-    stop = endpoint(mix, family, altitude_m)
-    folded = Mix(
-        tuple(p for p in mix.portions if p.ingredient.category in ("cream", "fresh_cheese"))
-    )
-    bowl = Mix(tuple(p for p in mix.portions if p not in folded.portions))
-    if bowl.mass_g <= 0 or stop.low_c is None or stop.high_c is None:
-        raise CraftError("lines", "A sabayon needs yolks, sugar and wine.")
-    curve, reach = bath_curve(bowl, 15.0, stop.low_c)
-    steps = [
-        _ready("A wide bowl that sits over the water without touching it, a balloon whisk.",
-               "Sugar on yolks no longer than a minute unwhisked."),
-        Step("cook", "cook", "Whisk over simmering water, in figures of eight",
-             "Three times its volume, the trail of the whisk stays.",
-             "Stopping: it scrambles at the wall. No boil under the bowl.",
-             stop.low_c, stop.high_c, stop.never_c, 0, None,
-             "Steam burns: lift the bowl away from you.", "Off the bath: whisk on", "curdling",
-             (Cue(55.0, "foams", "It doubles now: whisk on", "calm"),
-              Cue(stop.low_c - 5, "about to thicken", "Do not stop whisking now"))),
-        Step("whip", "finish", "Whisk off the heat, over ice if it is to wait",
-             "Thick, it does not run apart.", "Left warm: it weeps within the half hour.", hold_s=120),
-    ]  # fmt: skip
-    if folded.mass_g:
-        steps.append(Step("fold", "finish", "Cold: fold in the whipped cream", "No streak.",
-                          "Warm under it, it melts.", None, 22.0))  # fmt: skip
-    steps.append(Step("use", "finish", "Serve it at once, or within hours when cream is in it",
-                      "It stands on the spoon.", "Waiting: wine gathers below."))  # fmt: skip
-    scene = Pretence("cook", "bath", 15.0, 0.0, mass_g=bowl.mass_g,
-                  cp_j_per_gk=bowl.heat_capacity_j_per_gk)  # fmt: skip
-    return Work("sabayon", family.name, steps, checks(mix, family), curve, "cook", reach, Mix(()),
-                bowl, folded, [scene])  # fmt: skip
-
-
 def _roux(mix: Mix, family: Family, ring: Ring, setting: float, altitude_m: float) -> Work:
     stop = endpoint(mix, family, altitude_m)
     roux = Mix(tuple(p for p in mix.portions if p.ingredient.category in ("fat", "starch")))
@@ -497,7 +337,7 @@ def _roux(mix: Mix, family: Family, ring: Ring, setting: float, altitude_m: floa
     run = heat_to(cream, pot_for(mix.volume_ml), ring.fuel, ring.reaches_pot_w(setting), 25.0,
                   cream.boil_c, stop.hold_s, "whisk")  # fmt: skip
     steps = [
-        _ready("Flour sifted, dairy and sugar in a jug.", "Flour browned: it thickens less."),
+        ready("Flour sifted, dairy and sugar in a jug.", "Flour browned: it thickens less."),
         Step("roux", "finish", "Butter and flour together, two minutes, stirring",
              "It foams and smells of biscuit, still pale.", "Browning it.", hold_s=120),
         Step("cook", "cook", "Dairy in by parts, whisking, to the boil and hold",

@@ -47,7 +47,7 @@ def is_dough(mix: Mix) -> bool:
 
 
 def is_choux(mix: Mix) -> bool:
-    """Whether a mix is choux: flour cooked in water or milk with butter, loosened with whole eggs."""
+    """Whether a mix is choux: flour cooked in water with butter, loosened with eggs."""
     flour = _flour_g(mix)
     wet = mix.grams_of("milk", "basic", "water")
     return (

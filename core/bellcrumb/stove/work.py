@@ -1,0 +1,58 @@
+"""What a guide of no stirred custard is: its steps, its prediction, what a simulated pan needs."""
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from bellcrumb.mix.composition import Mix
+from bellcrumb.stove.steps import Step
+
+WorkKind = Literal[
+    "caramel",
+    "italian",
+    "swiss",
+    "french",
+    "whipped",
+    "ganache",
+    "choux",
+    "citrus_mix",
+    "curd",
+    "roux",
+    "sabayon",
+]
+
+
+@dataclass(frozen=True)
+class Pretence:
+    """What a simulated pan needs to know of a step."""
+
+    step: str
+    kind: Literal["syrup", "bath", "pot"]
+    from_c: float
+    power_w: float
+    sugar_g: float = 0.0
+    water_g: float = 0.0
+    mass_g: float = 0.0
+    cp_j_per_gk: float = 4.0
+
+
+@dataclass(frozen=True)
+class Work:
+    """A guide with its prediction: ``curve`` of (s, degC) for the step ``curve_step``."""
+
+    kind: WorkKind
+    name: str
+    steps: list[Step]
+    checks: list[str]
+    curve: list[tuple[float, float]]
+    curve_step: str
+    reaches_s: float | None
+    pot: Mix
+    bowl: Mix
+    finish: Mix
+    scenes: list[Pretence]
+    warnings: list[str] = field(default_factory=list)
+
+
+def ready(sign: str, avoid: str) -> Step:
+    """The first step of every guide."""
+    return Step("ready", "ready", "Everything within reach", sign, avoid)
