@@ -192,6 +192,13 @@ function Stand({ content, error, change, readOnly }: StandProps) {
   );
 }
 
+/** An allergen, and the layers it is in where they are not all. */
+function inLayers({ layers }: Build, allergen: string): string {
+  const names = layers.filter((l) => l.allergens.includes(allergen)).map((l) => l.name);
+  if (names.length === 0 || names.length === layers.length) return allergen;
+  return `${allergen} (${[...new Set(names)].join(", ")})`;
+}
+
 /** One portion: what it weighs, holds and may harm. */
 function Portion({ build }: { build: Build }) {
   const { units, kitchen } = useBench();
@@ -224,7 +231,8 @@ function Portion({ build }: { build: Build }) {
         </>
       )}
       <span className="caption block">
-        {portion.allergens.length > 0 && `contains ${portion.allergens.join(", ")}`}
+        {portion.allergens.length > 0 &&
+          `contains ${portion.allergens.map((a) => inLayers(build, a)).join("; ")}`}
         {!portion.complete && "; incomplete, for a line was not understood"}
       </span>
     </p>
