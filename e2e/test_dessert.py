@@ -83,6 +83,21 @@ class DessertTest(BrowserCase):
         expect(page.get_by_text("not saved yet")).to_be_visible()
         expect(page.get_by_label("Filling goes in")).to_have_value("hot")
 
+    def test_a_dough_pasted_as_a_cream_is_said_and_made_a_crust(self):
+        self.sign_in()
+        page = self.page
+        page.get_by_role("button", name="Start a dessert").click()
+        page.get_by_label("Name of the dessert").fill("Hay buns")
+        page.get_by_role("button", name="Write the formula").click()
+        self.lines().fill("250 g water\n100 g butter\n150 g plain flour\n5 eggs")
+        expect(page.get_by_test_id("reads-as")).to_contain_text("a choux dough")
+        expect(page.get_by_test_id("save-note")).to_have_text("saved")
+        self.check("a dough among the creams")
+        page.get_by_role("button", name="Make it a crust").click()
+        expect(page.get_by_test_id("reads-as")).to_be_hidden()
+        page.get_by_role("link", name="To the stove").click()
+        expect(page.get_by_text("dry the panade").first).to_be_visible()
+
     def test_a_dessert_is_built_with_scale_and_probe_and_lands_in_the_book(self):
         self.drive()
         scale, probe = self.scale(), self.probe()

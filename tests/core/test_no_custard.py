@@ -37,9 +37,8 @@ class NoCustardTest(unittest.TestCase):
             for told in (None, "filling"):
                 with self.subTest(guide, told=told):
                     found = formula(FormulaIn(lines=lines, part_kind=told))
-                    self.assertEqual(found.reads_as, kind)
+                    self.assertEqual(found.reads_as.kind, kind)
                     self.assertIsNone(found.family)
-                    self.assertIn("Reads as", " ".join(found.warnings))
                     self.assertEqual(planned(GuideIn(lines=lines, part_kind=told)).guide, guide)
 
     def test_no_dough_is_told_the_minutes_of_a_custard(self):

@@ -304,7 +304,7 @@ def formula_out(
         eggs=worth["eggs"],
         air_ml=air,
         whipped=whipped,
-        reads_as=a.other.kind if a.other else None,
+        reads_as=shapes.ReadsAsOut(**vars(a.other)) if a.other else None,
         portions=worth["portions"],
         nutrition=worth["nutrition"],
         cost=worth["cost"],

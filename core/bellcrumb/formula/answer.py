@@ -128,11 +128,6 @@ def answer(
     mix = mix_of(lines)
     warnings = _line_warnings(lines)
     other = other_than_custard(mix) if custard and family_key is None else None
-    if other:
-        warnings.append(
-            f"Reads as {other.name}, not as a custard: say “{other.kind}” of this part, or choose"
-            " a family."
-        )
     guess = (custard and not other and not is_whipped_cream(mix)) or family_key is not None
     guesses = [s for s in standings(mix) if s.distance < 90] if mix.mass_g and guess else []
     fam = family(family_key) if family_key else (guesses[0].family if guesses else None)

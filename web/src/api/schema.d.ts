@@ -4183,12 +4183,8 @@ export interface components {
       points: components["schemas"]["PointsOut"] | null;
       /** Portions */
       portions: number | null;
-      /**
-       * Reads As
-       * @description the kind of part it reads as, told as a filling but no custard
-       */
-      reads_as?:
-        ("crust" | "filling" | "caramel" | "meringue" | "cream" | "glaze" | "garnish") | null;
+      /** @description told as a filling, but no custard */
+      reads_as?: components["schemas"]["ReadsAsOut"] | null;
       /** Reasons */
       reasons: {
         [key: string]: components["schemas"]["ReasonOut"];
@@ -5966,6 +5962,19 @@ export interface components {
       t_s: number;
       /** Temp C */
       temp_c: number;
+    };
+    /**
+     * ReadsAsOut
+     * @description What lines read as that can be no custard: the kind of part, and what a cook calls it.
+     */
+    ReadsAsOut: {
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind: "crust" | "filling" | "caramel" | "meringue" | "cream" | "glaze" | "garnish";
+      /** Name */
+      name: string;
     };
     /**
      * ReasonOut

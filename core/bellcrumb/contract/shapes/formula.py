@@ -242,6 +242,13 @@ class CautionOut(Shape):
     do: str
 
 
+class ReadsAsOut(Shape):
+    """What lines read as that can be no custard: the kind of part, and what a cook calls it."""
+
+    kind: PartKind
+    name: str
+
+
 class FormulaOut(Shape):
     """Everything the numbers of a formula decide."""
 
@@ -266,9 +273,7 @@ class FormulaOut(Shape):
     eggs: EggsOut | None
     air_ml: float
     whipped: WhipOut | None = Field(None, description="cream to be whipped: how it stands")
-    reads_as: PartKind | None = Field(
-        None, description="the kind of part it reads as, told as a filling but no custard"
-    )
+    reads_as: ReadsAsOut | None = Field(None, description="told as a filling, but no custard")
     portions: float | None
     nutrition: NutritionOut | None
     cost: MoneyOut | None

@@ -256,9 +256,11 @@ function Blank(props: { found: Shapes["FormulaOut"]; dessert: Shapes["DessertOut
   if (found.reads_as)
     return (
       <div>
-        <Makeup found={found} kind={found.reads_as} />
-        <p className="mt-4 max-w-prose">{found.warnings.find((w) => w.startsWith("Reads as"))}</p>
-        <ReadsAs dessert={dessert} part={part} kind={found.reads_as} />
+        <Makeup found={found} kind={found.reads_as.kind} />
+        <p className="mt-4 max-w-prose" data-testid="reads-as">
+          Reads as {found.reads_as.name}, not as a custard: it is not measured as one.
+        </p>
+        <ReadsAs dessert={dessert} part={part} kind={found.reads_as.kind} />
       </div>
     );
   if ((!custard || found.whipped) && found.mass_g) return <Makeup found={found} kind={kind} />;
