@@ -47,6 +47,10 @@ class NoCustardTest(unittest.TestCase):
         with self.assertRaisesRegex(CraftError, "Reads as a choux dough"):
             baked(BakeIn.model_validate({"mix": mix, **asked}))
 
+    def test_a_stiff_choux_is_choux_in_every_guide(self):
+        lines = ["250 g water", "100 g butter", "150 g plain flour", "135 g whole egg"]
+        self.assertEqual(planned(GuideIn(lines=lines, part_kind="crust")).guide, "choux")
+
     def test_told_as_what_it_is_nothing_is_said(self):
         for kind, text in OTHERS.values():
             found = formula(FormulaIn(lines=text.split("/"), part_kind=kind))

@@ -10,7 +10,7 @@ from typing import Literal
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.works import work_kind
 from bellcrumb.texture.families import Family
-from bellcrumb.texture.no_custard import part_kind_of
+from bellcrumb.texture.no_custard import is_choux, part_kind_of
 
 Kind = Literal[
     "flaky", "sweet", "crumb", "choux", "puff", "sponge", "caramel", "stirred", "folded", "butter",
@@ -90,9 +90,9 @@ def kind_of_dough(mix: Mix) -> Kind:
     if mix.grams_of_key("sweet_paste_raw", "tart_shell_ready"):
         return "sweet"
     eggs = mix.whole_egg_g + mix.yolk_g + mix.white_g
-    wet = mix.grams_of("milk", "basic", "water")
-    if flour and eggs > flour and wet > 0.8 * flour:
+    if is_choux(mix):
         return "choux"
+    wet = mix.grams_of("milk", "basic", "water")
     butter, sugar = mix.grams_of("fat"), mix.added_sugar_g
     if flour and eggs > flour and sugar > 0.5 * flour and butter < 0.6 * flour:
         return "sponge"
