@@ -1,6 +1,5 @@
 """A day as a file: what was asked, by the names of its desserts: another kitchen can read it."""
 
-from datetime import datetime
 from typing import Any, Literal
 from uuid import UUID
 
@@ -120,10 +119,3 @@ def read_file(file: DayFile, kitchen: Kitchen) -> DayRead:
         )  # fmt: skip
     names = [NamedItem(id=pk, name=name) for name, pk in rows]
     return DayRead(ask=ask, names=names, missing=sorted(n for n in wanted if n.lower() not in here))
-
-
-def moved_to(file: DayFile, day: datetime) -> DayFile:
-    """The same day on another date."""
-    by = datetime.combine(day.date(), file.services[-1].at.time()) - file.services[-1].at
-    services = [s.copy(update={"at": s.at + by}) for s in file.services]
-    return file.copy(update={"begins": file.begins + by, "services": services})
