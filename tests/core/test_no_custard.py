@@ -1,6 +1,7 @@
 """What is pasted as a filling and is none is said to be what it is; a custard never is."""
 
 import csv
+import re
 import unittest
 from pathlib import Path
 
@@ -22,7 +23,8 @@ OTHERS = {
     "caramel": ("caramel", "200 g sugar/60 g water"),
     "swiss": ("meringue", "4 egg whites/220 g sugar"),
     "jam": ("glaze", "200 g apricot jam/30 g water"),
-    "ganache": (
+    "ganache": ("glaze", "150 g cream 35%/180 g dark chocolate 60%/20 g butter"),
+    "mirror": (
         "glaze",
         "150 g water/300 g glucose syrup/300 g sugar/200 g condensed milk/20 g gelatine"
         "/300 g white chocolate",
@@ -46,6 +48,19 @@ class NoCustardTest(unittest.TestCase):
         mix = {"lines": OTHERS["choux"][1].split("/"), "temp_c": 22}
         with self.assertRaisesRegex(CraftError, "Reads as a choux dough"):
             baked(BakeIn.model_validate({"mix": mix, **asked}))
+
+    def test_a_mirror_of_cocoa_is_boiled_whole_and_gets_its_gelatine_when_it_no_longer_boils(self):
+        lines = "180 g water/220 g sugar/70 g cocoa powder/150 g cream 35%/10 g gelatine".split("/")
+        plan = planned(GuideIn(lines=lines, part_kind="glaze"))
+        self.assertEqual(plan.guide, "mirror")
+        steps = {s.code: s for s in plan.steps}
+        self.assertGreater(steps["cook"].low_c, 97)
+        self.assertEqual(steps["gelatine"].high_c, 80)
+        self.assertLess(steps["cool"].high_c, 40)
+        # 620 g of about 1.2 g/ml, half of it on the piece: some 2600 cm2 at a millimetre.
+        covers = [float(g) for g in re.findall(r"([0-9]+) cm²", steps["pour"].sign)]
+        self.assertAlmostEqual(covers[0] / covers[1], 2, delta=0.1)
+        self.assertTrue(2200 < covers[0] < 2900, covers)
 
     def test_a_stiff_choux_is_choux_in_every_guide(self):
         lines = ["250 g water", "100 g butter", "150 g plain flour", "135 g whole egg"]

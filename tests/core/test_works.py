@@ -26,6 +26,7 @@ class WorkTest(unittest.TestCase):
         "french": dict(egg_white=200, sugar=300),
         "whipped": dict(cream_35=500, sugar_icing=40),
         "ganache": dict(cream_35=300, choc_dark_65=300),
+        "mirror": dict(water=150, sugar=300, glucose_syrup=300, choc_white=300, gelatine=20),
         "choux": dict(milk_whole=250, butter_82=110, flour_plain=150, egg_whole=230),
         "citrus_mix": dict(condensed_milk=400, lime_juice=110, egg_yolk=50),
         "curd": CURD,
@@ -35,7 +36,7 @@ class WorkTest(unittest.TestCase):
     def test_each_part_of_the_craft_has_its_own_guide(self):
         kinds = {
             "caramel": "caramel", "italian": "meringue", "swiss": "meringue", "whipped": "cream",
-            "ganache": "glaze", "choux": "crust", "citrus_mix": "filling",
+            "ganache": "glaze", "mirror": "glaze", "choux": "crust", "citrus_mix": "filling",
         }  # fmt: skip
         for kind, part in kinds.items():
             self.assertEqual(work_kind(part, mix(**self.ALL[kind])), kind)
@@ -63,6 +64,7 @@ class WorkTest(unittest.TestCase):
             ("italian", dict(sugar=100, water=30)),
             ("swiss", dict(egg_white=100)),
             ("ganache", dict(choc_dark_65=100)),
+            ("mirror", dict(choc_white=100, gelatine=3)),
         ):
             with self.subTest(kind), self.assertRaises(CraftError):
                 guide(kind, **grams)

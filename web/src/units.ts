@@ -104,7 +104,18 @@ export function time(iso: string): string {
   return new Date(iso).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
 }
 
-/** A sentence from the server, which speaks Celsius and kelvin, in this cook's degrees. */
+/** A thickness as an inch rule has it: “1/8”. Under a thirty-second it stays in mm. */
+function inches(mm: number): string | null {
+  const sixteenths = Math.round((mm / 25.4) * 16);
+  if (mm < 0.8 || sixteenths === 0) return null;
+  if (sixteenths >= 32) return (mm / 25.4).toFixed(1);
+  const [whole, rest] = [Math.floor(sixteenths / 16), sixteenths % 16];
+  let [top, under] = [rest, 16];
+  while (top && top % 2 === 0) [top, under] = [top / 2, under / 2];
+  return [whole || "", top ? `${top}/${under}` : ""].filter(Boolean).join(" ");
+}
+
+/** A sentence from the server, which speaks Celsius, kelvin and millimetres, as this cook measures. */
 export function said(sentence: string, units: Units): string {
   if (units === "metric") return sentence;
   const whole = (text: string) => Math.round(fromCelsius(Number(text), units)).toString();
@@ -114,5 +125,15 @@ export function said(sentence: string, units: Units): string {
       (_, a: string, b: string) => `${whole(a)} to ${whole(b)} °F`,
     )
     .replace(/(-?\d+(?:\.\d+)?) °C/g, (_, c: string) => `${whole(c)} °F`)
+    .replace(/(\d+(?:\.\d+)?) to (\d+(?:\.\d+)?) mm\b/g, (text, a: string, b: string) => {
+      const [low, high] = [inches(Number(a)), inches(Number(b))];
+      if (!low || !high) return text;
+      return low === high ? `${low} in` : `${low} to ${high} in`;
+    })
+    .replace(/(\d+(?:\.\d+)?)[ \u202f]mm\b/g, (text, mm: string) => {
+      const found = inches(Number(mm));
+      return found ? `${found} in` : text;
+    })
+    .replace(/(\d+(?:\.\d+)?) cm²/g, (_, a: string) => `${(Number(a) / 6.4516).toFixed(0)} sq in`)
     .replace(/(\d+(?:\.\d+)?) K\b/g, (_, k: string) => `${Math.round(Number(k) * 1.8)} °F`);
 }

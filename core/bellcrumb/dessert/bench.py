@@ -48,6 +48,11 @@ _SIGNS: dict[str, tuple[str, str]] = {
     "pipe": ("Room between them: they double.", "Points stand up and burn: wet finger."),
     "dry_open_oven": ("Light, the walls dry.", "Not pierced: they soften from inside."),
 }  # fmt: skip
+_READY: dict[Kind, str] = {
+    "flaky": "Cold where it says cold.", "puff": "Cold where it says cold.",
+    **dict.fromkeys(("sweet", "crumb", "sponge", "frangipane", "nut"),
+                    "The oven on, the tin lined."),
+}  # fmt: skip
 # Piped choux, g raw of a piece. Source: trade values.
 _PIPED = ((21.0, "buns of 4 cm"), (40.0, "buns of 6 cm"), (42.0, "éclairs of 13 cm"),
           (300.0, "rings of 20 cm"))  # fmt: skip
@@ -70,7 +75,7 @@ def bench_steps(kind: Kind, mix: Mix) -> list[Step]:
     """The guide of a part that is made on the bench."""
     first = Step(
         "ready", "ready", "Everything weighed and within reach",
-        "Cold where it says cold." if kind in ("flaky", "puff") else "The oven on, the tin lined.",
+        _READY.get(kind, "What it goes on is cold and dry."),
         "Starting before it is all there.",
     )  # fmt: skip
     work: Kind = "fruit" if kind == "poached_fruit" else kind

@@ -116,8 +116,8 @@ def kind_of_part(
     told = work_kind(part_kind, mix, method, family)
     simple: dict[str, Kind] = {
         "caramel": "caramel", "italian": "italian", "swiss": "swiss", "french": "french",
-        "whipped": "whipped", "ganache": "ganache", "choux": "choux", "curd": "curd",
-        "roux": "roux", "citrus_mix": "citrus",
+        "whipped": "whipped", "ganache": "ganache", "mirror": "ganache", "choux": "choux",
+        "curd": "curd", "roux": "roux", "citrus_mix": "citrus",
     }  # fmt: skip
     if part_kind == "crust":
         return kind_of_dough(mix)

@@ -3,6 +3,8 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
+from bellcrumb.heat.pot import Cream as PotCream
+from bellcrumb.heat.pot import PotRun, Ring, heat_to, pot_for
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.steps import Step
 
@@ -13,6 +15,7 @@ WorkKind = Literal[
     "french",
     "whipped",
     "ganache",
+    "mirror",
     "choux",
     "citrus_mix",
     "curd",
@@ -56,3 +59,10 @@ class Work:
 def ready(sign: str, avoid: str) -> Step:
     """The first step of every guide."""
     return Step("ready", "ready", "Everything within reach", sign, avoid)
+
+
+def liquid_run(mix: Mix, ring: Ring, setting: float, to_c: float, altitude_m: float) -> PotRun:
+    """A liquid from the cold heated to ``to_c``, its own boil at most."""
+    cream = PotCream.of(mix, 200.0, altitude_m)
+    return heat_to(cream, pot_for(mix.volume_ml), ring.fuel, ring.reaches_pot_w(setting), 6.0,
+                   min(to_c, cream.boil_c), 0, "whisk")  # fmt: skip

@@ -1,10 +1,11 @@
-"""Guides for what is no stirred custard: caramel, meringues, cream, ganache, choux, citrus mix."""
+"""Guides for what is no stirred custard: caramel, meringues, cream, choux, citrus mix, roux."""
 
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import Cream as PotCream
-from bellcrumb.heat.pot import PotRun, Ring, heat_to, pot_for
+from bellcrumb.heat.pot import Ring, heat_to, pot_for
 from bellcrumb.laws.water import AT_BOIL_K, boils_c
 from bellcrumb.mix.composition import Mix
+from bellcrumb.stove.glaze import ganache, mirror
 from bellcrumb.stove.meringue import meringue, whip_s
 from bellcrumb.stove.over_bath import curd, sabayon, swiss
 from bellcrumb.stove.steps import Cue, Step, checks
@@ -17,11 +18,11 @@ from bellcrumb.stove.syrup import (
     seconds_in_cold_water,
 )
 from bellcrumb.stove.whip import PEAKS, whip_of
-from bellcrumb.stove.work import Pretence, Work, WorkKind, ready
+from bellcrumb.stove.work import Pretence, Work, WorkKind, liquid_run, ready
 from bellcrumb.texture.endpoint import endpoint
 from bellcrumb.texture.families import Family
 from bellcrumb.texture.how_set import is_whipped_cream
-from bellcrumb.texture.no_custard import is_choux, part_kind_of
+from bellcrumb.texture.no_custard import is_choux, is_mirror, part_kind_of
 
 # What is cooked to when nobody says otherwise, degC. Source: craft.
 USUAL_C: dict[str, float] = {"caramel": 172.0, "italian": 118.0, "swiss": 72.0}
@@ -39,6 +40,8 @@ def work_kind(
         if method in ("italian", "swiss", "french"):
             return method  # type: ignore[return-value]
         return "italian" if mix.grams_of_key("water") else "swiss"
+    if part_kind == "glaze" and is_mirror(mix):
+        return "mirror"
     if part_kind == "glaze" and mix.grams_of("chocolate"):
         return "ganache"
     if part_kind == "crust" and is_choux(mix):
@@ -76,7 +79,9 @@ def work(
     if kind == "whipped":
         return _whipped(mix)
     if kind == "ganache":
-        return _ganache(mix, ring, setting, altitude_m)
+        return ganache(mix, ring, setting, altitude_m)
+    if kind == "mirror":
+        return mirror(mix, ring, setting, altitude_m)
     if kind == "choux":
         return _choux(mix, ring, setting, altitude_m)
     if kind == "sabayon" and family:
@@ -243,47 +248,12 @@ def _hours(hours: float) -> str:
     return f"{hours:.0f} h" if hours >= 2 else f"{round(60 * hours, -1):.0f} min"
 
 
-def _liquid_run(mix: Mix, ring: Ring, setting: float, to_c: float, altitude_m: float) -> PotRun:
-    cream = PotCream.of(mix, 200.0, altitude_m)
-    return heat_to(cream, pot_for(mix.volume_ml), ring.fuel, ring.reaches_pot_w(setting), 6.0,
-                   min(to_c, cream.boil_c), 0, "whisk")  # fmt: skip
-
-
-def _ganache(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
-    poured = ("cream", "milk", "basic", "sugar")
-    liquid = Mix(tuple(p for p in mix.portions if p.ingredient.category in poured))
-    if liquid.mass_g <= 0:
-        raise CraftError("lines", "There is no cream to pour over the chocolate.")
-    chocolate = Mix(tuple(p for p in mix.portions if p.ingredient.category == "chocolate"))
-    rest = Mix(tuple(p for p in mix.portions if p not in liquid.portions + chocolate.portions))
-    run = _liquid_run(liquid, ring, setting, 85.0, altitude_m)
-    warnings = []
-    if liquid.parts_g["water"] < 0.35 * chocolate.parts_g["fat"]:
-        warnings.append("Little water for so much fat: it may split. A spoon of milk mends it.")
-    steps = [
-        ready("Chocolate chopped fine in a tall bowl.", "Big pieces: they do not melt through."),
-        Step("heat", "heat", "Warm the liquid to just under the simmer", "Small bubbles, steam.",
-             "Boiling it down: it thickens too much.", 80.0, 88.0, 96.0, 0, None, "",
-             "Hot enough: a third of it onto the chocolate", "boiling up"),
-        Step("emulsify", "finish", "A third at a time, stirred from the middle out",
-             "It looks split, then closes from the middle and shines.",
-             "Whisking air into it: bubbles on the glaze.", hold_s=60),
-        Step("cool", "cool", "Let it come to 32 to 35 °C to glaze", "It falls in a thick sheet.",
-             "Colder it drags, warmer it runs off.", None, 34.0),
-    ]  # fmt: skip
-    scene = Pretence("heat", "pot", 6.0, ring.reaches_pot_w(setting), mass_g=liquid.mass_g,
-                  cp_j_per_gk=liquid.heat_capacity_j_per_gk)  # fmt: skip
-    return Work("ganache", "Ganache glaze", steps, ["Chocolate chopped fine", "Rack over a tray"],
-                run.curve, "heat", run.reaches_s, liquid, chocolate, rest, [scene],
-                warnings)  # fmt: skip
-
-
 def _choux(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
     eggs = Mix(tuple(p for p in mix.portions if p.ingredient.category == "egg"))
     flour = Mix(tuple(p for p in mix.portions if p.ingredient.category == "starch"))
     pot = Mix(tuple(p for p in mix.portions if p not in eggs.portions + flour.portions))
     boil = boils_c(altitude_m)
-    run = _liquid_run(pot, ring, setting, boil - 0.5, altitude_m)
+    run = liquid_run(pot, ring, setting, boil - 0.5, altitude_m)
     steps = [
         ready("Flour sifted onto paper, eggs beaten in a jug.", "Flour in parts: lumps."),
         Step("heat", "heat", "Bring liquid, fat and salt to the boil",

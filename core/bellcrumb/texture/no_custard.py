@@ -15,8 +15,10 @@ _CHOUX_LIQUID = 2.6  # g per g of flour; batters have three and more
 _CHOUX_BUTTER = 0.3
 _CARAMEL_SUGAR = 0.42
 _MERINGUE_SUGAR = 0.42
-_GLAZE_SUGAR = 0.35
 _GANACHE_CHOCOLATE = 0.38
+_MIRROR_GELATINE = 0.006
+_MIRROR_SWEET = 0.28  # a set cream has half of it
+_COCOAS = ("cocoa_natural", "cocoa_dutch")
 
 
 OtherKind = Literal["crust", "caramel", "meringue", "glaze"]
@@ -56,6 +58,17 @@ def is_choux(mix: Mix) -> bool:
         and 0.8 * flour < wet < _CHOUX_LIQUID * flour
         and mix.grams_of("fat") > _CHOUX_BUTTER * flour
         and mix.added_sugar_g < 0.3 * flour
+    )
+
+
+def is_mirror(mix: Mix) -> bool:
+    """Whether a mix is a mirror glaze: chocolate or cocoa in much syrup, held by gelatine."""
+    sweet = mix.added_sugar_g + mix.grams_of_key("condensed_milk")
+    return (
+        mix.grams_of("setter") > _MIRROR_GELATINE * mix.mass_g
+        and sweet > _MIRROR_SWEET * mix.mass_g
+        and (mix.grams_of("chocolate") > 0 or mix.grams_of_key(*_COCOAS) > 0)
+        and not mix.grams_of("egg")
     )
 
 
@@ -100,9 +113,8 @@ def other_than_custard(mix: Mix) -> Other | None:
     jam = sum(p.grams for p in mix.portions if p.ingredient.key.startswith("jam_"))
     if jam > 0.5 * mass and dairy < 0.05 * mass:
         return Other("glaze", "a glaze of jam")
-    sweet = sugar + mix.grams_of_key("condensed_milk")
     chocolate = mix.grams_of("chocolate")
-    if mix.grams_of("setter") > 0.006 * mass and sweet > _GLAZE_SUGAR * mass and chocolate:
+    if is_mirror(mix):
         return Other("glaze", "a mirror glaze")
     whipped = any(p.whipped for p in mix.portions)
     if chocolate > _GANACHE_CHOCOLATE * mass and not mix.grams_of("starch", "setter", "nut"):
