@@ -28,6 +28,7 @@ from kitchen.access import pantry_of, prices_of, vessels_of
 from kitchen.models import Kitchen
 
 _STAND = "springform_23_70"
+_UNDER = ("crust", "caramel")
 
 
 class LayerSaved(Schema):
@@ -60,7 +61,7 @@ class LossSaved(Schema):
 
 
 class BuildContent(Schema):
-    """How a dessert is built; empty layers are its parts in order, from the bottom."""
+    """How a dessert is built; empty layers are its parts as they usually lie."""
 
     vessel_key: str = Field(default="", max_length=60, description="empty: that of the main part")
     count: int = Field(default=1, ge=1, le=2000)
@@ -88,8 +89,15 @@ def main_version(versions: list[Version]) -> Version:
     return next((v for v in versions if v.part.kind in ("filling", "cream")), versions[0])
 
 
+def _from_the_bottom(versions: list[Version]) -> list[Version]:
+    """The parts as they usually lie: what lines a mould below, what covers it on top; those of one
+    kind in their own order."""
+    rank = {"crust": 0, "caramel": 0, "meringue": 2, "glaze": 3, "garnish": 4}
+    return sorted(versions, key=lambda v: rank.get(v.part.kind, 1))
+
+
 def content_saved(dessert: Dessert, versions: list[Version]) -> BuildContent:
-    """The build as saved; before it was, the main part's vessel and every part in order."""
+    """The build as saved; before it was, the main part's vessel and every part as it usually lies."""
     if dessert.build:
         content = BuildContent.model_validate(dessert.build)
         there = {version.part_id for version in versions}
@@ -100,7 +108,10 @@ def content_saved(dessert: Dessert, versions: list[Version]) -> BuildContent:
             if (x.part_id is None or x.part_id in there) and (not x.fold or x.fold in known)
         ]  # fmt: skip
         named = {x.part_id for x in kept} | {i for f in folds for i in (f.base_id, f.light_id)}
-        kept += [LayerSaved(part_id=v.part_id) for v in versions if v.part_id not in named]
+        new = [v for v in _from_the_bottom(versions) if v.part_id not in named]
+        under = [LayerSaved(part_id=v.part_id) for v in new if v.part.kind in _UNDER]
+        over = [LayerSaved(part_id=v.part_id) for v in new if v.part.kind not in _UNDER]
+        kept = [*under, *kept, *over]
         lost = [x for x in content.losses if x.part_id in there]
         return content.copy(update={"layers": kept, "folds": folds, "losses": lost})
     main = next((v for v in versions if v.vessel_key and v.part.kind in ("filling", "cream")), None)
@@ -110,7 +121,7 @@ def content_saved(dessert: Dessert, versions: list[Version]) -> BuildContent:
         count=main.vessel_count if main else 1,
         portions_each=main.portions_per_vessel if main else 8,
         cut="wedges" if main and main.portions_per_vessel > 1 else "whole",
-        layers=[LayerSaved(part_id=v.part_id) for v in versions],
+        layers=[LayerSaved(part_id=v.part_id) for v in _from_the_bottom(versions)],
     )
 
 

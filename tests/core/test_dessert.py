@@ -120,6 +120,26 @@ class StackTest(unittest.TestCase):
                 g = sum(x["g"] for x in found["portion"]["layers"])
                 self.assertAlmostEqual(g, found["portion"]["g"])
 
+    def test_a_coat_follows_the_dome_under_it_and_swirls_take_less_than_a_flat_layer(self):
+        parts = [part("Meringue", "meringue", "300 g egg white", "600 g sugar", "180 g water"),
+                 part("Glaze", "glaze", "300 g dark chocolate 60%", "300 g cream 35%"),
+                 part("Cream", "cream", "1 l cream 35%", "80 g icing sugar")]  # fmt: skip
+
+        def grams(under, over):
+            lies = {"flat": {"lies": "mm", "value": 40}, "dome": {"lies": "dome", "value": 40}}
+            found = build(round_tin(160, 60), parts, [{"part": "Meringue", **lies[under]}, over])
+            top = found["layers"][1]
+            return top["g_each"], top["over_mm"]
+
+        glaze = {"part": "Glaze", "lies": "mm", "value": 2}
+        (flat, none), (domed, over) = grams("flat", glaze), grams("dome", glaze)
+        # A cap of a sphere: pi (r2 + h2) for pi r2.
+        self.assertAlmostEqual(domed / flat, (80**2 + 40**2) / 80**2, places=3)
+        self.assertEqual((none, over), (0, 40))
+        piped, _ = grams("flat", {"part": "Cream", "lies": "swirls", "value": 30})
+        spread, _ = grams("flat", {"part": "Cream", "lies": "mm", "value": 30})
+        self.assertTrue(0.3 * spread < piped < 0.5 * spread)
+
     def test_all_of_it_lies_as_deep_as_the_batch_reaches(self):
         cake = DESSERTS["cheesecake"]()
         cheese = cake["layers"][1]

@@ -32,10 +32,10 @@ class BuildTest(KitchenCase):
             **change,
         }
 
-    def test_a_dessert_begins_with_its_parts_in_order_and_is_saved_as_built(self):
+    def test_a_dessert_begins_with_its_crust_below_and_is_saved_as_built(self):
         status, page = self.k("GET", self.path())
         self.assertEqual((status, page["revision"], page["problem"]), (200, 0, None))
-        self.assertEqual([x["name"] for x in page["found"]["layers"]], [self.part.name, "Shell"])
+        self.assertEqual([x["name"] for x in page["found"]["layers"]], ["Shell", self.part.name])
         status, saved = self.k("PUT", self.path(), {"revision": 0, "content": self.build()})
         self.assertEqual((status, saved["revision"]), (200, 1))
         self.assertEqual(saved["found"]["layers"][1]["mm"], 30)
@@ -88,6 +88,12 @@ class BuildTest(KitchenCase):
         self.assertEqual(self.k("DELETE", f"/parts/{self.shell.id}")[0], 200)
         _, page = self.k("GET", self.path())
         self.assertEqual([x["part_id"] for x in page["content"]["layers"]], [str(self.part.id)])
+        for place, kind in enumerate(("glaze", "caramel"), 8):
+            new = Part.objects.create(dessert=self.dessert, position=place, kind=kind, name=kind)
+            Version.objects.create(part=new, number=1, lines_text="100 g sugar")
+        _, page = self.k("GET", self.path())
+        there = [Part.objects.get(pk=x["part_id"]).kind for x in page["content"]["layers"]]
+        self.assertEqual(there, ["caramel", self.part.kind, "glaze"])
 
     def test_a_fold_a_loss_and_own_minutes_are_saved_with_the_build(self):
         foam = Part.objects.create(dessert=self.dessert, position=6, kind="cream", name="Foam")

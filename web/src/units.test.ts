@@ -27,7 +27,8 @@ describe("temperatures", () => {
   });
 
   it("tells a sentence of the server in this cook’s degrees and inches", () => {
-    const told = "Roll to 3 mm, 2.5 to 6 mm at the rim; 7 to 9 g on 100 cm² at 32 to 35 °C, 10 K less";
+    const told =
+      "Roll to 3 mm, 2.5 to 6 mm at the rim; 7 to 9 g on 100 cm² at 32 to 35 °C, 10 K less";
     expect(said(told, "metric")).toBe(told);
     expect(said(told, "us")).toBe(
       "Roll to 1/8 in, 1/8 to 1/4 in at the rim; 7 to 9 g on 16 sq in at 90 to 95 °F, 18 °F less",

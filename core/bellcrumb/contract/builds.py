@@ -225,7 +225,7 @@ def _layers_out(made: Whole, worth: _Worth) -> list[shapes.LainOut]:
             shapes.LainOut(
                 name=x.part, kind=x.kind, lies=x.lies, mm=x.mm, from_mm=x.from_mm, to_mm=x.to_mm,
                 ml_each=x.ml_each, g_each=x.g_each, walls=x.walls, wall_mm=x.wall_mm,
-                width_mm=x.width_mm, top_width_mm=x.top_width_mm,
+                width_mm=x.width_mm, top_width_mm=x.top_width_mm, over_mm=x.over_mm,
                 kcal_each=nutrition(part.mix, x.g_each).kcal,
                 cost_each=worth.of(x.part, x.raw_g_each), allergens=list(part.mix.allergens),
             )

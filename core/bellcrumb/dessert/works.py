@@ -18,7 +18,9 @@ Kind = Literal[
     "cremeux", "ganache", "jam", "nut", "fruit", "poached_fruit", "biscuit", "torched",
     "frangipane", "gelatine", "chocolate_coat", "garnish",
 ]  # fmt: skip
-Lies = Literal["lining", "poured", "mm", "below_rim", "share", "grams", "dome", "dusted", "sheet"]
+Lies = Literal[
+    "lining", "poured", "mm", "below_rim", "share", "grams", "dome", "swirls", "dusted", "sheet",
+]  # fmt: skip
 
 
 @dataclass(frozen=True)

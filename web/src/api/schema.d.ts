@@ -2281,7 +2281,7 @@ export interface components {
     };
     /**
      * BuildContent
-     * @description How a dessert is built; empty layers are its parts in order, from the bottom.
+     * @description How a dessert is built; empty layers are its parts as they usually lie.
      */
     BuildContent: {
       /**
@@ -4596,13 +4596,27 @@ export interface components {
        * @enum {string}
        */
       lies:
-        "lining" | "poured" | "mm" | "below_rim" | "share" | "grams" | "dome" | "dusted" | "sheet";
+        | "lining"
+        | "poured"
+        | "mm"
+        | "below_rim"
+        | "share"
+        | "grams"
+        | "dome"
+        | "swirls"
+        | "dusted"
+        | "sheet";
       /** Ml Each */
       ml_each: number;
       /** Mm */
       mm: number;
       /** Name */
       name: string;
+      /**
+       * Over Mm
+       * @description of the dome it coats; 0: it lies flat
+       */
+      over_mm: number;
       /** To Mm */
       to_mm: number;
       /** Top Width Mm */
@@ -4644,6 +4658,7 @@ export interface components {
             | "share"
             | "grams"
             | "dome"
+            | "swirls"
             | "dusted"
             | "sheet"
           )

@@ -54,6 +54,8 @@ function outlines(layer: Lain, build: Build, per: number): string[] {
       ? [`M0 ${from} V${to} Q${low * 0.8} ${to} ${low} ${from} Z`]
       : [`M${-low} ${from} Q0 ${from + 2 * (to - from)} ${low} ${from} Z`];
   }
+  if (layer.lies === "swirls") return swirls(low, -from, -to, half);
+  if (layer.over_mm) return [coat(low, -from, -to, layer.over_mm * per, half)];
   const body = `M${half ? 0 : -low} ${from} L${low} ${from} L${high} ${to} L${half ? 0 : -high} ${to} Z`;
   if (!layer.walls) return [body];
   const grows = (stand.top_mm - stand.bottom_mm) / 2 / stand.depth_mm;
@@ -64,6 +66,27 @@ function outlines(layer: Lain, build: Build, per: number): string[] {
   const right = `M${o0} ${to} L${o1} ${rim} L${o1 - thick} ${rim} L${o0 - thick} ${to} Z`;
   const left = `M${-o0} ${to} L${-o1} ${rim} L${thick - o1} ${rim} L${thick - o0} ${to} Z`;
   return half ? [body, right] : [body, right, left];
+}
+
+/** A coat over a dome, as thick at the edge as at the top: between two of the dome's curves. */
+function coat(reach: number, from: number, to: number, dome: number, half: boolean): string {
+  const [under, over] = [-from, -to];
+  return half
+    ? `M0 ${under} V${over} Q${reach * 0.8} ${over} ${reach} ${over + dome} V${under + dome} Q${reach * 0.8} ${under} 0 ${under} Z`
+    : `M${-reach} ${under + dome} Q0 ${under - dome} ${reach} ${under + dome} V${over + dome} Q0 ${over - dome} ${-reach} ${over + dome} Z`;
+}
+
+/** Swirls side by side, each a point on a round foot. */
+function swirls(reach: number, from: number, to: number, half: boolean): string[] {
+  const tall = to - from;
+  const across = half ? reach : 2 * reach;
+  const many = Math.max(1, Math.round(across / Math.max(tall * 1.1, 14)));
+  const step = across / many;
+  return Array.from({ length: many }, (_, i) => {
+    const middle = (half ? 0 : -reach) + (i + 0.5) * step;
+    const foot = step * 0.46;
+    return `M${middle - foot} ${-from} C${middle - foot} ${-from - tall * 0.5} ${middle - foot * 0.3} ${-from - tall * 0.55} ${middle} ${-to} C${middle + foot * 0.3} ${-from - tall * 0.55} ${middle + foot} ${-from - tall * 0.5} ${middle + foot} ${-from} Z`;
+  });
 }
 
 interface Props {

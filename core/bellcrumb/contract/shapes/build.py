@@ -117,6 +117,7 @@ class LainOut(Shape):
     wall_mm: float
     width_mm: float
     top_width_mm: float
+    over_mm: float = Field(description="of the dome it coats; 0: it lies flat")
     kcal_each: float
     cost_each: float | None = Field(description="of what it takes as made; null: no prices")
     allergens: list[str]

@@ -19,6 +19,7 @@ const LIES: Record<Lies, { word: string; unit: string }> = {
   grams: { word: "so much in each", unit: "g" },
   lining: { word: "lines the mould", unit: "mm" },
   dome: { word: "domed", unit: "mm" },
+  swirls: { word: "piped in swirls", unit: "mm" },
   dusted: { word: "strewn", unit: "g/100 cm²" },
   sheet: { word: "a sheet", unit: "mm" },
 };
@@ -201,7 +202,8 @@ function Row({
 function usual(lies: Lies, laid: Shapes["LainOut"] | undefined): number | null {
   if (!laid) return null;
   if (lies === "grams") return Math.round(laid.g_each);
-  if (lies === "mm" || lies === "dome" || lies === "sheet") return Math.round(laid.mm) || 1;
+  if (lies === "mm" || lies === "dome" || lies === "swirls" || lies === "sheet")
+    return Math.round(laid.mm) || 1;
   return { share: 0.5, below_rim: 5, lining: 3, dusted: 8, poured: null }[lies];
 }
 
