@@ -249,7 +249,7 @@ FORMULAS: tuple[tuple[str, tuple[tuple[str, str, tuple[Content, ...]], ...]], ..
                         portions_per_vessel=8,
                         fill_by="weight",
                         portion_g=380,
-                        baking=Baking(blind="weights", goes="baked_in", crust_mm=4),
+                        baking=Baking(blind="weights", goes="baked_in", dough_mm=3.5),
                         note="Pale gold: it bakes again with the custard.",
                     ),
                 ),

@@ -55,6 +55,9 @@ class Baking(Schema):
     after: After = "rack"
     crust: Literal["", "pastry", "crumb"] = ""
     crust_mm: float = Field(default=5, ge=1, le=20)
+    dough_mm: float | None = Field(
+        default=None, ge=1, le=30, description="as it is rolled; null: the usual of its dough"
+    )
     blind: Literal["weights", "frozen", "hot_start", "crumb"] = "weights"
     goes: Literal["baked_in", "cold_filling", "hot_filling"] = "cold_filling"
     barrier: Literal["none", "egg_wash", "butter", "chocolate"] = "none"

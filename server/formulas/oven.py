@@ -255,7 +255,7 @@ def crust_in(kitchen: Kitchen, content: Content) -> CrustIn:
     wet: Literal["wet", "set"] = "wet" if b.goes == "baked_in" else "set"
     return CrustIn(
         lines=[line for line in content.lines_text.split("\n") if line.strip()][:200],
-        egg_grade=content.egg_grade, school=b.blind, goes=b.goes, dough_mm=min(10.0, b.crust_mm),
+        egg_grade=content.egg_grade, school=b.blind, goes=b.goes, dough_mm=b.dough_mm,
         offset_k=float(oven.dial_error_k), fan=oven.kind == "fan", width_mm=width,
         barrier=b.barrier, wetness=wet, filled_at_c=b.filled_c,
     )  # fmt: skip

@@ -399,6 +399,13 @@ class KnowingTest(unittest.TestCase):
         self.assertLess(minutes(), minutes(dough_mm=5))
         self.assertLess(minutes(), minutes(offset_k=-15))
         self.assertLess(minutes(goes="baked_in"), minutes())
+        # Each lies as thick as its kind does: crumbs of 6 mm are no thick dough, choux has none.
+        for school, practice in {"crumb": (8, 12), "puff": (36, 46), "choux": (45, 65)}.items():
+            low, high = practice
+            self.assertTrue(low <= minutes(school=school, dough_mm=None) <= high, school)
+        self.assertEqual(
+            minutes(school="choux", dough_mm=9), minutes(school="choux", dough_mm=None)
+        )
 
 
 CREAM = ["1 l whole milk", "9 yolks", "150 g sugar", "85 g corn starch"]

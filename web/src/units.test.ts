@@ -72,6 +72,7 @@ describe("weights, volumes and lengths", () => {
     expect(plain(litres(12_000, "metric"))).toBe("12 l");
     expect(plain(litres(1893, "us"))).toBe("2.0 qt");
     expect(plain(millimetres(25.4, "us"))).toBe("1.0 in");
+    expect(plain(millimetres(3, "us"))).toBe("1/8 in");
     expect(plain(money(0.034, "€"))).toBe("€ 0.034");
     expect(plain(money(2.5, "€"))).toBe("€ 2.50");
   });

@@ -61,8 +61,13 @@ export function litres(ml: number, units: Units): string {
   return `${(ml / 1000).toFixed(ml < 10_000 ? 1 : 0)}${thin}l`;
 }
 
+/** Thin things in the fractions of an inch rule, what is deeper in tenths. */
+const THIN_MM = 15;
+
 export function millimetres(mm: number, units: Units): string {
-  return units === "us" ? `${(mm / 25.4).toFixed(1)}${thin}in` : `${Math.round(mm)}${thin}mm`;
+  if (units === "metric") return `${Math.round(mm)}${thin}mm`;
+  const fraction = mm < THIN_MM ? inches(mm) : null;
+  return `${fraction ?? (mm / 25.4).toFixed(1)}${thin}in`;
 }
 
 export function clock(seconds: number): string {

@@ -4,7 +4,7 @@ from bellcrumb.contract.build import read_lines, reason_out
 from bellcrumb.contract.shapes import oven as shapes
 from bellcrumb.dessert.works import kind_of_dough
 from bellcrumb.formula.answer import mix_of
-from bellcrumb.oven.crust import OWN_SCHOOL, blind_bake, soggy_clock
+from bellcrumb.oven.crust import OWN_SCHOOL, blind_bake, soggy_clock, usual_mm
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.pantry.ingredients import Pantry
 
@@ -15,13 +15,13 @@ def crust(given: shapes.CrustIn, pantry: Pantry | None = None) -> shapes.CrustOu
     own = tuple(OWN_SCHOOL.values())
     asked = "weights" if dough and given.school in own else given.school
     school = OWN_SCHOOL.get(dough or "", asked)
-    baked = blind_bake(
-        school, given.goes, given.dough_mm, given.offset_k, given.fan, given.width_mm
-    )
-    soggy = soggy_clock(given.barrier, given.wetness, given.filled_at_c, given.dough_mm)
+    mm = usual_mm(school) if given.dough_mm is None else given.dough_mm
+    baked = blind_bake(school, given.goes, mm, given.offset_k, given.fan, given.width_mm)
+    soggy = soggy_clock(given.barrier, given.wetness, given.filled_at_c, mm)
     return shapes.CrustOut(
         dough=dough,
         school=school,
+        dough_mm=mm,
         stages=[shapes.CrustStage(**vars(s)) for s in baked.stages],
         how_far=baked.how_far,
         cool_min=baked.cool_min,
@@ -31,13 +31,13 @@ def crust(given: shapes.CrustIn, pantry: Pantry | None = None) -> shapes.CrustOu
         soggy=soggy.says,
         reasons=[
             reason_out(
-                f"{given.dough_mm:g} mm of dough, the school of {school.replace('_', ' ')}.",
+                f"{mm:g} mm of dough, the school of {school.replace('_', ' ')}.",
                 "craft minutes, longer with thickness, half as long 35 K hotter",
                 "blind baking reference; practice",
                 "the sign decides, the minutes are from practice",
             ),
             reason_out(
-                f"Water from the filling into {given.dough_mm:g} mm of crust on its tin.",
+                f"Water from the filling into {mm:g} mm of crust on its tin.",
                 "diffusion, 4 % at first, crisp to 8 %, soft at 12 %; three diffusivities",
                 "literature on biscuits and sponge, 3e-11 to 3e-10 m2/s; barriers estimated",
                 "the order of the barriers is sure, the hours within three times",

@@ -31,7 +31,7 @@ class BlindStage:
     sign: str
 
 
-# Minutes for 3 mm of short dough in a tin at the temperature beside them. Source: craft practice,
+# Minutes at the usual thickness (``usual_mm``) in a tin at the temperature beside them. Source: craft practice,
 # section k of the reference; confidence high for the order, medium for the minutes.
 _STAGES: dict[School, tuple[tuple[str, float, float, float, str], ...]] = {
     "weights": (
@@ -75,7 +75,10 @@ _FINISH: dict[Goes, tuple[float, str]] = {
     "hot_filling": (1.1, "A hot filling soaks it: a shade darker, and seal it."),
 }  # fmt: skip
 _BAKED_THROUGH = "It is baked through by itself and filled late: what is crisp is dry."
-DOUGH_MM = 3.0
+_DOUGH_MM = 3.0
+# How thick what is no rolled dough usually lies, mm; the stages are written for it. Source: craft.
+_USUAL_MM: dict[School, float] = {"crumb": 6.0, "sponge": 8.0, "frangipane": 15.0}
+THICK_MM = (1.0, 30.0)
 COOL_TO_C = 25.0
 _RATE_K = 35.0  # a stage takes half as long this much hotter; estimate
 
@@ -90,15 +93,24 @@ class BlindBake:
     shield: str
 
 
-def blind_bake(
-    school: School, goes: Goes, dough_mm: float, offset_k: float, fan: bool, width_mm: float
-) -> BlindBake:
-    """The stages of a school for what goes in. ``offset_k`` is the oven above its dial.
+def usual_mm(school: School) -> float:
+    """How thick the dough of a school usually lies, mm."""
+    return _USUAL_MM.get(school, _DOUGH_MM)
 
-    Raises CraftError for a dough thinner than 1 or thicker than 10 mm.
+
+def blind_bake(
+    school: School, goes: Goes, dough_mm: float | None, offset_k: float, fan: bool, width_mm: float
+) -> BlindBake:
+    """The stages of a school for what goes in. ``offset_k`` is the oven above its dial;
+    ``dough_mm`` None takes the usual thickness, and choux, which is piped, has none.
+
+    Raises CraftError for a dough thinner than 1 or thicker than 30 mm.
     """
-    if not 1 <= dough_mm <= 10:
-        raise CraftError("dough_mm", "A dough is rolled 1 to 10 mm thick.")
+    usual = usual_mm(school)
+    mm = usual if dough_mm is None or school == "choux" else dough_mm
+    low_mm, high_mm = THICK_MM
+    if not low_mm <= mm <= high_mm:
+        raise CraftError("dough_mm", f"A dough lies {low_mm:g} to {high_mm:g} mm thick.")
     share, how_far = _FINISH[goes]
     if school in ("choux", "puff", "sponge", "frangipane"):
         share, how_far = 1.0, _BAKED_THROUGH
@@ -106,13 +118,13 @@ def blind_bake(
     for n, (title, oven_c, low, high, sign) in enumerate(_STAGES[school]):
         dial = oven_c - (20 if fan else 0)
         # Thicker dough takes longer as its water has further to go; the last stage is what is cut.
-        times = (dough_mm / DOUGH_MM) ** 0.8 * 2 ** (-offset_k / _RATE_K)
+        times = (mm / usual) ** 0.8 * 2 ** (-offset_k / _RATE_K)
         last = n == len(_STAGES[school]) - 1
         times *= share if last else 1.0
         stages.append(BlindStage(title, dial, low * times, high * times, sign))
     # A shell of pastry on a rack loses half of what it is above the room in about 6 min for 3 mm.
     hot = stages[-1].oven_c * 0.6
-    half_min = 6.0 * dough_mm / DOUGH_MM
+    half_min = 6.0 * mm / _DOUGH_MM
     cool_min = half_min * math.log2(max(2.0, (hot - 22) / (COOL_TO_C - 22)))
     shell = school in ("weights", "frozen", "hot_start")
     rim = "Shield the rim with foil from the second stage on." if width_mm >= 180 and shell else ""

@@ -10,6 +10,7 @@ export const BAKING: Shapes["Baking"] = {
   crust_mm: 5,
   doneness: "wobble",
   door_min: [],
+  dough_mm: null,
   filled_c: 5,
   film: true,
   first_c: null,

@@ -2078,6 +2078,11 @@ export interface components {
       /** Door Min */
       door_min?: number[];
       /**
+       * Dough Mm
+       * @description as it is rolled; null: the usual of its dough
+       */
+      dough_mm?: number | null;
+      /**
        * Filled C
        * @default 5
        */
@@ -3180,6 +3185,11 @@ export interface components {
       crisp_h: number[];
       /** Dough */
       dough: string | null;
+      /**
+       * Dough Mm
+       * @description as it was reckoned with
+       */
+      dough_mm: number;
       /** How Far */
       how_far: string;
       /** Reasons */
@@ -5145,6 +5155,7 @@ export interface components {
        *         "crust_mm": 5,
        *         "doneness": "wobble",
        *         "door_min": [],
+       *         "dough_mm": null,
        *         "filled_c": 5,
        *         "film": true,
        *         "first_c": null,
@@ -5230,6 +5241,7 @@ export interface components {
        *         "crust_mm": 5,
        *         "doneness": "wobble",
        *         "door_min": [],
+       *         "dough_mm": null,
        *         "filled_c": 5,
        *         "film": true,
        *         "first_c": null,

@@ -234,7 +234,9 @@ class CrustIn(Strict):
     )  # fmt: skip
     egg_grade: str = Field("US large", max_length=40)
     goes: Literal["baked_in", "cold_filling", "hot_filling"] = "cold_filling"
-    dough_mm: float = Field(3, ge=1, le=10)
+    dough_mm: float | None = Field(
+        None, ge=1, le=30, description="null: the usual of its dough; choux is piped and has none"
+    )
     offset_k: float = Field(0, ge=-80, le=80)
     fan: bool = False
     width_mm: float = Field(230, ge=20, le=900)
@@ -259,6 +261,7 @@ class CrustOut(Shape):
 
     dough: str | None
     school: School
+    dough_mm: float = Field(description="as it was reckoned with")
     stages: list[CrustStage]
     how_far: str
     cool_min: float

@@ -98,16 +98,18 @@ export function CrustPlan({
           pick("School", "blind", BLIND)
         )}
         {pick("What goes in", "goes", GOES)}
-        <NumberField
-          label="Dough"
-          value={Math.min(10, b.crust_mm)}
-          low={1}
-          high={10}
-          step={0.5}
-          unit="mm"
-          disabled={off}
-          onValue={(v) => set({ crust_mm: v })}
-        />
+        {found && found.school !== "choux" && (
+          <NumberField
+            label={found.school === "crumb" ? "Pressed" : "Dough, rolled"}
+            value={b.dough_mm ?? found.dough_mm}
+            low={1}
+            high={30}
+            step={0.5}
+            unit="mm"
+            disabled={off}
+            onValue={(v) => set({ dough_mm: v })}
+          />
+        )}
         {pick("Between crust and filling", "barrier", BARRIER)}
         <NumberField
           key={`filled${units}`}
