@@ -39,9 +39,9 @@ from batches.shapes import (
 from batches.state import CookState, state_of
 from batches.teaching import teach
 from formulas.api import version_of
+from formulas.bake_plan import bake_plan_of
 from formulas.building import assembly_plan
 from formulas.content import Content, check, content_of, formula_of
-from formulas.oven import bake_plan_of
 from formulas.stove import plan_of
 from kitchen.access import member_of
 from kitchen.models import Member

@@ -17,9 +17,10 @@ from bellcrumb.contract.shapes.formula import FormulaOut
 from bellcrumb.errors import CraftError
 from bellcrumb.texture.set_index import CLASSES
 from devices.models import Device
+from formulas.bake_plan import bake_plan_of
 from formulas.content import content_of, formula_of
 from formulas.models import Version
-from formulas.oven import bake_plan_of, oven_of
+from formulas.oven import oven_of
 from formulas.stove import PlanOut, plan_of
 from kitchen.models import Kitchen, Oven
 

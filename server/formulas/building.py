@@ -97,7 +97,7 @@ def _from_the_bottom(versions: list[Version]) -> list[Version]:
 
 
 def content_saved(dessert: Dessert, versions: list[Version]) -> BuildContent:
-    """The build as saved; before it was, the main part's vessel and every part as it usually lies."""
+    """The build as saved; before it was, the main part's vessel, every part as it usually lies."""
     if dessert.build:
         content = BuildContent.model_validate(dessert.build)
         there = {version.part_id for version in versions}

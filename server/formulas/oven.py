@@ -9,14 +9,13 @@ from bellcrumb.book.learn import unlearned_min
 from bellcrumb.contract.colds import cool_mix
 from bellcrumb.contract.fitting import filling_of, fit_out, vessel_of
 from bellcrumb.contract.formulas import understood
-from bellcrumb.contract.ovens import bake_mix, choose_mix, convert_mix, oven_family
+from bellcrumb.contract.ovens import bake_mix, choose_mix, convert_mix
 from bellcrumb.contract.refits import refit_mix
-from bellcrumb.contract.shapes import CurvePoint, FormulaIn, TrayOut
+from bellcrumb.contract.shapes import FormulaIn, TrayOut
 from bellcrumb.contract.shapes.base import MixIn
 from bellcrumb.contract.shapes.oven import (
     BakeIn,
     BakeOut,
-    BakePoint,
     BathIn,
     ChooseIn,
     ChooseOut,
@@ -31,13 +30,10 @@ from bellcrumb.contract.shapes.oven import (
     UnderIn,
 )
 from bellcrumb.errors import CraftError
-from bellcrumb.laws.water import boils_c
 from bellcrumb.mix.composition import Mix
-from bellcrumb.oven.guide import BakePlan, bake_steps
 from bellcrumb.oven.refit import Observations
 from bellcrumb.vessels.geometry import Vessel
 from formulas.content import Baking, Content, given_of
-from formulas.stove import CurveOut, PlaceOut, PlanOut, Scene, StepOut
 from kitchen.access import pantry_of, vessels_of
 from kitchen.lessons import Used, lesson_of
 from kitchen.models import Cold, Kitchen, Oven
@@ -102,7 +98,7 @@ def cold_of(kitchen: Kitchen, baking: Baking) -> Cold:
     return [*chosen, *colds, Cold(name="A refrigerator", kind="fridge")][0]
 
 
-def _filled(
+def filled_of(
     kitchen: Kitchen, content: Content, kind: str | None, own: dict[str, Vessel]
 ) -> tuple[Mix, Vessel, float, FormulaIn]:
     """The mix, the vessel (of the library or the kitchen's ``own``), its share filled, and the
@@ -112,7 +108,7 @@ def _filled(
     if not mix.mass_g:
         raise CraftError("lines_text", "There is nothing in this formula yet.")
     if given.vessel is None:
-        raise CraftError("vessel_key", "Choose what it stands in, on the formula’s page.")
+        raise CraftError("vessel_key", "Choose what it stands in.")
     vessel = vessel_of(given.vessel, own)
     density = mix.mass_g / mix.volume_ml
     return mix, vessel, filling_of(given, mix.volume_ml).share_of(vessel, density), given
@@ -126,7 +122,7 @@ def _stands(vessel: Vessel) -> StandsIn:
     )  # fmt: skip
 
 
-def _bake_in(
+def bake_in(
     kitchen: Kitchen,
     content: Content,
     oven: Oven,
@@ -135,6 +131,7 @@ def _bake_in(
     frames: bool,
     lesson: Used | None = None,
 ) -> BakeIn:
+    """A bake as the core is asked for it; with ``lesson``, by what was learned of the oven."""
     b = content.baking
     stages = []
     if b.first_c is not None:
@@ -172,11 +169,12 @@ def _bake_in(
     )
 
 
-def _renamed(error: CraftError) -> CraftError:
+def renamed(error: CraftError) -> CraftError:
+    """A refusal of the core at the field that a version has for it."""
     return CraftError(_FIELDS.get(error.field, error.field), error.message)
 
 
-def _said_of(lesson: Used | None, asked: BakeIn, found: BakeOut) -> list[Used]:
+def said_of(lesson: Used | None, asked: BakeIn, found: BakeOut) -> list[Used]:
     """What was learned of the oven, with the minutes before and after it."""
     if lesson is None:
         return []
@@ -193,20 +191,20 @@ def bake_of(kitchen: Kitchen, content: Content, kind: str | None, *, frames: boo
     oven = oven_of(kitchen, content.baking)
     lesson = lesson_of(kitchen, "oven", oven.name)
     own = vessels_of(kitchen)
-    mix, vessel, share, given = _filled(kitchen, content, kind, own)
+    mix, vessel, share, given = filled_of(kitchen, content, kind, own)
     try:
-        asked = _bake_in(kitchen, content, oven, share, given, frames, lesson)
+        asked = bake_in(kitchen, content, oven, share, given, frames, lesson)
         found = bake_mix(mix, asked, [], own)
         fit = fit_out(given, mix.volume_ml, mix.mass_g, own)
     except CraftError as error:
-        raise _renamed(error) from error
+        raise renamed(error) from error
     return BakePlanOut(
         found=found,
         oven=oven.name,
         oven_kind="fan" if oven.kind == "fan" else "static",
         offset_k=asked.oven.offset_k,
         measured=asked.oven.known,
-        learned=_said_of(lesson, asked, found),
+        learned=said_of(lesson, asked, found),
         vessel=_stands(vessel),
         count=content.vessel_count,
         tray=fit.tray if fit else None,
@@ -220,9 +218,9 @@ def choose_of(
     """Which oven and bath for a version. Raises CraftError at a field of the content."""
     oven = oven_of(kitchen, content.baking)
     own = vessels_of(kitchen)
-    mix, _, share, given = _filled(kitchen, content, kind, own)
+    mix, _, share, given = filled_of(kitchen, content, kind, own)
     lesson = lesson_of(kitchen, "oven", oven.name)
-    asked = _bake_in(kitchen, content, oven, share, given, False, lesson)
+    asked = bake_in(kitchen, content, oven, share, given, False, lesson)
     try:
         return choose_mix(
             mix,
@@ -230,20 +228,20 @@ def choose_of(
             own,
         )
     except CraftError as error:
-        raise _renamed(error) from error
+        raise renamed(error) from error
 
 
 def convert_of(kitchen: Kitchen, content: Content, kind: str | None) -> ConvertOut:
     """A version's bake in the other kind of oven. Raises CraftError at a field of the content."""
     oven = oven_of(kitchen, content.baking)
     own = vessels_of(kitchen)
-    mix, _, share, given = _filled(kitchen, content, kind, own)
+    mix, _, share, given = filled_of(kitchen, content, kind, own)
     lesson = lesson_of(kitchen, "oven", oven.name)
     try:
-        asked = _bake_in(kitchen, content, oven, share, given, False, lesson)
+        asked = bake_in(kitchen, content, oven, share, given, False, lesson)
         return convert_mix(mix, asked, own)
     except CraftError as error:
-        raise _renamed(error) from error
+        raise renamed(error) from error
 
 
 def crust_in(kitchen: Kitchen, content: Content) -> CrustIn:
@@ -266,7 +264,7 @@ def cool_of(kitchen: Kitchen, content: Content, kind: str | None) -> CoolPlanOut
     b = content.baking
     cold = cold_of(kitchen, b)
     own = vessels_of(kitchen)
-    mix, vessel, share, given = _filled(kitchen, content, kind, own)
+    mix, vessel, share, given = filled_of(kitchen, content, kind, own)
     method = {"still": "ice_bath", "stirred": "stirred_ice_bath"}.get(b.ice, cold.kind)
     assert given.vessel is not None
     try:
@@ -286,127 +284,18 @@ def cool_of(kitchen: Kitchen, content: Content, kind: str | None) -> CoolPlanOut
             own,
         )
     except CraftError as error:
-        raise _renamed(error) from error
+        raise renamed(error) from error
     return CoolPlanOut(
         found=found, cold=cold.name, air_c=float(cold.air_c), vessel=_stands(vessel),
         count=content.vessel_count,
     )  # fmt: skip
 
 
-# No oven is exactly its dial and no mix quite as warm as thought: a simulated one neither.
-_SIMULATED_OVEN_K, _SIMULATED_START_K = -6.0, -2.0
-
-
-def bake_plan_of(kitchen: Kitchen, content: Content, kind: str) -> PlanOut:
-    """The guide of a bake, as the cook follows it. Raises CraftError at a field of the content."""
-    oven = oven_of(kitchen, content.baking)
-    own = vessels_of(kitchen)
-    mix, vessel, share, given = _filled(kitchen, content, kind, own)
-    lesson = lesson_of(kitchen, "oven", oven.name)
-    asked = _bake_in(kitchen, content, oven, share, given, False, lesson)
-    unlearned = _bake_in(kitchen, content, oven, share, given, False)
-    try:
-        found = bake_mix(mix, asked, [], own)
-        truth = bake_mix(mix, _with_simulated_error(unlearned), [], own)
-    except CraftError as error:
-        raise _renamed(error) from error
-    if found.pull_from_min is None or found.pull_to_min is None:
-        raise CraftError("baking.set_c", found.warnings[0])
-    b = content.baking
-    name = vessel.name.lower()
-    steps = bake_steps(
-        BakePlan(
-            doneness=b.doneness,
-            after=b.after,
-            from_s=60 * found.pull_from_min,
-            to_s=60 * found.pull_to_min,
-            probe_from_c=found.probe_from_c or 200,
-            probe_to_c=found.probe_to_c or 200,
-            oven_words=f"{oven.name}, dial at {b.set_c:.0f} °C",
-            water_words=_water_words(found, content),
-            bath=asked.bath is not None,
-            place="floor" if b.stand == "deck" else "shelf",
-        )
-    )
-    points = [CurvePoint(t_s=60 * p.t_min, temp_c=p.centre_c) for p in found.curve]
-    return PlanOut(
-        family=oven_family(mix, asked.family).name,
-        guide="bake",
-        ring=oven.name,
-        learned=_said_of(lesson, asked, found),
-        boil_c=boils_c(kitchen.altitude_m),
-        thickens_c=found.set_c,
-        pot=PlaceOut(grams=mix.mass_g, words=[f"{content.vessel_count} × {name}"]),
-        bowl=PlaceOut(grams=0, words=[]),
-        finish=PlaceOut(grams=0, words=[]),
-        ladder=None,
-        steps=[StepOut.from_step(s) for s in steps],
-        heat=None,
-        cook=CurveOut(
-            points=points, thickens_s=None, reaches_s=60 * found.pull_from_min,
-            overshoot_k=found.carry_over_k or 0,
-        ),
-        cook_from_c=found.curve[0].centre_c,
-        scorch="low",
-        scenes=[_scene("cook", truth.curve), _scene("out", truth.after)],
-        warnings=found.warnings,
-        checks=_checks(oven, b, found),
-        egg_from="cook",
-        content=content.dict(),
-    )  # fmt: skip
-
-
-def _with_simulated_error(asked: BakeIn) -> BakeIn:
-    oven = asked.oven.model_copy(update={"offset_k": asked.oven.offset_k + _SIMULATED_OVEN_K})
-    start = 20.0 if asked.mix.temp_c is None else asked.mix.temp_c
-    mix = asked.mix.model_copy(update={"temp_c": start + _SIMULATED_START_K})
-    return asked.model_copy(update={"oven": oven, "mix": mix})
-
-
-def _scene(step: str, curve: list[BakePoint]) -> Scene:
-    first = curve[0].t_min if curve else 0.0
-    return Scene(
-        step=step, mass_g=1, cp_j_per_gk=4, boil_c=100, thickens_c=200, power_w=0, fuel="gas",
-        from_c=curve[0].centre_c if curve else 20, stirring="none", pot_mm=0, pot_g=0, kind="bake",
-        points=[CurvePoint(t_s=60 * (p.t_min - first), temp_c=p.centre_c) for p in curve],
-        bath_points=[
-            CurvePoint(t_s=60 * (p.t_min - first), temp_c=p.bath_c)
-            for p in curve if p.bath_c is not None
-        ],
-        air_points=[CurvePoint(t_s=60 * (p.t_min - first), temp_c=p.oven_c) for p in curve],
-    )  # fmt: skip
-
-
-def _water_words(found: BakeOut, content: Content) -> str:
-    if found.water_ml is None or found.level_mm is None:
-        return ""
-    return (
-        f"{found.water_ml / 1000:.1f} l of water at {content.baking.water_c:.0f} °C, "
-        f"{found.level_mm:.0f} mm deep"
-    )
-
-
-def _checks(oven: Oven, b: Baking, found: BakeOut) -> list[str]:
-    dial = b.first_c if b.first_c is not None else b.set_c
-    heat = f"{oven.name} at {dial:.0f} °C for half an hour"
-    if not b.preheated:
-        heat = f"{oven.name} cold, and turned to {dial:.0f} °C as it goes in"
-    said = [heat, "Strained, bubbles skimmed"]
-    if found.water_ml is not None:
-        said.append(f"Kettle: {found.water_ml / 1000:.1f} l at {b.water_c:.0f} °C")
-        said += ["Tray with a cloth under the moulds", "Dry cloths, a rack free"]
-    if b.crust:
-        said.append("Crust baked pale, no crack in it")
-    if b.covered:
-        said.append("Foil, with a hole for the steam")
-    return said
-
-
 def refit_of(kitchen: Kitchen, content: Content, kind: str, told: Observations) -> RefitOut | None:
     """What a running bake tells of itself; None while it is too little."""
     oven = oven_of(kitchen, content.baking)
     own = vessels_of(kitchen)
-    mix, _, share, given = _filled(kitchen, content, kind, own)
+    mix, _, share, given = filled_of(kitchen, content, kind, own)
     lesson = lesson_of(kitchen, "oven", oven.name)
-    asked = _bake_in(kitchen, content, oven, share, given, False, lesson)
+    asked = bake_in(kitchen, content, oven, share, given, False, lesson)
     return refit_mix(mix, asked, told, own)

@@ -390,6 +390,13 @@ class KnowingTest(unittest.TestCase):
         self.assertTrue(bare.soft_h[0] < 3.9 < bare.soft_h[1])
         self.assertLess(soggy_clock("egg_wash", "wet", 60).crisp_h[1], crisp[1])
 
+    def test_what_was_boiled_just_before_is_taken_to_go_in_hot(self):
+        roux = ["500 g cream 35%", "500 g whole milk", "110 g plain flour", "360 g sugar",
+                "120 g butter"]  # fmt: skip
+        told = bake(roux, PIE, bath=None, temp_c=75, count=1, crust={"mm": 5})
+        usual = bake(roux, PIE, bath=None, temp_c=None, count=1, crust={"mm": 5})
+        self.assertAlmostEqual(told["pull_min"], usual["pull_min"], delta=0.5)
+
     def test_a_blind_bake_follows_dough_and_oven(self):
         def minutes(**k):
             asked = {"school": "weights", "goes": "cold_filling", "dough_mm": 3, "offset_k": 0,

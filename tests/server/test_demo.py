@@ -5,10 +5,10 @@ from django.test import TestCase, override_settings
 from batches.models import Batch
 from demo import kitchen as demo
 from demo.weeks import OVEN_K, RING, SOFTER_S, load_weeks
+from formulas.bake_plan import bake_plan_of
 from formulas.builds import page_of
 from formulas.content import content_of, formula_of
 from formulas.models import Dessert, Version
-from formulas.oven import bake_plan_of
 from formulas.stove import plan_of
 from kitchen.models import Lesson
 

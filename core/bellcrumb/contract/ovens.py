@@ -26,6 +26,8 @@ from bellcrumb.vessels.tray import bath as stand
 # Starch cream baked again: share of corn starch (equivalent) that holds it, and where its middle is
 # when it just holds. Our estimate, from 18 to 35 min at 175 degC poured hot.
 _STARCH_HOLDS, _REBAKED_C = 0.02, 86.0
+# How warm a mix goes into its mould when nobody says: one boiled just before is poured hot.
+_ROOM_C, _POURED_C = 20.0, {"sugar_cream": 75.0}
 _LEAST_FILL = 0.12  # a batch that fills less is for another number of vessels
 _GAP_MM = 2 * GAP_MM  # two fingers between, where no pan was given
 _PAN_MM2 = 325.0 * 265.0
@@ -96,6 +98,8 @@ def oven_family(mix: Mix, key: str | None) -> Family:
     if key:
         return family(key)
     near = standings(mix)
+    if near[0].family.key in _POURED_C:  # boiled, and baked again
+        return near[0].family
     return next((s.family for s in near if not s.family.on_the_stove), near[0].family)
 
 
@@ -108,7 +112,7 @@ def bake_mix(
     job, _, poured = job_of(mix, kin, given, vessels)
     each_ml = mix.volume_ml / given.count
     said = [*said, *not_for_these(given.vessel, given.fill, vessels, each_ml)]
-    start = 20.0 if given.mix.temp_c is None else given.mix.temp_c
+    start = poured_c(given.mix.temp_c, kin)
     set_c = stops_wobbling_c(mix, kin)
     hottest = max(s.set_c for s in job.oven.stages) + job.oven.offset_k
     if hottest <= max(start, set_c - 3):
@@ -122,6 +126,11 @@ def bake_mix(
     found = bake(job, cases, given.doneness, given.after)
     solve_ms = 1000 * (time.perf_counter() - began)
     return bake_out(found, given, poured, set_c, kin, said, solve_ms)
+
+
+def poured_c(told_c: float | None, kin: Family) -> float:
+    """How warm a mix goes in: as told, else as it usually does, degC."""
+    return _POURED_C.get(kin.key, _ROOM_C) if told_c is None else told_c
 
 
 def stops_wobbling_c(mix: Mix, kin: Family) -> float:
@@ -224,7 +233,7 @@ def choose_mix(
     """``chosen`` of a mix already understood. All settings are cases of one run."""
     kin = oven_family(mix, given.family)
     set_c = stops_wobbling_c(mix, kin)
-    start = 20.0 if given.mix.temp_c is None else given.mix.temp_c
+    start = poured_c(given.mix.temp_c, kin)
     found: list[shapes.ChoiceOut] = []
     for bath in (given.bath or shapes.BathIn(), None):
         oven = given.oven.model_copy(update={"set_c": TRIED_C[0], "stages": []})
@@ -295,7 +304,7 @@ def convert_mix(
     kin = oven_family(mix, given.family)
     set_c = stops_wobbling_c(mix, kin)
     job, mould, _ = job_of(mix, kin, given, vessels)
-    start = 20.0 if given.mix.temp_c is None else given.mix.temp_c
+    start = poured_c(given.mix.temp_c, kin)
     width = 2 * mould.half_mm
     one = stepped(job, Cases.one(start, job.oven.offset_k, set_c), 4 * 3600)
     aim = float(signs(one, width)[given.doneness].mean(0)[0])

@@ -1,6 +1,6 @@
 """Ovens known better: a bake fitted while it goes on, and the walk with a pan of water."""
 
-from bellcrumb.contract.ovens import job_of, oven_family, stops_wobbling_c
+from bellcrumb.contract.ovens import job_of, oven_family, poured_c, stops_wobbling_c
 from bellcrumb.contract.shapes import oven as shapes
 from bellcrumb.mix.composition import Mix
 from bellcrumb.oven.calibrate import calibrate
@@ -17,7 +17,7 @@ def refit_mix(
     kin = oven_family(mix, given.family)
     job, _, _ = job_of(mix, kin, given, vessels)
     set_c = stops_wobbling_c(mix, kin)
-    start = 20.0 if given.mix.temp_c is None else given.mix.temp_c
+    start = poured_c(given.mix.temp_c, kin)
     found = refit(job, start, job.oven.offset_k, set_c, told)
     if found is None:
         return None

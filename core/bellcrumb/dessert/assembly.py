@@ -23,7 +23,8 @@ _DONE_SHARE = 0.97  # a vessel is full this much under its weight: what drips is
 _OVER_SHARE = 1.08  # and too full beyond this
 _VERBS: dict[Lies, str] = {
     "lining": "Line it with", "poured": "Pour in", "mm": "Spread", "below_rim": "Pour in",
-    "share": "Pour in", "grams": "Lay on", "dome": "Heap on", "swirls": "Pipe on", "dusted": "Strew", "sheet": "Lay on",
+    "share": "Pour in", "grams": "Lay on", "dome": "Heap on", "swirls": "Pipe on",
+    "dusted": "Strew", "sheet": "Lay on",
 }  # fmt: skip
 
 

@@ -255,7 +255,8 @@ def _value(layer: Layer, lies: Lies, part: Made, n: int, count: int) -> float:
     """The measure of a layer in the unit of how it lies. Raises CraftError where it makes none."""
     facts = FACTS[part.kind]
     usual = {"lining": facts.lining_mm or 3.0, "mm": facts.lining_mm or 10.0, "below_rim": 5.0,
-             "dome": 15.0, "swirls": 25.0, "dusted": 8.0 if part.kind == "torched" else 3.0, "sheet": 8.0,
+             "dome": 15.0, "swirls": 25.0, "sheet": 8.0,
+             "dusted": 8.0 if part.kind == "torched" else 3.0,
              "share": 0.5, "poured": 0.0, "grams": 0.0}  # fmt: skip
     value = usual[lies] if layer.value is None else layer.value
     most = {"share": 1.0, "dusted": 200.0, "grams": 20_000.0}.get(lies, 400.0)

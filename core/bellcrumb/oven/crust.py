@@ -31,8 +31,8 @@ class BlindStage:
     sign: str
 
 
-# Minutes at the usual thickness (``usual_mm``) in a tin at the temperature beside them. Source: craft practice,
-# section k of the reference; confidence high for the order, medium for the minutes.
+# Minutes at the usual thickness (``usual_mm``) in a tin at the temperature beside them. Source:
+# craft practice; confidence high for the order, medium for the minutes.
 _STAGES: dict[School, tuple[tuple[str, float, float, float, str], ...]] = {
     "weights": (
         ("Paper or foil in, filled to the rim with weights", 195, 15, 20,

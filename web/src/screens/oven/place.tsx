@@ -8,6 +8,7 @@ import { putOnBench, useBench } from "@/bench";
 import { useDraft, type Draft } from "@/keep/draft";
 import { partQuery, usePart, type Part } from "@/screens/formula/part";
 import { SaveNote } from "@/screens/formula/saving";
+import { VesselSelect } from "@/screens/formula/vessel-select";
 import { withBaking, type Baking } from "@/screens/oven/baking";
 import { useToday, type Today } from "@/screens/stove/today";
 import { Select } from "@/ui/field";
@@ -102,6 +103,18 @@ export function PlaceHead({
             Back to the formula
           </Link>
         </p>
+      )}
+      {problem?.field === "vessel_key" && canEdit && !forToday && (
+        <div className="mb-5 max-w-[24rem]">
+          <VesselSelect
+            label="It stands in"
+            none="choose …"
+            value={draft.content.vessel_key}
+            disabled={false}
+            error={null}
+            onKey={(vessel_key) => draft.change({ vessel_key })}
+          />
+        </div>
       )}
     </div>
   );
