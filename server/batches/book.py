@@ -36,7 +36,7 @@ from batches.teaching import teach
 from bellcrumb.book.curve_file import read_curve
 from bellcrumb.book.review import FAULTS, Finding, deviation, longest, review
 from bellcrumb.contract.shapes import SetClass
-from formulas.stove import step_of
+from formulas.guide_shapes import step_of
 from kitchen.access import member_of
 from kitchen.models import Member
 from shared.heavy import heavy

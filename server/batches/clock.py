@@ -19,7 +19,7 @@ from bellcrumb.oven.guide import bake_moment, is_fresh
 from bellcrumb.safety.pasteurise import Lethality, Product, lethality
 from bellcrumb.stove.guide import ENTERED_EARLY_S, Moment, held_above_c, missed, moment
 from bellcrumb.stove.steps import Step
-from formulas.stove import PlanOut, step_of
+from formulas.guide_shapes import PlanOut, step_of
 from shared.now import now as clock_now
 
 LONGEST_MS = 2_000_000_000  # three weeks: what the store has room for

@@ -17,7 +17,7 @@ from batches.intake import Sent, read_item, store
 from bellcrumb.stove.temper import Rung
 from devices.models import Device
 from devices.token import DeviceThrottle, Token
-from formulas.stove import Scene, StepOut
+from formulas.guide_shapes import Scene, StepOut
 from kitchen.access import member_of
 from shared.now import now as clock_now
 from shared.shapes import PROBLEMS

@@ -18,7 +18,7 @@ from bellcrumb.contract.shapes import SetClass
 from bellcrumb.contract.shapes.oven import RefitOut
 from bellcrumb.contract.words import sentence
 from formulas.content import Conditions
-from formulas.stove import PlanOut
+from formulas.guide_shapes import PlanOut
 
 
 class ForDay(Schema):

@@ -20,8 +20,9 @@ from demo.formulas import COUNTS, FORMULAS, PANTRY, PRICES, RINGS, VESSELS
 from devices.models import Device
 from formulas.building import BuildContent, LayerSaved
 from formulas.content import VESSEL_FIELDS, content_of, formula_of
+from formulas.guide_shapes import PlanOut, Scene
 from formulas.models import Dessert, Part, Version
-from formulas.stove import PlanOut, Scene, plan_of
+from formulas.stove import plan_of
 from kitchen.buying import set_price
 from kitchen.models import Cold, Kitchen, Member, Oven, PantryItem, Ring, Vessel
 

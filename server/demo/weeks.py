@@ -19,9 +19,10 @@ from bellcrumb.texture.set_index import CLASSES
 from devices.models import Device
 from formulas.bake_plan import bake_plan_of
 from formulas.content import content_of, formula_of
+from formulas.guide_shapes import PlanOut
 from formulas.models import Version
 from formulas.oven import oven_of
-from formulas.stove import PlanOut, plan_of
+from formulas.stove import plan_of
 from kitchen.models import Kitchen, Oven
 
 BATCHES, WEEKS, DESSERTS = 96, 6, 12

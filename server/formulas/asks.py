@@ -30,8 +30,9 @@ from bellcrumb.texture.set_map import Plane
 from formulas.api import dessert_of, version_of
 from formulas.cards import glances, heart, newest
 from formulas.content import Content, content_of, formula_of, given_of, scale_of, solve_of
+from formulas.guide_shapes import PlanOut
 from formulas.models import Dessert, Version
-from formulas.stove import PlanOut, plan_of
+from formulas.stove import plan_of
 from kitchen.access import member_of, pantry_of, vessels_of
 from shared.heavy import heavy
 from shared.shapes import PROBLEMS

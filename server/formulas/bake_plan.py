@@ -8,8 +8,8 @@ from bellcrumb.laws.water import boils_c
 from bellcrumb.oven.guide import BakePlan, bake_steps
 from bellcrumb.texture.families import Family
 from formulas.content import Baking, Content
+from formulas.guide_shapes import CurveOut, PlaceOut, PlanOut, Scene, StepOut
 from formulas.oven import bake_in, filled_of, oven_of, renamed, said_of
-from formulas.stove import CurveOut, PlaceOut, PlanOut, Scene, StepOut
 from kitchen.access import vessels_of
 from kitchen.lessons import lesson_of
 from kitchen.models import Kitchen, Oven

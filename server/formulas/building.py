@@ -22,8 +22,8 @@ from bellcrumb.errors import CraftError
 from bellcrumb.quantities.show import grams_text
 from bellcrumb.stove.steps import Step
 from formulas.content import beaten_of, content_of
+from formulas.guide_shapes import PlaceOut, PlanOut, Scene, StepOut
 from formulas.models import Dessert, Version
-from formulas.stove import PlaceOut, PlanOut, Scene, StepOut
 from kitchen.access import pantry_of, prices_of, vessels_of
 from kitchen.models import Kitchen
 

@@ -14,7 +14,7 @@ from batches.shapes import MomentOut, Point
 from bellcrumb.rehearse.exercises import EXERCISES, exercise, guide_step
 from bellcrumb.rehearse.replay import replay
 from bellcrumb.rehearse.world import HEATS, LADLES_G, LONGEST_S, Act, Replay
-from formulas.stove import StepOut
+from formulas.guide_shapes import StepOut
 from kitchen.access import member_of
 from kitchen.models import Member
 from rehearsals.models import Rehearsal

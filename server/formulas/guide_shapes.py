@@ -1,0 +1,141 @@
+"""What a guide is as it is shown, and as a batch keeps it: steps, places, curves, simulated pans."""
+
+from dataclasses import asdict
+from typing import Any, Literal
+
+from ninja import Schema
+from pydantic import Field
+
+from bellcrumb.contract.shapes import (
+    AdditionOut,
+    CurvePoint,
+    MeringueOut,
+    SetClass,
+    SignOut,
+    SyrupOut,
+    TemperOut,
+    WhipOut,
+)
+from bellcrumb.contract.shapes.build import CutOut
+from bellcrumb.heat.pot import Fuel, Stirring
+from bellcrumb.stove.steps import Cue, Kind, Step
+from kitchen.lessons import Used
+
+
+class CueOut(Schema):
+    """What is said on the way, from a temperature on."""
+
+    from_c: float
+    headline: str
+    words: str
+    urgency: Literal["calm", "soon", "now"]
+
+
+class StepOut(Schema):
+    """A step of the guide."""
+
+    key: str
+    kind: Kind
+    title: str
+    sign: str
+    avoid: str
+    low_c: float | None
+    high_c: float | None
+    never_c: float | None
+    hold_s: int
+    thickens_c: float | None
+    caution: str
+    there: str = ""
+    over: str = "curdling"
+    cues: list[CueOut] = Field(default_factory=list)
+    from_s: int = 0
+    to_s: int = 0
+    grams: float = Field(0, description="of a layer, in each of `count` vessels")
+    count: int = 1
+
+    @classmethod
+    def from_step(cls, step: Step) -> "StepOut":
+        """A step of the core as it is shown and kept."""
+        return cls.model_validate(asdict(step))
+
+
+class PlaceOut(Schema):
+    """What goes in one place: pot, bowl or in at the end."""
+
+    grams: float
+    words: list[str]
+    us_words: list[str] = Field(
+        default_factory=list,
+        description="the same in the kitchen's cups and spoons; empty in a plan of earlier days",
+    )
+
+
+class CurveOut(Schema):
+    """A predicted curve from the start of its step."""
+
+    points: list[CurvePoint]
+    thickens_s: float | None
+    reaches_s: float | None
+    overshoot_k: float
+
+
+class Scene(Schema):
+    """What a simulated pot needs to know of one step; of no use to a real probe."""
+
+    step: str
+    mass_g: float
+    cp_j_per_gk: float
+    boil_c: float
+    thickens_c: float
+    from_c: float
+    power_w: float
+    fuel: Fuel
+    stirring: Stirring
+    pot_mm: float
+    pot_g: float
+    kind: Literal["pot", "syrup", "bath", "bake"] = "pot"
+    points: list[CurvePoint] = Field(default_factory=list)
+    bath_points: list[CurvePoint] = Field(default_factory=list)
+    air_points: list[CurvePoint] = Field(default_factory=list)
+    sugar_g: float = 0
+    water_g: float = 0
+    bath_w_k: float = 0
+
+
+class PlanOut(Schema):
+    """Everything the stove needs."""
+
+    family: str
+    guide: str = "custard"
+    ring: str
+    boil_c: float
+    thickens_c: float
+    pot: PlaceOut
+    bowl: PlaceOut
+    finish: PlaceOut
+    ladder: TemperOut | None
+    steps: list[StepOut]
+    heat: CurveOut | None
+    cook: CurveOut | None
+    cook_from_c: float
+    temper_s: float = 30
+    scorch: Literal["low", "middling", "high"]
+    scenes: list[Scene]
+    warnings: list[str]
+    checks: list[str] = Field(default_factory=list)
+    additions: list[AdditionOut] = Field(default_factory=list)
+    signs: list[SignOut] = Field(default_factory=list)
+    egg_from: str | None = None
+    cold_class: SetClass | None = None
+    syrup: SyrupOut | None = None
+    foam: MeringueOut | None = None
+    whipped: WhipOut | None = None
+    content: dict[str, Any] | None = None
+    cut: CutOut | None = None  # of a dessert put together: as it is drawn
+    learned: list[Used] = Field(default_factory=list)
+
+
+def step_of(out: StepOut) -> Step:
+    """A stored step as the core's."""
+    cues = tuple(Cue(**cue.dict()) for cue in out.cues)
+    return Step(**{**out.dict(), "cues": cues})
