@@ -4,10 +4,10 @@ from bisect import bisect_right
 
 from django.core.cache import cache
 
-from batches.clock import Course
+from batches.clock import Course, curve_of
 from batches.models import Batch
 from batches.state import CookState
-from bellcrumb.book.review import Timing
+from bellcrumb.book.review import Timing, longest
 from bellcrumb.contract.shapes.oven import RefitOut
 from bellcrumb.curve.watch import Reading
 from bellcrumb.errors import CraftError
@@ -33,11 +33,7 @@ def refit_now(batch: Batch, course: Course, state: CookState) -> RefitOut | None
         return None
     end_s = timing.left_s if course.current != "cook" else course.now_s
     into_s = end_s - timing.entered_s
-    looks = [
-        Look(at - timing.entered_s, LOOKS[mark])
-        for mark, at in course.marks.items()
-        if mark in LOOKS and at > timing.entered_s
-    ]
+    looks = _looks(course, timing)
     if into_s < _FIRST_S and not looks:
         return None
 
@@ -61,6 +57,34 @@ def refit_now(batch: Batch, course: Course, state: CookState) -> RefitOut | None
         known = {"found": found.model_dump(mode="json") if found else None}
         cache.set(key, known)
     return RefitOut.model_validate(known["found"]) if known["found"] else None
+
+
+def told_by(batch: Batch, course: Course) -> RefitOut | None:
+    """What a whole bake told of itself, beside what is written down of its oven; None where there
+    was neither probe nor look."""
+    plan = course.plan
+    timing = longest(course.timings).get("cook")
+    if plan.guide != "bake" or plan.content is None or timing is None:
+        return None
+
+    def inside(channel: int) -> list[Reading]:
+        return [r for r in curve_of(batch, channel) if timing.entered_s <= r[0] <= timing.left_s]
+
+    told = Observations(
+        _from(timing, inside(1)), _looks(course, timing), _from(timing, inside(AIR_CHANNEL)),
+        _from(timing, inside(BATH_CHANNEL)),
+    )  # fmt: skip
+    content = Content.model_validate(plan.content)
+    return refit_of(batch.kitchen, content, batch.version.part.kind, told, fresh=True)
+
+
+def _looks(course: Course, timing: Timing) -> list[Look]:
+    """The looks at the wobble, on the clock of the bake."""
+    return [
+        Look(at - timing.entered_s, LOOKS[mark])
+        for mark, at in course.marks.items()
+        if mark in LOOKS and at > timing.entered_s
+    ]
 
 
 def _from(timing: Timing, curve: list[Reading]) -> list[Reading]:

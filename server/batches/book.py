@@ -36,6 +36,7 @@ from batches.teaching import teach
 from bellcrumb.book.curve_file import read_curve
 from bellcrumb.book.review import FAULTS, Finding, deviation, longest, review
 from bellcrumb.contract.shapes import SetClass
+from bellcrumb.errors import CraftError
 from formulas.guide_shapes import step_of
 from kitchen.access import member_of
 from kitchen.models import Member
@@ -57,6 +58,10 @@ def bare_batch_of(member: Member, batch_id: UUID, *beside: str) -> Batch:
     return found
 
 
+# What came out, of what went in: less is not all of it, more has its pot in it.
+_WEIGHS = (0.4, 1.05)
+
+
 def batch_of(member: Member, batch_id: UUID) -> Batch:
     """A batch with all its page shows. Raises HttpError 404."""
     return bare_batch_of(member, batch_id, "version__part__dessert", "device", "verdict__by")
@@ -67,6 +72,7 @@ def _verdict_out(verdict: Verdict) -> VerdictOut:
         texture=cast(SetClass, verdict.texture),
         faults=verdict.faults,
         note=verdict.note,
+        weighs_g=verdict.weighs_g,
         by=verdict.by.name if verdict.by else None,
         revision=verdict.revision,
     )
@@ -189,20 +195,27 @@ def judge(request: HttpRequest, kid: UUID, batch_id: UUID, given: VerdictIn) -> 
     unknown = [f for f in given.faults if f not in FAULTS]
     if unknown:
         raise HttpError(422, f"“{unknown[0]}” is no fault on the list.")
+    went_in_g = course_of(batch).plan.went_in_g
+    if given.weighs_g is not None and went_in_g:
+        low, high = (share * went_in_g for share in _WEIGHS)
+        if not low <= given.weighs_g <= high:
+            raise CraftError(
+                "weighs_g",
+                f"{went_in_g:.0f} g went in: {given.weighs_g:.0f} g is not all of it, or its pot "
+                "weighs in it.",
+            )
     values = {
         "texture": given.texture,
         "faults": given.faults,
         "note": given.note,
+        "weighs_g": given.weighs_g,
         "by": member.user,
     }
     with transaction.atomic():
         verdict = Verdict.objects.select_for_update().filter(batch=batch).first()
         if verdict and verdict.revision != given.revision:
-            same = (verdict.texture, verdict.faults, verdict.note) == (
-                given.texture,
-                given.faults,
-                given.note,
-            )
+            told = ("texture", "faults", "note", "weighs_g")
+            same = all(getattr(verdict, name) == getattr(given, name) for name in told)
             if not same:
                 message = "Somebody judged this batch while you were writing. Both are kept."
                 return Status(

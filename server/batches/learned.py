@@ -16,12 +16,14 @@ from shared.now import now as clock_now
 from shared.shapes import PROBLEMS
 
 router = Router(tags=["batches"])
-Kind = Literal["ring", "oven", "set"]
+_SHARES = {"ring": "A ring gives its rating or", "pot": "What boils away is as told or"}
+Kind = Literal["ring", "pot", "oven", "set"]
 
 
 class LessonOut(Schema):
-    """A learned value and whether predictions use it. A ring's is a share of its rating, an oven's
-    kelvins above its dial (beyond what was known), a family's S."""
+    """A learned value and whether predictions use it. A ring's is a share of its rating, a pot's of
+    what the model lets boil away, an oven's kelvins above its dial (beyond what was known), a
+    family's S."""
 
     kind: Kind
     name: str
@@ -58,7 +60,7 @@ def _out(kitchen: Kitchen) -> list[LessonOut]:
 @router.get("/k/{kid}/learned", response={200: list[LessonOut], **PROBLEMS})
 @heavy
 def what_is_learned(request: HttpRequest, kid: UUID) -> list[LessonOut]:
-    """What the book teaches of rings, ovens and this kitchen's set."""
+    """What the book teaches of rings, pots, ovens and this kitchen's set."""
     kitchen = member_of(request, kid).kitchen
     relearn(kitchen)
     return _out(kitchen)
@@ -71,8 +73,8 @@ def change_lesson(request: HttpRequest, kid: UUID, given: LessonChange) -> list[
     row = Lesson.objects.filter(kitchen=kitchen, kind=given.kind, name=given.name).first()
     if row is None:
         raise HttpError(404, "Nothing was learned of this yet.")
-    if given.kind == "ring" and given.by_hand is not None and not 0.2 <= given.by_hand <= 3:
-        raise HttpError(422, "A ring gives between a fifth and three times its rating.")
+    if given.by_hand is not None and given.kind in _SHARES and not 0.2 <= given.by_hand <= 3:
+        raise HttpError(422, f"{_SHARES[given.kind]} a fifth to three times of it.")
     if given.on is not None:
         row.on = given.on
     if given.by_hand is not None or given.forget_hand:

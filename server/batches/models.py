@@ -137,12 +137,14 @@ class Photo(models.Model):
 
 
 class Verdict(models.Model):
-    """What came of a batch. ``faults`` are keys of the core's short list."""
+    """What came of a batch. ``faults`` are keys of the core's short list; ``weighs_g`` is all of
+    it, without its pot, where somebody weighed it."""
 
     batch = models.OneToOneField(Batch, models.CASCADE, related_name="verdict")
     texture = models.CharField(max_length=10)
     faults = models.JSONField(default=list)
     note = models.TextField(max_length=2000, blank=True)
+    weighs_g = models.FloatField(null=True, blank=True)
     by = models.ForeignKey(User, models.SET_NULL, null=True, related_name="+")
     at = models.DateTimeField(auto_now=True)
     revision = models.PositiveIntegerField(default=1)

@@ -116,6 +116,7 @@ class VerdictOut(Schema):
     texture: SetClass
     faults: list[str]
     note: str
+    weighs_g: float | None
     by: str | None
     revision: int
 
@@ -257,6 +258,9 @@ class VerdictIn(Schema):
     texture: SetClass
     faults: list[Annotated[str, Field(max_length=40)]] = Field(max_length=12)
     note: str = Field(default="", max_length=2000)
+    weighs_g: float | None = Field(
+        default=None, gt=0, le=500_000, description="all of it, without its pot; null: not weighed"
+    )
 
 
 class VerdictConflict(Schema):

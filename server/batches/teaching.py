@@ -1,4 +1,5 @@
-"""What a batch teaches of its ring, its oven and the set, and what all of them teach together.
+"""What a batch teaches of its ring, its pot, its oven and the set, and what all of them teach
+together.
 
 Each batch is worked out once, when it ends or is judged; learning reads only that. A prediction
 made with something learned is set back to what it would have been without, so that what is learned
@@ -10,9 +11,10 @@ from typing import Any
 
 from django.db import transaction
 
+from batches.bakes import told_by
 from batches.clock import course_of, curve_of
 from batches.models import Batch
-from bellcrumb.book.learn import heating_s
+from bellcrumb.book.learn import heating_s, timed_by_its_sign
 from bellcrumb.book.review import longest
 from bellcrumb.contract.explains import learned
 from bellcrumb.contract.shapes.explain import BatchSeen, LearnedOut, LearnIn, LearnOut
@@ -26,6 +28,7 @@ from kitchen.access import pantry_of
 from kitchen.models import Kitchen, Lesson
 
 _LATEST = 120  # older ones have faded
+_TELLS_K = 7.0  # a fit no surer than what is known of any oven tells nothing
 _AT_ONCE = 30  # curves read in one go, so that nobody waits for a whole book
 _WITH = ("version__part", "version__ring", "verdict", "device")
 
@@ -46,15 +49,25 @@ def seen_in(kitchen: Kitchen, batch: Batch) -> BatchSeen:
         )
         if timed:
             out.boil_predicted_s, out.boil_took_s = timed[0] * used.get("ring", 1.0), timed[1]
+    verdict = getattr(batch, "verdict", None)
+    if verdict and verdict.weighs_g and course.plan.boils_off_g and course.plan.pot_name:
+        out.pot = course.plan.pot_name
+        out.off_predicted_g = course.plan.boils_off_g / used.get("pot", 1.0)
+        out.off_g = course.plan.went_in_g - verdict.weighs_g
     bake = next((s for s in course.plan.steps if s.kind == "bake"), None)
     if bake and bake.key in at and bake.to_s:
         oven = oven_of(kitchen, content.baking)
         out.oven, out.oven_kind = oven.name, "fan" if oven.kind == "fan" else "static"
         out.dial_c = content.baking.set_c
         out.offset_used_k = used.get("oven", 0.0)
-        out.bake_predicted_min = (bake.from_s + bake.to_s) / 120
-        out.bake_took_min = (at[bake.key].left_s - at[bake.key].entered_s) / 60 or None
-    verdict = getattr(batch, "verdict", None)
+        took_min = (at[bake.key].left_s - at[bake.key].entered_s) / 60
+        if timed_by_its_sign(took_min, bake.from_s / 60, bake.to_s / 60):
+            out.bake_predicted_min = (bake.from_s + bake.to_s) / 120
+            out.bake_took_min = took_min or None
+        refit = told_by(batch, course)
+        if refit and refit.offset_spread_k < _TELLS_K:
+            out.offset_seen_k = refit.offset_k - float(oven.dial_error_k)
+            out.offset_spread_k = refit.offset_spread_k
     if verdict and verdict.texture:
         grade = egg_grade(content.egg_grade)
         lines = understand_all(content.lines_text.split("\n"), pantry_of(kitchen), grade)
@@ -131,5 +144,5 @@ def relearn(kitchen: Kitchen) -> None:
 
 
 def _by_kind(out: LearnOut) -> dict[tuple[str, str], LearnedOut]:
-    kinds = (("ring", out.rings), ("oven", out.ovens), ("set", out.set_shift))
+    kinds = (("ring", out.rings), ("pot", out.pots), ("oven", out.ovens), ("set", out.set_shift))
     return {(kind, value.name): value for kind, values in kinds for value in values}

@@ -45,6 +45,9 @@ def explain_given(batch: Batch) -> ExplainIn:
             to_min=step.to_s / 60 or None,
             took_min=(timing.left_s - timing.entered_s) / 60 or None,
         )
+    if verdict and verdict.weighs_g and course.plan.boils_off_g:
+        plan.went_in_g, plan.came_out_g = course.plan.went_in_g, verdict.weighs_g
+        plan.boils_off_g = course.plan.boils_off_g
     plan.set_class = cast("SetClass | None", batch.predicted_class or None)
     given = given_of(batch.kitchen, content_of(batch.version), batch.version.part.kind)
     return ExplainIn.model_validate({

@@ -1,8 +1,8 @@
 """Six weeks of Weir House in the book: the same every time, made by the same physics.
 
-The house has a deck oven cooler than it is written down, a back ring that has grown weak, creams
-that come out softer than the books', and people who err: a hold cut short, a bake forgotten.
-"""
+The house has a deck oven cooler than it is written down, a back ring that has grown weak, pots that
+boil more away, creams that come out softer than the books', and people who err: a hold cut short, a
+bake forgotten."""
 
 import random
 import uuid
@@ -26,9 +26,10 @@ from formulas.stove import plan_of
 from kitchen.models import Kitchen, Oven
 
 BATCHES, WEEKS, DESSERTS = 96, 6, 12
-RING, OVEN_K, SOFTER_S = 0.86, -6.0, -0.4  # the truth nobody has written down
+RING, OVEN_K, SOFTER_S, BOILS_OFF = 0.86, -6.0, -0.4, 1.4  # the truth nobody has written down
 _SPOON_S = 0.25  # how well a class is felt
 _EVERY_S = 12.0  # a reading so often: enough for a curve, few enough for a start
+_WEIGHED = 0.6  # how often somebody puts what came out on the scale
 _SHORT, _FORGOT = 0.15, 0.12  # how often a hold is cut short, a bake forgotten
 
 
@@ -83,7 +84,14 @@ def load_weeks(kitchen: Kitchen, now: datetime | None = None) -> int:
             for at, c in made.curve
         ]  # fmt: skip
         verdicts.append(
-            Verdict(batch=batch, texture=made.texture, faults=made.faults, note=made.note, by=cook)
+            Verdict(
+                batch=batch,
+                texture=made.texture,
+                faults=made.faults,
+                note=made.note,
+                weighs_g=made.weighs_g,
+                by=cook,
+            )
         )
     Batch.objects.bulk_create(batches, batch_size=12)
     Event.objects.bulk_create(events)
@@ -157,6 +165,7 @@ class _Made:
     faults: list[str]
     note: str
     taught: BatchSeen
+    weighs_g: float | None = None
 
 
 def _felt(line: _Line, noise: random.Random, off: float) -> tuple[str, BatchSeen]:
@@ -193,7 +202,15 @@ def _cook(line: _Line, noise: random.Random) -> _Made:
         taught.ring, taught.boil_predicted_s, taught.boil_took_s = plan.ring, heat, heat / pace
     faults = ["thinned_overnight"] if short and line.plan.egg_from else []
     note = "Off the ring at the first plop." if short else ""
-    return _Made(steps, curve or [(30.0, 20.0)], at + 120, texture, faults, note, taught)
+    weighs = None
+    if plan.boils_off_g and noise.random() < _WEIGHED:
+        gone = plan.boils_off_g * BOILS_OFF * noise.uniform(0.75, 1.25)
+        weighs = float(round(plan.went_in_g - gone))
+        taught.pot, taught.off_predicted_g = plan.pot_name, plan.boils_off_g
+        taught.off_g = plan.went_in_g - weighs
+    return _Made(
+        steps, curve or [(30.0, 20.0)], at + 120, texture, faults, note, taught, weighs
+    )  # fmt: skip
 
 
 def _bake(line: _Line, noise: random.Random) -> _Made:

@@ -1,4 +1,4 @@
-"""What a guide is as it is shown, and as a batch keeps it: steps, places, curves, simulated pans."""
+"""What a guide is as it is shown and as a batch keeps it: steps, places, curves, simulated pans."""
 
 from dataclasses import asdict
 from typing import Any, Literal
@@ -133,6 +133,14 @@ class PlanOut(Schema):
     content: dict[str, Any] | None = None
     cut: CutOut | None = None  # of a dessert put together: as it is drawn
     learned: list[Used] = Field(default_factory=list)
+    # The name of the pot it boils down in, and the water gone from it until it is off the heat.
+    pot_name: str = ""
+    boils_off_g: float | None = None
+
+    @property
+    def went_in_g(self) -> float:
+        """Everything that is weighed for it, g."""
+        return self.pot.grams + self.bowl.grams + self.finish.grams
 
 
 def step_of(out: StepOut) -> Step:

@@ -291,11 +291,14 @@ def cool_of(kitchen: Kitchen, content: Content, kind: str | None) -> CoolPlanOut
     )  # fmt: skip
 
 
-def refit_of(kitchen: Kitchen, content: Content, kind: str, told: Observations) -> RefitOut | None:
-    """What a running bake tells of itself; None while it is too little."""
+def refit_of(
+    kitchen: Kitchen, content: Content, kind: str, told: Observations, *, fresh: bool = False
+) -> RefitOut | None:
+    """What a bake tells of itself; None while it is too little. ``fresh`` leaves out what was
+    learned of the oven, so that it is not learned twice."""
     oven = oven_of(kitchen, content.baking)
     own = vessels_of(kitchen)
     mix, _, share, given = filled_of(kitchen, content, kind, own)
-    lesson = lesson_of(kitchen, "oven", oven.name)
+    lesson = None if fresh else lesson_of(kitchen, "oven", oven.name)
     asked = bake_in(kitchen, content, oven, share, given, False, lesson)
     return refit_mix(mix, asked, told, own)

@@ -16,7 +16,7 @@ from bellcrumb.dessert.bench import NAMES, after_choux, bench_kind, bench_steps
 from bellcrumb.dessert.works import Kind as BenchKind
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import Answer, answer
-from bellcrumb.heat.pot import Cream, PotRun, Ring, pot_for
+from bellcrumb.heat.pot import Cream, PotRun, Ring, pot_for, pot_name
 from bellcrumb.laws.water import boils_c
 from bellcrumb.mix.composition import Mix, refuse_huge
 from bellcrumb.mix.lines import understand_all
@@ -102,6 +102,8 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
         held_back_ml=content.held_back_ml,
         altitude_m=kitchen.altitude_m,
     )
+    pot = pot_name(result.mix.volume_ml)
+    pot_lesson = lesson_of(kitchen, "pot", pot)
     boil = Cream.of(made.split.pot + made.split.bowl, made.thickens_c, kitchen.altitude_m).boil_c
     return PlanOut(
         family=result.family.name,
@@ -119,7 +121,9 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
         temper_s=made.temper_s,
         scorch=made.scorch,
         scenes=_scenes(made, result.mix, content, ring.core(), kitchen),
-        learned=_said_of(lesson, made.heat_run.reaches_s),
+        learned=[*_said_of(lesson, made.heat_run.reaches_s), *([pot_lesson] if pot_lesson else [])],
+        pot_name=pot,
+        boils_off_g=made.boils_off_g * (pot_lesson.value if pot_lesson else 1.0),
         warnings=made.warnings,
         checks=made.checks,
         additions=[addition_out(a) for a in made.additions],

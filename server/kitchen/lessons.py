@@ -7,8 +7,9 @@ from kitchen.models import Kitchen, Lesson
 
 
 class Used(Schema):
-    """A learned value that a prediction was made with: a ring's share of its rating, what an oven
-    is above its dial beyond what was known (K), or how much firmer a family comes out here (S)."""
+    """A learned value that a prediction was made with: a ring's share of its rating, a pot's of
+    what the model lets boil away, what an oven is above its dial beyond what was known (K), or how
+    much firmer a family comes out here (S)."""
 
     kind: str
     name: str

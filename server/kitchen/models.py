@@ -277,9 +277,10 @@ class Price(models.Model):
 
 
 class Lesson(models.Model):
-    """What the kitchen's batches teach of a ring, an oven or its set: ``mean`` with ``sd`` from
-    ``n`` batches. ``by_hand`` is put in its place by somebody who knows better; one that is not
-    ``on`` is shown and not used; batches before ``since`` do not count (a ring was replaced)."""
+    """What the kitchen's batches teach of a ring, a pot, an oven or its set: ``mean`` with ``sd``
+    from ``n`` batches. ``by_hand`` is put in its place by somebody who knows better; one that is
+    not ``on`` is shown and not used; batches before ``since`` do not count (a ring was
+    replaced)."""
 
     kitchen = models.ForeignKey(Kitchen, models.CASCADE, related_name="lessons")
     kind = models.CharField(max_length=5)
@@ -296,7 +297,7 @@ class Lesson(models.Model):
         constraints = (
             models.UniqueConstraint(fields=("kitchen", "kind", "name"), name="one_lesson"),
             models.CheckConstraint(
-                condition=Q(kind__in=("ring", "oven", "set")), name="lesson_kind"
+                condition=Q(kind__in=("ring", "pot", "oven", "set")), name="lesson_kind"
             ),
         )
 

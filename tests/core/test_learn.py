@@ -52,6 +52,23 @@ class ExplainTest(unittest.TestCase):
         return compute("explain", {"lines": lines, "verdict": {"faults": faults, **more.pop(
             "verdict", {})}, "readings": list(readings), **more})  # fmt: skip
 
+    def test_a_batch_lighter_than_it_should_be_says_so_and_points_at_the_water(self):
+        def came_out(grams):
+            plan = {"hold_s": 90, "went_in_g": 1500, "boils_off_g": 55, "came_out_g": grams}
+            return self.ask(PASTRY, ["too_firm"], boil(100, 120), planned=plan,
+                            family="pastry_cream")  # fmt: skip
+
+        light, usual = came_out(1250), came_out(1440)
+        self.assertIn("light", [h["code"] for h in light["happened"]])
+        self.assertNotIn("light", [h["code"] for h in usual["happened"]])
+
+        def water(told):
+            key = "boiled_too_long_water_lost"
+            return next((c["probability"] for c in told["causes"] if c["cause"] == key), 0.0)
+
+        self.assertGreater(water(light), 2 * water(usual))
+        self.assertEqual(light["causes"][0]["cause"], "boiled_too_long_water_lost")
+
     def test_a_planted_cause_comes_first_with_its_evidence(self):
         for name, out, first in (
             ("short hold", self.ask(PASTRY, ["too_thin"], boil(99.5, 5), absent=["beaten_hot"]),

@@ -51,6 +51,34 @@ class LearnedTest(KitchenCase):
         self.assertAlmostEqual(60 * plan.learned[0].books_min, before, delta=0.12 * before)
         self.assertAlmostEqual(60 * plan.learned[0].here_min, after, delta=1)
 
+    def test_what_boils_away_is_learned_from_what_came_out_and_used(self):
+        def plan():
+            return plan_of(self.kitchens["weir"], content_of(self.version), "cream")
+
+        before = plan()
+        for n in range(4):
+            batch = self.heated(1.0)
+            told = Batch.objects.get(pk=batch.pk).prediction["plan"]
+            gone = 1.6 * before.boils_off_g
+            body = {"texture": "pipe", "faults": [], "note": "",
+                    "weighs_g": before.went_in_g - gone}  # fmt: skip
+            if not n:
+                pot_and_all = {**body, "weighs_g": before.went_in_g + 1100}
+                path = f"/batches/{batch.pk}/verdict"
+                status, refused = self.k("PUT", path, pot_and_all)
+                self.assertEqual((status, refused["field"]), (422, "weighs_g"))
+            self.assertEqual(self.k("PUT", f"/batches/{batch.pk}/verdict", body)[0], 200)
+            self.assertAlmostEqual(told["pot"]["grams"], before.pot.grams)
+        lesson = Lesson.objects.get(kind="pot")
+        self.assertEqual((lesson.name, lesson.n), (before.pot_name, 4))
+        # The correction is in the later predictions and not learned twice.
+        self.assertTrue(1.35 < lesson.mean < 1.65, lesson.mean)
+        after = plan()
+        self.assertAlmostEqual(after.boils_off_g / before.boils_off_g, lesson.mean, delta=0.05)
+        self.assertIn("pot", [used.kind for used in after.learned])
+        _, told = self.k("GET", f"/batches/{batch.pk}")
+        self.assertAlmostEqual(told["verdict"]["weighs_g"], body["weighs_g"])
+
     def test_a_batch_that_cannot_be_read_any_more_teaches_nothing_and_can_still_be_judged(self):
         batch = self.heated(0.9)
         Version.objects.filter(pk=self.version.pk).update(family="a family of another program")

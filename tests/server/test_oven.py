@@ -2,8 +2,10 @@ from datetime import UTC, datetime, timedelta
 
 from django.core.cache import cache
 
-from batches.models import Batch, Reading
+from batches.models import Batch, Event, Reading
+from batches.teaching import teach
 from bellcrumb.oven.scene import Cells
+from kitchen.models import Lesson
 from tests.server.base import KitchenCase, new_id
 
 FLAN = "1 l whole milk\n5 eggs\n3 yolks\n180 g sugar"
@@ -144,6 +146,35 @@ class LiveBakeTest(KitchenCase):
         self.assertGreater(live["refit"]["from_s"], step["from_s"] + 60)
         self.assertLess(live["refit"]["after_rms_k"], live["refit"]["before_rms_k"])
         self.assertEqual(live["moment"]["headline"], "baking")
+
+    def test_a_forgotten_bake_teaches_what_its_probe_saw_and_not_how_late_it_was_pulled(self):
+        scene = next(s for s in self.plan["scenes"] if s["step"] == "cook")  # 6 K too cool
+        late = 2 * next(s["to_s"] for s in self.plan["steps"] if s["key"] == "cook")
+        batch = Batch.objects.get(pk=self.batch)
+        for step, at in (("cook", 0), ("out", late)):
+            Event.objects.create(
+                id=new_id(), batch=batch, kind="step", step=step, cook_ms=1000 * at
+            )
+        batch.ended_at = batch.started_at + timedelta(seconds=late + 60)
+        batch.save()
+        teach(batch)
+        batch.refresh_from_db()
+        # Without a probe its time tells nothing: nobody pulled it by its sign.
+        self.assertEqual(
+            (batch.taught["bake_took_min"], batch.taught["offset_seen_k"]), (None, None)
+        )
+        Reading.objects.bulk_create(
+            Reading(batch=batch, client_id=new_id(), at=batch.started_at, channel=1,
+                    cook_ms=round(1000 * p["t_s"]), temp_cc=round(100 * p["temp_c"]))
+            for p in scene["points"][:-1:2]
+        )  # fmt: skip
+        teach(batch)
+        batch.refresh_from_db()
+        self.assertAlmostEqual(batch.taught["offset_seen_k"], -6, delta=2)
+        lesson = Lesson.objects.get(kind="oven")
+        self.assertEqual(lesson.n, 1)
+        self.assertAlmostEqual(lesson.mean, -6, delta=2)
+        self.assertLess(lesson.sd, 4)
 
     def test_a_probe_in_the_ovens_air_tells_of_the_oven(self):
         began = self.into_the_oven(25)

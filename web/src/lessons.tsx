@@ -10,10 +10,12 @@ interface Lesson {
 
 const percent = (share: number) => `${Math.round(100 * share)}`;
 
-/** What a lesson says, in words: a ring’s power, an oven’s dial, a family’s set. */
+/** What a lesson says, in words: a ring’s power, a pot’s steam, an oven’s dial, a family’s set. */
 export function lessonWords({ kind, value, sd }: Lesson, units: Units): string {
   if (value === null) return "is not used";
   if (kind === "ring") return `gives ${percent(value)} ± ${percent(sd)} % of its power`;
+  if (kind === "pot")
+    return `lets ${value.toFixed(1)} ± ${sd.toFixed(1)} times of what the books say boil away`;
   if (kind === "oven") {
     const side = value < 0 ? "cooler" : "hotter";
     return `is ${kelvins(Math.abs(value), units, 0)} ${side} than was known, ± ${kelvins(sd, units, 0)}`;

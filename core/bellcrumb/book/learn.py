@@ -1,4 +1,4 @@
-"""What a kitchen teaches: rings, ovens and its own set, each as a mean, a spread and a count.
+"""What a kitchen teaches: rings, pots, ovens and its own set, each as a mean, a spread and a count.
 
 Normal priors and normal evidence, so that every update is a weighted mean (conjugate); what is old
 fades, a thirtieth a batch. A value is a prior's until there is evidence, and never surer than that.
@@ -14,9 +14,19 @@ FADES = 0.97  # what a batch counts for when one more has come after it; our est
 # A ring's real power over its rated, as a logarithm: gas rings are spread by 12 % (trade), a boil
 # timed with a probe tells it to 10 %.
 RING_PRIOR, RING_NOISE = (0.0, 0.12), 0.10
+# What really leaves a pot beside what the model says, as a logarithm: pans, whisks and extractors
+# differ by half, and what stays on the spoon blurs a weighing by a third. Our estimates.
+POT_PRIOR, POT_NOISE = (0.0, 0.45), 0.35
+# A weighing outside of these shares of what was to leave is of something else (its bowl, half of
+# it), and less than a spoonful tells nothing.
+_OFF_SHARES, _OFF_LEAST_G = (0.1, 8.0), 8.0
 # What an oven is above its dial, K. Static: -6 +- 13, fan -2 +- 8 (trade); a bake's time tells it
 # to about 6 K.
 OVEN_PRIORS, OVEN_NOISE = {"static": (-6.0, 13.0), "fan": (-2.0, 8.0)}, 6.0
+# A probe in the custard (or in the air) tells it better, never surer than this: the same dial is
+# turned by other hands and the door opened more or less. Our estimate.
+OVEN_PROBED_K = 2.5
+_SLACK, _SLACK_MIN = 0.35, 4.0
 # How much firmer this kitchen judges (or makes) a family than the books, in S.
 SET_PRIOR, SET_NOISE = (0.0, 0.6), 0.8
 
@@ -30,8 +40,11 @@ class Learned:
     n: int
 
 
-def updated(prior: tuple[float, float], noise: float, seen: Iterable[float]) -> Learned:
-    """A normal mean under a normal prior after ``seen`` (oldest first), older ones fading.
+def updated(
+    prior: tuple[float, float], noise: float | Sequence[float], seen: Iterable[float]
+) -> Learned:
+    """A normal mean under a normal prior after ``seen`` (oldest first), older ones fading;
+    ``noise`` is the spread of each, or of all of them.
 
     With precisions p0 = 1/sd0^2 and p = 1/noise^2: mean = (p0 m0 + sum w p x) / (p0 + sum w p).
 
@@ -39,11 +52,12 @@ def updated(prior: tuple[float, float], noise: float, seen: Iterable[float]) -> 
     Learned(mean=1.0, sd=0.7071067811865476, n=1)
     """
     values = list(seen)
+    noises = [noise] * len(values) if isinstance(noise, int | float) else list(noise)
     mean0, sd0 = prior
     precision = 1 / sd0**2
     total = precision * mean0
-    for age, value in enumerate(reversed(values)):
-        weight = FADES**age / noise**2
+    for age, (value, spread) in enumerate(zip(values[::-1], noises[::-1], strict=True)):
+        weight = FADES**age / spread**2
         precision += weight
         total += weight * value
     return Learned(total / precision, precision**-0.5, len(values))
@@ -53,6 +67,25 @@ def ring(predicted_s: Iterable[float], took_s: Iterable[float]) -> Learned:
     """A ring's power over its rated from times to the boil, as predicted and as they were."""
     logs = [math.log(p / t) for p, t in zip(predicted_s, took_s, strict=True)]
     found = updated(RING_PRIOR, RING_NOISE, logs)
+    mean = math.exp(found.mean)
+    return Learned(mean, mean * found.sd, found.n)
+
+
+def boiled_off(predicted_g: Iterable[float], lost_g: Iterable[float]) -> Learned:
+    """How much of what the model lets boil away really does, from weighings; those that cannot be
+    meant are left out.
+
+    >>> boiled_off([40.0], [60.0]).n, round(boiled_off([40.0], [60.0]).mean, 2)
+    (1, 1.29)
+    """
+    low, high = _OFF_SHARES
+    pairs = zip(predicted_g, lost_g, strict=True)
+    logs = [
+        math.log(lost / told)
+        for told, lost in pairs
+        if lost >= _OFF_LEAST_G and told > 0 and low <= lost / told <= high
+    ]
+    found = updated(POT_PRIOR, POT_NOISE, logs)
     mean = math.exp(found.mean)
     return Learned(mean, mean * found.sd, found.n)
 
@@ -92,9 +125,19 @@ def unlearned_min(air_c: float, set_c: float, took_min: float, learned_k: float)
     return took_min * (air_c - set_c) / max(air_c - learned_k - set_c, 1.0)
 
 
-def oven(kind: str, offsets_k: Iterable[float]) -> Learned:
-    """What an oven is above its dial, K, from its bakes; ``kind`` static or fan."""
-    return updated(OVEN_PRIORS[kind], OVEN_NOISE, offsets_k)
+def oven(
+    kind: str, offsets_k: Iterable[float], spreads_k: Sequence[float] | None = None
+) -> Learned:
+    """What an oven is above its dial, K, from its bakes; ``kind`` static or fan, ``spreads_k`` how
+    well each tells it (None: by its time alone)."""
+    return updated(OVEN_PRIORS[kind], spreads_k or OVEN_NOISE, offsets_k)
+
+
+def timed_by_its_sign(took_min: float, from_min: float, to_min: float) -> bool:
+    """Whether a bake came out near its window, so that its time tells of the oven and not of a cook
+    who was elsewhere. An oven off by 20 K moves it by a third."""
+    slack = max(_SLACK_MIN, _SLACK * to_min)
+    return from_min - slack <= took_min <= to_min + slack
 
 
 def set_shift(shifts: Iterable[float]) -> Learned:

@@ -17,6 +17,9 @@ from bellcrumb.texture.set_index import CLASSES, CUTS
 
 _BOIL_BELOW_K = 3.0
 _RULED_OUT = 0.03
+# A batch is light when twice what was to boil away is gone, and a spoonful in fifty that stays on
+# pot and whisk. Our estimates.
+_MUCH_GONE, _STAYS = 2.0, 0.02
 # Causes that the formula mends: which way the set has to go.
 _FIRMER = {"starch_short_or_liquid_over", "yolk_or_egg_short", "egg_short_for_the_liquid"}
 _SOFTER = {"too_much_starch", "too_much_egg_or_white", "much_egg_or_white_little"}
@@ -109,6 +112,9 @@ def _of_curve(given: shapes.ExplainIn, found: Answer) -> dict[str, Value]:
     if plan.took_min and plan.from_min and plan.to_min:
         out["bake_ratio"] = plan.took_min / ((plan.from_min + plan.to_min) / 2)
         out["late_pull"] = plan.took_min > plan.to_min
+    if plan.went_in_g and plan.came_out_g and plan.boils_off_g is not None:
+        gone = plan.went_in_g - plan.came_out_g
+        out["yield_low"] = gone > _MUCH_GONE * plan.boils_off_g + _STAYS * plan.went_in_g
     return out
 
 
@@ -126,6 +132,11 @@ def _happened(given: shapes.ExplainIn, signals: dict[str, Value]) -> list[shapes
     if plan.took_min and plan.from_min and plan.took_min < plan.from_min:
         early = plan.from_min - plan.took_min
         tell("early", min(1.0, early / 10), early, f"{early:.0f} min before its window")
+    if signals.get("yield_low") and plan.went_in_g and plan.came_out_g:
+        gone = plan.went_in_g - plan.came_out_g
+        tell("light", min(1.0, gone / (0.2 * plan.went_in_g)), gone,
+             f"{gone:.0f} g lighter than it went in, {plan.boils_off_g or 0:.0f} g were to boil "
+             "away")  # fmt: skip
     if plan.hold_s and isinstance(held, float) and held < plan.hold_s:
         short = plan.hold_s - held
         tell("short_hold", min(1.0, short / plan.hold_s), held,
@@ -157,22 +168,21 @@ def _change(
 
 
 def learned(given: shapes.LearnIn) -> shapes.LearnOut:
-    """What batches teach of rings, ovens and the set; simulated ones teach nothing."""
+    """What batches teach of rings, pots, ovens and the set; simulated ones teach nothing."""
     rings: dict[str, list[tuple[float, float]]] = defaultdict(list)
-    ovens: dict[tuple[str, str], list[float]] = defaultdict(list)
+    ovens: dict[tuple[str, str], list[tuple[float, float]]] = defaultdict(list)
     sets: dict[str, list[float]] = defaultdict(list)
+    pots: dict[str, list[tuple[float, float]]] = defaultdict(list)
     for batch in given.batches:
         if batch.simulated:
             continue
         if batch.ring and batch.boil_predicted_s and batch.boil_took_s:
             rings[batch.ring].append((batch.boil_predicted_s, batch.boil_took_s))
-        if batch.oven and batch.dial_c and batch.bake_predicted_min and batch.bake_took_min:
-            ovens[batch.oven, batch.oven_kind].append(
-                batch.offset_used_k
-                + laws.oven_offset_k(
-                    batch.dial_c, batch.set_c, batch.bake_predicted_min, batch.bake_took_min
-                )
-            )
+        if batch.pot and batch.off_predicted_g and batch.off_g:
+            pots[batch.pot].append((batch.off_predicted_g, batch.off_g))
+        told = _oven_told(batch)
+        if batch.oven and told:
+            ovens[batch.oven, batch.oven_kind].append(told)
         if batch.family and batch.judged and batch.predicted_index is not None:
             sets[batch.family].append(judged_s(batch.judged) - batch.predicted_index)
     return shapes.LearnOut(
@@ -180,9 +190,29 @@ def learned(given: shapes.LearnIn) -> shapes.LearnOut:
             _out(name, laws.ring([p for p, _ in seen], [t for _, t in seen]))
             for name, seen in sorted(rings.items())
         ],
-        ovens=[_out(name, laws.oven(kind, seen)) for (name, kind), seen in sorted(ovens.items())],
+        pots=[
+            _out(name, laws.boiled_off([p for p, _ in seen], [g for _, g in seen]))
+            for name, seen in sorted(pots.items())
+        ],
+        ovens=[
+            _out(name, laws.oven(kind, [k for k, _ in seen], [sd for _, sd in seen]))
+            for (name, kind), seen in sorted(ovens.items())
+        ],
         set_shift=[_out(name, laws.set_shift(seen)) for name, seen in sorted(sets.items())],
     )
+
+
+def _oven_told(batch: shapes.BatchSeen) -> tuple[float, float] | None:
+    """What a bake tells of its oven above its dial, and how well, K: by a probe, else by its time;
+    None where it tells nothing."""
+    if batch.offset_seen_k is not None:
+        return batch.offset_seen_k, max(laws.OVEN_PROBED_K, batch.offset_spread_k)
+    if not (batch.dial_c and batch.bake_predicted_min and batch.bake_took_min):
+        return None
+    found = laws.oven_offset_k(
+        batch.dial_c, batch.set_c, batch.bake_predicted_min, batch.bake_took_min
+    )
+    return batch.offset_used_k + found, laws.OVEN_NOISE
 
 
 def judged_s(klass: str) -> float:

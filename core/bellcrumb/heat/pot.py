@@ -86,6 +86,11 @@ def pot_for(volume_ml: float) -> Pot:
     return Pot(360, 5200)
 
 
+def pot_name(volume_ml: float) -> str:
+    """What a cook calls the pot for this much cream."""
+    return f"pot of {pot_for(volume_ml).diameter_mm / 10:.0f} cm"
+
+
 @dataclass(frozen=True)
 class Cream:
     """What the pot model needs of a mix: mass (g), J/(g K), its boil and where it thickens."""

@@ -48,6 +48,11 @@ class Plan:
     additions: list[Addition] = field(default_factory=list)
     signs: list[tuple[float, float, str]] = field(default_factory=list)
 
+    @property
+    def boils_off_g(self) -> float:
+        """Water that leaves the pot until it is off the heat, by the model."""
+        return self.heat_run.evaporated_g + (self.cook_run.evaporated_g if self.cook_run else 0.0)
+
 
 def thickens_c(mix: Mix, family: Family) -> float:
     """Where the cream visibly thickens, degC: as its starch is seen to, or past the egg's onset."""

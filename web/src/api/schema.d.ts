@@ -1155,7 +1155,7 @@ export interface paths {
     };
     /**
      * What Is Learned
-     * @description What the book teaches of rings, ovens and this kitchen's set.
+     * @description What the book teaches of rings, pots, ovens and this kitchen's set.
      */
     get: operations["batches_learned_what_is_learned"];
     put?: never;
@@ -4759,7 +4759,7 @@ export interface components {
        * Kind
        * @enum {string}
        */
-      kind: "ring" | "oven" | "set";
+      kind: "ring" | "pot" | "oven" | "set";
       /** Name */
       name: string;
       /** On */
@@ -4767,8 +4767,9 @@ export interface components {
     };
     /**
      * LessonOut
-     * @description A learned value and whether predictions use it. A ring's is a share of its rating, an oven's
-     *     kelvins above its dial (beyond what was known), a family's S.
+     * @description A learned value and whether predictions use it. A ring's is a share of its rating, a pot's of
+     *     what the model lets boil away, an oven's kelvins above its dial (beyond what was known), a
+     *     family's S.
      */
     LessonOut: {
       /** By Hand */
@@ -4777,7 +4778,7 @@ export interface components {
        * Kind
        * @enum {string}
        */
-      kind: "ring" | "oven" | "set";
+      kind: "ring" | "pot" | "oven" | "set";
       /** Mean */
       mean: number;
       /** N */
@@ -5734,6 +5735,8 @@ export interface components {
       additions?: components["schemas"]["AdditionOut"][];
       /** Boil C */
       boil_c: number;
+      /** Boils Off G */
+      boils_off_g?: number | null;
       bowl: components["schemas"]["PlaceOut"];
       /** Checks */
       checks?: string[];
@@ -5763,6 +5766,11 @@ export interface components {
       /** Learned */
       learned?: components["schemas"]["Used"][];
       pot: components["schemas"]["PlaceOut"];
+      /**
+       * Pot Name
+       * @default
+       */
+      pot_name: string;
       /** Ring */
       ring: string;
       /** Scenes */
@@ -7246,8 +7254,9 @@ export interface components {
     };
     /**
      * Used
-     * @description A learned value that a prediction was made with: a ring's share of its rating, what an oven
-     *     is above its dial beyond what was known (K), or how much firmer a family comes out here (S).
+     * @description A learned value that a prediction was made with: a ring's share of its rating, a pot's of
+     *     what the model lets boil away, what an oven is above its dial beyond what was known (K), or how
+     *     much firmer a family comes out here (S).
      */
     Used: {
       /**
@@ -7328,6 +7337,11 @@ export interface components {
        * @enum {string}
        */
       texture: "pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould";
+      /**
+       * Weighs G
+       * @description all of it, without its pot; null: not weighed
+       */
+      weighs_g?: number | null;
     };
     /**
      * VerdictOut
@@ -7347,6 +7361,8 @@ export interface components {
        * @enum {string}
        */
       texture: "pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould";
+      /** Weighs G */
+      weighs_g: number | null;
     };
     /**
      * VersionOut

@@ -4,8 +4,8 @@ import { kelvins, type Units } from "@/units";
 type Lesson = Shapes["LessonOut"];
 
 const WIDTH = 220;
-const HALF: Record<Lesson["kind"], number> = { ring: 0.5, oven: 25, set: 1.5 };
-const ZERO: Record<Lesson["kind"], number> = { ring: 1, oven: 0, set: 0 };
+const HALF: Record<Lesson["kind"], number> = { ring: 0.5, pot: 1, oven: 25, set: 1.5 };
+const ZERO: Record<Lesson["kind"], number> = { ring: 1, pot: 1, oven: 0, set: 0 };
 
 /** A learned value on its own little plate: where the books put it, where it lies here, how surely. */
 export function LessonPlate({ lesson, units }: { lesson: Lesson; units: Units }) {
@@ -14,6 +14,7 @@ export function LessonPlate({ lesson, units }: { lesson: Lesson; units: Units })
     WIDTH / 2 + (Math.max(-1, Math.min(1, (value - zero) / half)) * (WIDTH - 24)) / 2;
   const ends = {
     ring: ["50 %", "150 %"],
+    pot: ["nothing", "twice"],
     oven: [`−${kelvins(half, units, 0)}`, `+${kelvins(half, units, 0)}`],
     set: ["softer", "firmer"],
   }[lesson.kind];

@@ -24,6 +24,9 @@ class PlannedIn(Strict):
     to_min: float | None = Field(None, gt=0, le=1440)
     took_min: float | None = Field(None, gt=0, le=1440)
     set_class: SetClass | None = Field(None, description="as it was predicted; null: by its lines")
+    went_in_g: float | None = Field(None, gt=0, description="into pot, bowl and at the end")
+    boils_off_g: float | None = Field(None, ge=0, description="of that, by the model")
+    came_out_g: float | None = Field(None, gt=0, description="as somebody weighed it")
 
 
 class ExplainIn(FormulaIn):
@@ -88,12 +91,21 @@ class BatchSeen(Strict):
     ring: str | None = None
     boil_predicted_s: float | None = Field(None, gt=0)
     boil_took_s: float | None = Field(None, gt=0)
+    pot: str | None = None
+    off_predicted_g: float | None = Field(
+        None, gt=0, description="water to boil away, by the model"
+    )
+    off_g: float | None = Field(None, description="what was gone when it was weighed")
     oven: str | None = None
     oven_kind: Literal["static", "fan"] = "static"
     dial_c: float | None = Field(None, gt=0, le=350)
     set_c: float = Field(80, ge=40, le=100)
     bake_predicted_min: float | None = Field(None, gt=0)
     bake_took_min: float | None = Field(None, gt=0)
+    offset_seen_k: float | None = Field(
+        None, ge=-80, le=80, description="above its dial, as a probe in this bake told it"
+    )
+    offset_spread_k: float = Field(6, gt=0, le=80)
     offset_used_k: float = Field(
         0, ge=-60, le=60, description="what was learned already when it was predicted, K"
     )
@@ -118,8 +130,10 @@ class LearnedOut(Shape):
 
 
 class LearnOut(Shape):
-    """Rings as real over rated power, ovens in K above the dial, sets in S over the prediction."""
+    """Rings as real over rated power, pots as what boils away over what the model says, ovens in
+    K above the dial, sets in S over the prediction."""
 
     rings: list[LearnedOut]
+    pots: list[LearnedOut]
     ovens: list[LearnedOut]
     set_shift: list[LearnedOut]

@@ -2,24 +2,37 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { RadioGroup } from "radix-ui";
 import { useState } from "react";
 
-import { ApiError, client, must, type Shapes } from "@/api/client";
+import { ApiError, client, must, saidAt, type Shapes } from "@/api/client";
 import { useCraft } from "@/api/queries";
 import { useBench } from "@/bench";
 import { Serving } from "@/figures/glass";
 import { readStored, writeStored } from "@/keep/stored";
 import { Button } from "@/ui/button";
 import { Check } from "@/ui/check";
+import { Input } from "@/ui/field";
+import type { Units } from "@/units";
 import { CLASSES, DOES, type SetClass } from "@/words";
 
 interface Kept {
   texture: SetClass | null;
   faults: string[];
   note: string;
+  /** As it was typed, in g or oz. */
+  weighs?: string;
+}
+
+const OUNCE_G = 28.3495;
+const gramsOf = (units: Units) => (units === "us" ? OUNCE_G : 1);
+
+/** What was typed as grams; null for nothing, not a number for what is none. */
+function weighed(text: string, units: Units): number | null {
+  const clean = text.trim().replace(",", ".");
+  return clean === "" ? null : Number(clean) * gramsOf(units);
 }
 
 /** What came of it: the texture reached, faults from a short list, a note. */
 export function Judge({ batch }: { batch: Shapes["BatchOut"] }) {
-  const { kid, canCook } = useBench();
+  const { kid, canCook, units } = useBench();
   const store = useQueryClient();
   const craft = useCraft();
   const key = `crumb.verdict.${batch.id}`;
@@ -30,8 +43,14 @@ export function Judge({ batch }: { batch: Shapes["BatchOut"] }) {
         texture: verdict?.texture ?? null,
         faults: verdict?.faults ?? [],
         note: verdict?.note ?? "",
+        weighs: verdict?.weighs_g
+          ? String(Math.round((10 * verdict.weighs_g) / gramsOf(units)) / 10)
+          : "",
       },
   );
+  const weighs = weighed(kept.weighs ?? "", units);
+  const weightWrong = weighs !== null && !(weighs > 0);
+  const boiled = batch.plan.boils_off_g != null;
   const inOven = batch.plan.guide === "bake";
   const mayHave = (fault: Shapes["FaultOut"]) =>
     kept.faults.includes(fault.key) || (inOven ? fault.baked : fault.stove);
@@ -53,6 +72,7 @@ export function Judge({ batch }: { batch: Shapes["BatchOut"] }) {
             texture: kept.texture ?? "pour",
             faults: kept.faults,
             note: kept.note,
+            weighs_g: weighs,
           },
         }),
       ),
@@ -75,7 +95,7 @@ export function Judge({ batch }: { batch: Shapes["BatchOut"] }) {
     <form
       onSubmit={(event) => {
         event.preventDefault();
-        if (kept.texture) save.mutate(theirs?.revision ?? verdict?.revision ?? 0);
+        if (kept.texture && !weightWrong) save.mutate(theirs?.revision ?? verdict?.revision ?? 0);
       }}
     >
       <h2 className="text-2xl">{verdict ? "The verdict" : "How did it come out?"}</h2>
@@ -124,6 +144,18 @@ export function Judge({ batch }: { batch: Shapes["BatchOut"] }) {
           ))}
         </div>
       </fieldset>
+      {boiled && (
+        <div className="mt-3 max-w-[16rem]">
+          <Input
+            label={`All of it weighs, without its pot, ${units === "us" ? "oz" : "g"}`}
+            inputMode="decimal"
+            value={kept.weighs ?? ""}
+            disabled={!canCook}
+            error={weightWrong ? "A weight, or nothing." : saidAt(save.error, "weighs_g")}
+            onChange={(event) => change({ weighs: event.target.value })}
+          />
+        </div>
+      )}
       <label className="mt-3 block">
         <span className="caption">Note</span>
         <textarea
@@ -144,7 +176,7 @@ export function Judge({ batch }: { batch: Shapes["BatchOut"] }) {
           </p>
         </div>
       )}
-      {error && !theirs && (
+      {error && !theirs && !saidAt(save.error, "weighs_g") && (
         <p role="alert" className="mt-2 text-burnt">
           {error}
         </p>

@@ -14,7 +14,7 @@ import { fromCelsius, toCelsius, type Units } from "@/units";
 type Lesson = Shapes["LessonOut"];
 type Change = Shapes["LessonChange"];
 
-/** What the kitchen’s own batches teach, and every prediction uses, of its rings, ovens and set. */
+/** What the kitchen’s own batches teach, and every prediction uses, of its rings, pots, ovens and set. */
 export function Learned() {
   const { kid, units, canEdit } = useBench();
   const store = useQueryClient();
@@ -76,19 +76,12 @@ interface RowProps {
 function Row({ lesson, units, change }: RowProps) {
   const [typing, setTyping] = useState<number | null>(null);
   const oven = lesson.kind === "oven";
+  const share = lesson.kind === "ring" || lesson.kind === "pot";
   const shown = (value: number) =>
-    oven
-      ? fromCelsius(value, units) - fromCelsius(0, units)
-      : lesson.kind === "ring"
-        ? 100 * value
-        : value;
+    oven ? fromCelsius(value, units) - fromCelsius(0, units) : share ? 100 * value : value;
   const back = (value: number) =>
-    oven
-      ? toCelsius(value + fromCelsius(0, units), units)
-      : lesson.kind === "ring"
-        ? value / 100
-        : value;
-  const unit = oven ? (units === "us" ? "°F" : "K") : lesson.kind === "ring" ? "%" : "S";
+    oven ? toCelsius(value + fromCelsius(0, units), units) : share ? value / 100 : value;
+  const unit = oven ? (units === "us" ? "°F" : "K") : share ? "%" : "S";
   const learned = { ...lesson, value: lesson.mean };
   return (
     <li className="rule-b py-2">

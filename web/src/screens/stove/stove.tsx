@@ -194,6 +194,8 @@ function Plan({
 const tightest = (ladder: Shapes["TemperOut"]) =>
   Math.min(...ladder.rungs.map((rung) => rung.margin_k));
 
+const wentIn = ({ pot, bowl, finish }: Shapes["PlanOut"]) => pot.grams + bowl.grams + finish.grams;
+
 function PotWords({ plan }: { plan: Shapes["PlanOut"] }) {
   const { units } = useBench();
   const { heat, cook } = plan;
@@ -225,6 +227,8 @@ function PotWords({ plan }: { plan: Shapes["PlanOut"] }) {
       <span className="caption">
         {plan.cold_class &&
           `Thin while hot is normal: cold it ${DOES[plan.cold_class].toLowerCase()}. `}
+        {plan.boils_off_g != null &&
+          `About ${grams(plan.boils_off_g, units)} boil away: ${grams(wentIn(plan) - plan.boils_off_g, units)} come out. `}
         Scorch risk {plan.scorch}, on {plan.ring}.
         {!plan.learned?.length && " ±20\u00a0% until this ring is known."} Thickens near{" "}
         {degrees(plan.thickens_c, units)}.
