@@ -12,12 +12,13 @@ from typing import Any
 from django.db import transaction
 
 from batches.bakes import told_by
-from batches.clock import course_of, curve_of
+from batches.clock import Course, course_of, curve_of
 from batches.models import Batch
 from bellcrumb.book.learn import heating_s, timed_by_its_sign
-from bellcrumb.book.review import longest
+from bellcrumb.book.review import longest, step_readings
 from bellcrumb.contract.explains import learned
 from bellcrumb.contract.shapes.explain import BatchSeen, LearnedOut, LearnIn, LearnOut
+from bellcrumb.curve.watch import Reading
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import answer
 from bellcrumb.mix.lines import understand_all
@@ -33,6 +34,17 @@ _AT_ONCE = 30  # curves read in one go, so that nobody waits for a whole book
 _WITH = ("version__part", "version__ring", "verdict", "device")
 
 
+def heated(course: Course, curve: list[Reading]) -> tuple[float, float] | None:
+    """Seconds of the heating to the same temperature, as planned and as it was; None without it."""
+    timing = longest(course.timings).get("heat")
+    if course.plan.heat is None or timing is None:
+        return None
+    return heating_s(
+        [(p.t_s, p.temp_c) for p in course.plan.heat.points],
+        [(t - timing.entered_s, c) for t, c in step_readings(curve, timing)],
+    )
+
+
 def seen_in(kitchen: Kitchen, batch: Batch) -> BatchSeen:
     """A batch as it was predicted (without what was learned) and as it was."""
     course = course_of(batch)
@@ -40,15 +52,9 @@ def seen_in(kitchen: Kitchen, batch: Batch) -> BatchSeen:
     at = longest(course.timings)
     used = {lesson.kind: lesson.value for lesson in course.plan.learned}
     out = BatchSeen(ring=course.plan.ring or None)
-    heat = course.plan.heat
-    if heat and "heat" in at:
-        began, left = at["heat"].entered_s, at["heat"].left_s
-        timed = heating_s(
-            [(p.t_s, p.temp_c) for p in heat.points],
-            [(t - began, c) for t, c in curve_of(batch) if began <= t <= left],
-        )
-        if timed:
-            out.boil_predicted_s, out.boil_took_s = timed[0] * used.get("ring", 1.0), timed[1]
+    timed = heated(course, curve_of(batch))
+    if timed:
+        out.boil_predicted_s, out.boil_took_s = timed[0] * used.get("ring", 1.0), timed[1]
     verdict = getattr(batch, "verdict", None)
     if verdict and verdict.weighs_g and course.plan.boils_off_g and course.plan.pot_name:
         out.pot = course.plan.pot_name

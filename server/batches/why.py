@@ -1,19 +1,36 @@
 """Why a batch came out as it did: its curve, clock, formula and verdict asked of the core."""
 
+from itertools import pairwise
 from typing import cast
 from uuid import UUID
 
 from django.http import HttpRequest
 from ninja import Router
 
+from batches.bakes import told_by
 from batches.book import batch_of
-from batches.clock import course_of, curve_of
+from batches.clock import Course, course_of, curve_of, poured_g
 from batches.models import Batch
+from batches.teaching import heated
 from bellcrumb.book.review import longest, step_readings
 from bellcrumb.contract.explains import explain
 from bellcrumb.contract.shapes import SetClass, TempReading
-from bellcrumb.contract.shapes.explain import ExplainIn, ExplainOut, PlannedIn, VerdictOfBatch
-from formulas.content import content_of, given_of
+from bellcrumb.contract.shapes.explain import (
+    CookSeenIn,
+    ExplainIn,
+    ExplainOut,
+    PlannedIn,
+    StepSeenIn,
+    VerdictOfBatch,
+)
+from bellcrumb.contract.shapes.oven import RuleIn
+from bellcrumb.curve.watch import Reading
+from bellcrumb.formula.answer import mix_of
+from bellcrumb.mix.lines import understand_all
+from bellcrumb.pantry.eggs import egg_grade
+from formulas.content import Content, content_of, given_of
+from formulas.guide_shapes import PlanOut
+from formulas.oven import oven_of
 from kitchen.access import member_of, pantry_of
 from shared.heavy import heavy
 from shared.shapes import PROBLEMS
@@ -53,11 +70,60 @@ def explain_given(batch: Batch) -> ExplainIn:
     return ExplainIn.model_validate({
         **given, "vessel": None, "rest_vessel": None, "tray": None,
         "readings": [r.model_dump() for r in readings], "planned": plan.model_dump(),
+        "cook": _cook_seen(batch, course, curve).model_dump(),
         "verdict": VerdictOfBatch.model_validate({
             "class": verdict.texture or None if verdict else None,
             "faults": verdict.faults if verdict else [],
         }).model_dump(by_alias=True),
     })  # fmt: skip
+
+
+def _cook_seen(batch: Batch, course: Course, curve: list[Reading]) -> CookSeenIn:
+    """The whole cook beside its plan."""
+    at = longest(course.timings)
+    plan = course.plan
+    seen = CookSeenIn(rule=RuleIn.model_validate(batch.kitchen.cool_rule))
+    seen.steps = [
+        StepSeenIn(
+            key=s.key, kind=s.kind, entered_s=at[s.key].entered_s, left_s=at[s.key].left_s,
+            low_c=s.low_c, never_c=s.never_c, hold_s=s.hold_s if s.kind != "finish" else 0,
+        )
+        for s in plan.steps if s.key in at
+    ]  # fmt: skip
+    stride = max(1, len(curve) // _MOST_READINGS)
+    seen.readings = [TempReading(t_s=max(0.0, t), temp_c=c) for t, c in curve[::stride]]
+    timed = heated(course, curve)
+    if timed:
+        seen.heat_predicted_s, seen.heat_took_s = timed
+    if plan.ladder:
+        temps = [plan.ladder.bowl_temp_c, *(r.mix_temp_c for r in plan.ladder.rungs)]
+        seen.ladder_jump_k = max(max(0.0, b - a) for a, b in pairwise(temps))
+        seen.to_pour_g = sum(r.added_g for r in plan.ladder.rungs) or None
+        seen.poured_g = poured_g(batch, course)
+    refit = told_by(batch, course)
+    if refit and plan.content:
+        content = Content.model_validate(plan.content)
+        oven = oven_of(batch.kitchen, content.baking)
+        learned = sum(used.value for used in plan.learned if used.kind == "oven")
+        seen.oven_moved_k = refit.offset_k - float(oven.dial_error_k) - learned
+    seen.egg_share = _egg_share(batch, plan)
+    return seen
+
+
+def _egg_share(batch: Batch, plan: PlanOut) -> float | None:
+    """The egg that went in beside the egg as it is written: today's were of another grade."""
+    if plan.content is None:
+        return None
+    written = content_of(batch.version)
+    used = Content.model_validate(plan.content)
+    if used.egg_grade == written.egg_grade:
+        return None
+    masses = []
+    for content in (used, written):
+        grade = egg_grade(content.egg_grade)
+        lines = understand_all(content.lines_text.split("\n"), pantry_of(batch.kitchen), grade)
+        masses.append(mix_of(lines).grams_of("egg"))
+    return masses[0] / masses[1] if masses[1] else None
 
 
 @router.get(

@@ -115,6 +115,7 @@ class Conditions(Schema):
     hot_c: float | None = Field(default=None, ge=20, le=105)
     eggs_c: float | None = Field(default=None, ge=-2, le=60)
     held_back_ml: int | None = Field(default=None, ge=0, le=20_000)
+    egg_grade: str | None = Field(default=None, max_length=40, description="the eggs there are")
     baking: Baking | None = None
 
 

@@ -130,6 +130,7 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
         signs=[SignOut(t_s=t, temp_c=c, sign=sign) for t, c, sign in made.signs],
         egg_from=_egg_from(result.mix, made.steps),
         cold_class=result.set.klass if result.set else None,  # type: ignore[arg-type]
+        content=content.dict(),
     )
 
 

@@ -274,3 +274,22 @@ class WhyTest(KitchenCase):
         self.assertEqual(first["cause"], "boil_not_reached_or_hold")
         self.assertIn("peak_c<92 or hold_boil_s<30", first["for"])
         self.assertGreater(first["probability"], 0.5)
+
+    def test_eggs_of_another_grade_and_a_ring_that_is_another_one_are_said(self):
+        batch = Batch.objects.get(pk=self.start(today={"egg_grade": "US small"}))
+        heat = batch.prediction["plan"]["heat"]["points"]
+        for step, at in (("heat", 0), ("temper", 3 * heat[-1]["t_s"])):
+            Event.objects.create(
+                id=new_id(), batch=batch, kind="step", step=step, cook_ms=round(1000 * at)
+            )
+        Reading.objects.bulk_create(
+            Reading(batch=batch, client_id=new_id(), at=batch.started_at, channel=1,
+                    cook_ms=round(3000 * p["t_s"]), temp_cc=round(100 * p["temp_c"]))
+            for p in heat
+        )  # fmt: skip
+        happened = self.k("GET", f"/batches/{batch.pk}/why")[1]["happened"]
+        told = {h["code"]: h["words"] for h in happened}
+        self.assertIn("less egg", told["other_eggs"])
+        self.assertIn("another ring", told["other_ring"])
+        weights = [h["weight"] for h in happened]
+        self.assertEqual(weights, sorted(weights, reverse=True))

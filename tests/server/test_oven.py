@@ -153,7 +153,7 @@ class LiveBakeTest(KitchenCase):
         batch = Batch.objects.get(pk=self.batch)
         for step, at in (("cook", 0), ("out", late)):
             Event.objects.create(
-                id=new_id(), batch=batch, kind="step", step=step, cook_ms=1000 * at
+                id=new_id(), batch=batch, kind="step", step=step, cook_ms=round(1000 * at)
             )
         batch.ended_at = batch.started_at + timedelta(seconds=late + 60)
         batch.save()

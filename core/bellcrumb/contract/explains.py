@@ -4,6 +4,7 @@ from collections import defaultdict
 
 from bellcrumb.book import learn as laws
 from bellcrumb.book.causes import Cause, causes, fault_of
+from bellcrumb.book.happened import CookSeen, StepSeen, happened
 from bellcrumb.book.signals import Value
 from bellcrumb.contract.bend import bend
 from bellcrumb.contract.formulas import answered
@@ -11,12 +12,17 @@ from bellcrumb.contract.shapes import SolveIn, WishesIn
 from bellcrumb.contract.shapes import explain as shapes
 from bellcrumb.curve.watch import held_s, smoothed
 from bellcrumb.formula.answer import Answer
+from bellcrumb.laws.safety import CoolingRule
 from bellcrumb.mix.composition import Mix
 from bellcrumb.pantry.ingredients import JUICE_EQUIVALENT, Pantry
 from bellcrumb.texture.set_index import CLASSES, CUTS
 
 _BOIL_BELOW_K = 3.0
 _RULED_OUT = 0.03
+_MEASURED = (
+    "heat_predicted_s", "heat_took_s", "ladder_jump_k", "to_pour_g", "poured_g", "oven_moved_k",
+    "egg_share",
+)  # fmt: skip
 # A batch is light when twice what was to boil away is gone, and a spoonful in fifty that stays on
 # pot and whisk. Our estimates.
 _MUCH_GONE, _STAYS = 2.0, 0.02
@@ -146,7 +152,19 @@ def _happened(given: shapes.ExplainIn, signals: dict[str, Value]) -> list[shapes
         if isinstance(peak, float):
             past = isinstance(curdles, float) and peak > curdles and code == "centre_peak_c"
             tell(code, 0.8 if past else 0.2, peak, f"{peak:.1f} °C at most")
+    if given.cook:
+        out += [shapes.HappenedOut(**vars(h)) for h in happened(_seen(given.cook))]
     return sorted(out, key=lambda h: -h.weight)
+
+
+def _seen(cook: shapes.CookSeenIn) -> CookSeen:
+    told = {name: getattr(cook, name) for name in _MEASURED}
+    return CookSeen(
+        steps=[StepSeen(**vars(step)) for step in cook.steps],
+        curve=[(r.t_s, r.temp_c) for r in cook.readings],
+        rule=CoolingRule(**vars(cook.rule)),
+        **told,
+    )
 
 
 def _change(

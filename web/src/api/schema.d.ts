@@ -2831,6 +2831,11 @@ export interface components {
       baking?: components["schemas"]["Baking"] | null;
       /** Cook Setting Pct */
       cook_setting_pct?: number | null;
+      /**
+       * Egg Grade
+       * @description the eggs there are
+       */
+      egg_grade?: string | null;
       /** Eggs C */
       eggs_c?: number | null;
       /** Heat Setting Pct */
@@ -6888,6 +6893,7 @@ export interface components {
        * @default {
        *       "baking": null,
        *       "cook_setting_pct": null,
+       *       "egg_grade": null,
        *       "eggs_c": null,
        *       "heat_setting_pct": null,
        *       "held_back_ml": null,

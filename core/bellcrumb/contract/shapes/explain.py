@@ -6,6 +6,7 @@ from pydantic import Field
 
 from bellcrumb.contract.shapes.base import Shape, Strict
 from bellcrumb.contract.shapes.formula import FormulaIn, SetClass
+from bellcrumb.contract.shapes.oven import RuleIn
 from bellcrumb.contract.shapes.sugar import TempReading
 
 
@@ -29,6 +30,33 @@ class PlannedIn(Strict):
     came_out_g: float | None = Field(None, gt=0, description="as somebody weighed it")
 
 
+class StepSeenIn(Strict):
+    """A step as it was planned, and when it was entered and left on the cook's clock."""
+
+    key: str = Field(max_length=40)
+    kind: str = Field(max_length=20)
+    entered_s: float
+    left_s: float
+    low_c: float | None = None
+    never_c: float | None = None
+    hold_s: float = Field(0, ge=0)
+
+
+class CookSeenIn(Strict):
+    """A whole cook beside its plan; null: it was not measured."""
+
+    steps: list[StepSeenIn] = Field(default_factory=list, max_length=80)
+    readings: list[TempReading] = Field(default_factory=list, max_length=50_000)
+    heat_predicted_s: float | None = Field(None, gt=0)
+    heat_took_s: float | None = Field(None, gt=0)
+    ladder_jump_k: float | None = Field(None, ge=0, description="the ladder's largest step")
+    to_pour_g: float | None = Field(None, gt=0)
+    poured_g: float | None = None
+    oven_moved_k: float | None = Field(None, description="beyond what was thought of it")
+    egg_share: float | None = Field(None, gt=0, description="egg used over egg as written")
+    rule: RuleIn = Field(default_factory=RuleIn)
+
+
 class ExplainIn(FormulaIn):
     """Ask why a batch came out as it did."""
 
@@ -41,6 +69,7 @@ class ExplainIn(FormulaIn):
     )
     signals: dict[str, float | bool | str] = Field(default_factory=dict)
     planned: PlannedIn = Field(default_factory=PlannedIn)
+    cook: CookSeenIn | None = None
     verdict: VerdictOfBatch
 
 

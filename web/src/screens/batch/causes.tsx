@@ -25,17 +25,29 @@ export function Causes({
       ),
   });
   const found = why.data;
-  if (!found || found.causes.length === 0) return null;
+  if (!found || (found.causes.length === 0 && found.happened.length === 0)) return null;
   const change = found.change.find((c) => c.lines.length > 0);
   const faults = [...(batch.verdict?.faults ?? [])].map(faultName);
   return (
     <section className="rule-t mt-6 pt-3" aria-label="Why it came out so" data-testid="causes">
       <h2 className="text-2xl">
-        Why
+        {found.causes.length > 0 ? "Why" : "What happened"}
         {faults.length > 0 && (
           <span className="text-lg text-soft italic"> {faults.join(", ")}</span>
         )}
       </h2>
+      {found.happened.length > 0 && (
+        <ul className="mt-1" data-testid="happened">
+          {found.happened.map((h) => (
+            <li
+              key={h.code}
+              className={`border-l-[3px] py-0.5 pl-3 ${h.weight >= 0.4 ? "border-burnt" : "border-rule text-soft"}`}
+            >
+              {said(h.words, units)}
+            </li>
+          ))}
+        </ul>
+      )}
       <ol className="mt-1">
         {found.causes.slice(0, 4).map((cause) => (
           <li key={`${cause.fault}${cause.cause}`} className="rule-b py-2 leading-snug">
@@ -73,7 +85,7 @@ export function Causes({
           </pre>
         </div>
       )}
-      <p className="caption mt-2">
+      <p className="caption mt-2" hidden={found.causes.length === 0}>
         Weighed by Bayes’ rule from our own estimates, good to a factor of two: the order is what
         they are for.
       </p>

@@ -1,7 +1,7 @@
 import { RadioGroup } from "radix-ui";
 
 import type { ApiError } from "@/api/client";
-import type { Content } from "@/api/queries";
+import { useCraft, type Content } from "@/api/queries";
 import { useBench } from "@/bench";
 import type { Today } from "@/screens/stove/today";
 import { NumberField, Select } from "@/ui/field";
@@ -35,6 +35,8 @@ interface Props {
 export function Method(props: Props) {
   const { content, setSchool, set, schoolFixed, fixed, problem, guide, change } = props;
   const { units, kitchen } = useBench();
+  const craft = useCraft();
+  const grades = [...new Set([content.egg_grade ?? "", ...(craft.data?.egg_grades ?? [])])];
   const at = (field: string) => (problem?.field === field ? problem.message : null);
   const unit = units === "us" ? "°F" : "°C";
   const temp = (c: number) => Math.round(fromCelsius(c, units));
@@ -156,6 +158,17 @@ export function Method(props: Props) {
           error={at("eggs_c")}
           onValue={(v) => set({ eggs_c: Math.round(toCelsius(v, units) * 10) / 10 })}
         />
+        <Select
+          label="Eggs today"
+          value={content.egg_grade}
+          disabled={fixed}
+          error={at("egg_grade")}
+          onChange={(event) => set({ egg_grade: event.target.value })}
+        >
+          {grades.map((grade) => (
+            <option key={grade}>{grade}</option>
+          ))}
+        </Select>
         <NumberField
           label="One ladle"
           value={us ? tenth((content.ladle_ml ?? 100) / FL_OZ_ML) : (content.ladle_ml ?? 100)}

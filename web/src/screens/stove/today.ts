@@ -12,6 +12,7 @@ export const CONDITIONS = [
   "hot_c",
   "eggs_c",
   "held_back_ml",
+  "egg_grade",
   "baking",
 ] as const satisfies readonly (keyof Content)[];
 

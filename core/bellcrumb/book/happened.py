@@ -1,0 +1,142 @@
+"""What happened in a cook against what was planned, in order of what mattered."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+from bellcrumb.book.record import cooled
+from bellcrumb.curve.watch import NOISE_S, Reading, smoothed
+from bellcrumb.laws.safety import COOLING, CoolingRule
+
+# A rise in so many seconds is one ladle's; so much beyond the ladder's own is a jump. Estimates.
+_LADLE_S, _BEYOND_K = 10.0, 6.0
+# So far off its plan, a ring or an oven is another one, or set otherwise: no weak ring is so weak.
+_OTHER_RING, _OTHER_OVEN_K = 1.7, 15.0
+_LEFT_OUT = 0.88  # of what was to be poured; a drip in the jug is less
+_UNDER_K = 1.0
+_OTHER_EGGS = 0.04
+
+
+@dataclass(frozen=True)
+class Happened:
+    """One thing that happened; ``weight`` 0 to 1 is how much it matters."""
+
+    code: str
+    weight: float
+    value: float | None
+    words: str
+
+
+@dataclass(frozen=True)
+class StepSeen:
+    """A step as it was planned and when it was entered and left, on the cook's clock."""
+
+    key: str
+    kind: str
+    entered_s: float
+    left_s: float
+    low_c: float | None = None
+    never_c: float | None = None
+    hold_s: float = 0.0
+
+
+@dataclass(frozen=True)
+class CookSeen:
+    """A whole cook: its steps, its curve, and what else was measured; None: it was not."""
+
+    steps: Sequence[StepSeen] = ()
+    curve: Sequence[Reading] = ()
+    heat_predicted_s: float | None = None
+    heat_took_s: float | None = None
+    ladder_jump_k: float | None = None
+    to_pour_g: float | None = None
+    poured_g: float | None = None
+    oven_moved_k: float | None = None
+    egg_share: float | None = None
+    rule: CoolingRule = COOLING
+
+
+def happened(cook: CookSeen) -> list[Happened]:
+    """Everything that did not go as it was planned; empty where all did."""
+    found: list[Happened] = []
+
+    def tell(code: str, weight: float, value: float | None, words: str) -> None:
+        found.append(Happened(code, min(1.0, max(0.0, weight)), value, words))
+
+    curve = smoothed(list(cook.curve))
+    for step in cook.steps:
+        mine = [r for r in curve if step.entered_s <= r[0] <= step.left_s]
+        if step.hold_s and step.low_c is not None:
+            _dips(step, mine, tell)
+        if step.kind == "temper":
+            _tempered(step, mine, cook.ladder_jump_k, tell)
+    if cook.heat_predicted_s and cook.heat_took_s:
+        share = cook.heat_predicted_s / cook.heat_took_s
+        if not 1 / _OTHER_RING < share < _OTHER_RING:
+            tell("other_ring", 0.5, share, f"the heat came at {100 * share:.0f} % of what was "
+                 "planned: another ring, another setting, or a lid")  # fmt: skip
+    if cook.oven_moved_k is not None and abs(cook.oven_moved_k) > _OTHER_OVEN_K:
+        word = "hotter" if cook.oven_moved_k > 0 else "cooler"
+        tell("other_dial", 0.7, cook.oven_moved_k, f"the oven ran {abs(cook.oven_moved_k):.0f} K "
+             f"{word} than it was thought to: another dial, or its door")  # fmt: skip
+    poured, asked = cook.poured_g, cook.to_pour_g
+    if asked and poured is not None and 0 < poured < _LEFT_OUT * asked:
+        tell("left_out", 2 * (1 - poured / asked), asked - poured,
+             f"{asked - poured:.0f} g of {asked:.0f} g never came onto the scale")  # fmt: skip
+    if cook.egg_share is not None and abs(cook.egg_share - 1) > _OTHER_EGGS:
+        word, off = ("more" if cook.egg_share > 1 else "less"), abs(cook.egg_share - 1)
+        tell("other_eggs", 4 * off, cook.egg_share,
+             f"eggs of another grade: {100 * off:.0f} % {word} egg")  # fmt: skip
+    _cold(cook, curve, tell)
+    return sorted(found, key=lambda h: -h.weight)
+
+
+Tell = Callable[[str, float, float | None, str], None]
+
+
+def _dips(step: StepSeen, mine: list[Reading], tell: Tell) -> None:
+    """Times it fell out of its hold and came back."""
+    assert step.low_c is not None
+    dips, inside, out_since, out_s = 0, False, None, 0.0
+    for t, c in mine:
+        if c >= step.low_c:
+            if out_since is not None and t - out_since > NOISE_S:
+                dips, out_s = dips + 1, out_s + t - out_since
+            inside, out_since = True, None
+        elif inside and c < step.low_c - _UNDER_K and out_since is None:
+            out_since = t
+    if dips:
+        times = "once" if dips == 1 else "twice" if dips == 2 else f"{dips} times"
+        tell("dips", 0.2 + out_s / max(step.hold_s, 60.0) / 2, float(dips),
+             f"fell out of its hold {times}, {out_s:.0f} s in all")  # fmt: skip
+
+
+def _tempered(step: StepSeen, mine: list[Reading], ladder_k: float | None, tell: Tell) -> None:
+    """Whether a ladle was too hot or too big: a jump, or past where egg scrambles."""
+    if len(mine) < 3:
+        return
+    jump = max((c - c0 for t0, c0 in mine for t, c in mine if t0 < t <= t0 + _LADLE_S), default=0.0)
+    if ladder_k is not None and jump > ladder_k + _BEYOND_K:
+        tell("temper_jump", 0.3 + (jump - ladder_k) / 60, jump,
+             f"jumped {jump:.0f} K in one go while tempering, the ladder's largest is "
+             f"{ladder_k:.0f} K")  # fmt: skip
+    top = max(c for _, c in mine)
+    if step.never_c is not None and top >= step.never_c:
+        tell("temper_hot", 0.9, top, f"{top:.1f} °C while tempering: egg scrambles from "
+             f"{step.never_c:.0f} °C")  # fmt: skip
+
+
+def _cold(cook: CookSeen, curve: list[Reading], tell: Tell) -> None:
+    """Its way through the warm zone, against the two stages of the kitchen's rule."""
+    down = cooled(curve, cook.rule)
+    if down is None or down.complies is not False:
+        return
+    rule = cook.rule
+    first = down.to_mid_min is None or down.to_mid_min > rule.mid_min
+    took, most, to_c = (
+        (down.to_mid_min, rule.mid_min, rule.mid_c)
+        if first
+        else (down.to_end_min, rule.end_min, rule.end_c)
+    )
+    said = f"{took:.0f} min" if took else f"more than {most:.0f} min"
+    tell("warm_zone", 0.8, took,
+         f"{said} from {rule.from_c:.0f} to {to_c:.0f} °C: {most:.0f} min are allowed")  # fmt: skip
