@@ -146,7 +146,7 @@ class OvenTest(BrowserCase):
         self.sign_in()
         page = self.page
         page.get_by_role("link", name="Kitchen", exact=True).click()
-        page.get_by_role("button", name="Measure Deck oven").click()
+        page.get_by_role("button", name="Change or measure Deck oven").click()
         page.get_by_label("in the water").fill("0 20\n5 31")
         page.get_by_role("button", name="Fit this oven").click()
         expect(page.get_by_role("alert")).to_contain_text("25 min at least")

@@ -31,8 +31,9 @@ from formulas.asks import router as asks_router
 from formulas.bakes import router as bakes_router
 from formulas.builds import router as builds_router
 from formulas.travel import router as travel_router
-from kitchen.api import craft_router
 from kitchen.api import router as kitchen_router
+from kitchen.craft import craft_router
+from kitchen.equipment import router as equipment_router
 from kitchen.people import router as people_router
 from kitchen.session import router as session_router
 from rehearsals.api import router as rehearsals_router
@@ -50,6 +51,7 @@ api = NinjaAPI(
 api.add_router("", session_router)
 api.add_router("", craft_router)
 api.add_router("", kitchen_router)
+api.add_router("", equipment_router)
 api.add_router("", people_router)
 api.add_router("", formulas_router)
 api.add_router("", asks_router)

@@ -52,7 +52,7 @@ class DayFile(Schema):
     begins: Clock
     services: list[FileService] = Field(min_length=1, max_length=12)
     people: list[HoursAsk] = Field(min_length=1, max_length=20)
-    mixers: int = Field(default=1, ge=1, le=10)
+    mixers: int | None = Field(default=None, ge=1, le=10, description="null: those of the kitchen")
     stock: list[FileStock] = Field(default_factory=list, max_length=60)
     house: str = Field(default="", max_length=4000)
     plan: dict[str, Any] | None = None

@@ -21,13 +21,13 @@ from bellcrumb.contract.shapes.plan import (
     WantedIn,
     of_our_time,
 )
+from bellcrumb.day.tasks import WORKS, Work
 from bellcrumb.errors import CraftError
 from formulas.building import build_given, content_saved, newest_versions
 from formulas.models import Dessert
 from kitchen.models import Cold, Kitchen, Oven, Price, Ring, Vessel
 
 _MOST_DAYS = 7
-_TRAYS_EACH = 12  # what a refrigerator has room for when nobody counted
 
 
 # The kitchen's own clock: no zone.
@@ -56,6 +56,7 @@ class HoursAsk(Schema):
     from_min: int = Field(ge=0, le=1440)
     to_min: int = Field(ge=0, le=1440)
     break_min: int = Field(default=0, ge=0, le=120)
+    may: list[Work] = Field(default_factory=lambda: list(WORKS), max_length=4)
 
 
 class StockAsk(Schema):
@@ -71,7 +72,7 @@ class DayAsk(Schema):
     begins: Clock
     services: list[ServiceAsk] = Field(min_length=1, max_length=12)
     people: list[HoursAsk] = Field(min_length=1, max_length=20)
-    mixers: int = Field(default=1, ge=1, le=10)
+    mixers: int | None = Field(default=None, ge=1, le=10, description="null: the kitchen's")
     stock: list[StockAsk] = Field(default_factory=list, max_length=60)
     house: str = Field(default="", max_length=4000, description="what is there, a line each")
     pins: list[PinIn] = Field(default_factory=list, max_length=200)
@@ -99,7 +100,7 @@ def day_given(
     people = [
         PersonIn.model_validate({
             "name": p.name, "from": midnight + timedelta(minutes=p.from_min),
-            "to": midnight + timedelta(minutes=p.to_min), "break_min": p.break_min,
+            "to": midnight + timedelta(minutes=p.to_min), "break_min": p.break_min, "may": p.may,
         })
         for p in asked.people
         for midnight in (_midnight(asked.begins) + timedelta(days=n) for n in range(days + 1))
@@ -122,11 +123,17 @@ def day_given(
         ],
         people=people,
         rings=[ring.name for ring in Ring.objects.filter(kitchen=kitchen)] or ["ring"],
-        ovens=[OvenOfDayIn(name=o.name) for o in Oven.objects.filter(kitchen=kitchen)]
+        ovens=[
+            OvenOfDayIn(
+                name=o.name, shelves=o.shelves, shelf_length_mm=o.shelf_length_mm,
+                shelf_width_mm=o.shelf_width_mm,
+            )
+            for o in Oven.objects.filter(kitchen=kitchen)
+        ]
         or [OvenOfDayIn(name="oven")],
-        mixers=[f"mixer {n + 1}" for n in range(asked.mixers)],
+        mixers=[f"mixer {n + 1}" for n in range(asked.mixers or kitchen.mixers)],
         cold=[
-            ColdOfDayIn(name=c.name, trays=_TRAYS_EACH)
+            ColdOfDayIn(name=c.name, trays=c.trays)
             for c in Cold.objects.filter(kitchen=kitchen)
         ],
         stock=[
@@ -140,6 +147,8 @@ def day_given(
         own_minutes=own_minutes or [],
         packs={key: float(grams) for key, grams in packs if grams > 0},
         house=[line for line in asked.house.split("\n") if line.strip()][:300],
+        pot_g=kitchen.pot_g,
+        bowl_ml=kitchen.bowl_ml,
         now=asked.begins,
         pins=asked.pins,
     )  # fmt: skip

@@ -11,116 +11,19 @@ from ninja import Router, Schema
 from ninja.errors import HttpError
 from pydantic import Field
 
-from bellcrumb.book.review import BAKED_ONLY, FAULTS, STOVE_ONLY
-from bellcrumb.contract.refits import walked
-from bellcrumb.contract.shapes import PartKind
-from bellcrumb.contract.shapes.oven import ReadingIn, RuleIn, WalkIn, WalkOut
-from bellcrumb.formula.solve import COMMON_SWAPS
-from bellcrumb.formula.starters import starters
-from bellcrumb.pantry.eggs import egg_grade, grades
+from bellcrumb.contract.shapes.oven import RuleIn
+from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.quantities.units import Measures
-from bellcrumb.texture.families import families
-from bellcrumb.texture.set_index import CLASSES
-from bellcrumb.vessels.geometry import library
 from kitchen.access import member_of
 from kitchen.buying import set_price
-from kitchen.models import Cold, Kitchen, Member, Oven, PantryItem, Price, Ring, Vessel
+from kitchen.models import Kitchen, Member, PantryItem, Price, Vessel
 from kitchen.people import PersonOut, people_of
-from shared.heavy import heavy
 from shared.shapes import PROBLEMS
 
-craft_router = Router(tags=["craft"])
 router = Router(tags=["kitchen"])
 Role = Literal["chef", "cook", "viewer"]
 Units = Literal["metric", "us"]
 Percent = Annotated[float, Field(ge=0, le=100)]
-
-
-class Named(Schema):
-    """A key and what it is called."""
-
-    key: str
-    name: str
-
-
-class FamilyRef(Named):
-    """A family to choose from, and a formula to begin it with."""
-
-    on_the_stove: bool
-    group: str
-    starter_kind: PartKind
-    starter: list[str]
-
-
-class VesselRef(Named):
-    """A vessel of the library."""
-
-    brim_ml: float
-    depth_mm: float
-    shape: str
-    takes_a_bath: bool
-
-
-class SwapRef(Schema):
-    """A swap a kitchen may ask for, by ingredient keys."""
-
-    old: str
-    new: str
-    words: str
-
-
-class FaultOut(Named):
-    """A fault, and whether a baked part or one from the stove can have it."""
-
-    baked: bool
-    stove: bool
-
-
-class CraftOut(Schema):
-    """What every kitchen shares: families, egg grades, classes, faults, swaps, the vessels."""
-
-    families: list[FamilyRef]
-    egg_grades: list[str]
-    classes: list[str]
-    faults: list[FaultOut]
-    swaps: list[SwapRef]
-    vessels: list[VesselRef]
-
-
-@craft_router.get("/craft", response={200: CraftOut, **PROBLEMS})
-def craft(request: HttpRequest) -> CraftOut:
-    """The shared lists."""
-    return CraftOut(
-        families=[
-            FamilyRef(
-                key=f.key,
-                name=f.name,
-                on_the_stove=f.on_the_stove,
-                group=f.group,
-                starter_kind=cast(PartKind, starters()[f.key].kind),
-                starter=list(starters()[f.key].lines),
-            )
-            for f in families().values()
-        ],
-        egg_grades=[g.label for g in grades().values()],
-        classes=list(CLASSES),
-        faults=[
-            FaultOut(key=k, name=n, baked=k not in STOVE_ONLY, stove=k not in BAKED_ONLY)
-            for k, n in FAULTS.items()
-        ],
-        swaps=[SwapRef(old=old, new=new, words=words) for old, new, words in COMMON_SWAPS],
-        vessels=[
-            VesselRef(
-                key=v.key,
-                name=v.name,
-                brim_ml=v.brim_ml,
-                depth_mm=v.depth_mm,
-                shape=v.shape,
-                takes_a_bath=v.shape == "rect" and v.length_mm >= 200,
-            )
-            for v in library().values()
-        ],
-    )
 
 
 class RingOut(Schema):
@@ -175,6 +78,9 @@ class OvenOut(Schema):
     measured: bool
     film: float
     vent: float
+    shelves: int
+    shelf_length_mm: int
+    shelf_width_mm: int
 
 
 class ColdOut(Schema):
@@ -184,6 +90,7 @@ class ColdOut(Schema):
     name: str
     kind: Literal["fridge", "still_fridge", "blast"]
     air_c: float
+    trays: int
 
 
 class PriceOut(Schema):
@@ -209,6 +116,9 @@ class KitchenOut(Schema):
     currency: str
     altitude_m: int
     cool_rule: RuleIn
+    mixers: int
+    bowl_ml: int
+    pot_g: int
     rings: list[RingOut]
     ovens: list[OvenOut]
     colds: list[ColdOut]
@@ -268,6 +178,9 @@ def _kitchen_out(member: Member) -> KitchenOut:
         currency=k.currency,
         altitude_m=k.altitude_m,
         cool_rule=RuleIn.model_validate(k.cool_rule),
+        mixers=k.mixers,
+        bowl_ml=k.bowl_ml,
+        pot_g=k.pot_g,
         rings=[RingOut.from_orm(r) for r in k.rings.all()],
         ovens=[OvenOut.from_orm(o) for o in k.ovens.all()],
         colds=[ColdOut.from_orm(c) for c in k.colds.all()],
@@ -303,6 +216,11 @@ class KitchenChange(Schema):
     currency: str | None = Field(default=None, min_length=1, max_length=8)
     altitude_m: int | None = Field(default=None, ge=-400, le=5000)
     cool_rule: RuleIn | None = None
+    mixers: int | None = Field(default=None, ge=1, le=10)
+    bowl_ml: int | None = Field(default=None, ge=500, le=200_000, description="the mixer's bowl")
+    pot_g: int | None = Field(
+        default=None, ge=100, le=200_000, description="of a starch cream in one pot"
+    )
 
 
 @router.patch("/k/{kid}", response={200: KitchenOut, **PROBLEMS})
@@ -435,98 +353,4 @@ def drop_price(request: HttpRequest, kid: UUID, price_id: UUID) -> KitchenOut:
     """Forget a price."""
     member = member_of(request, kid)
     Price.objects.filter(kitchen=member.kitchen, pk=price_id).delete()
-    return read_kitchen(request, kid)
-
-
-class RingIn(Schema):
-    """A ring of the stove."""
-
-    name: str = Field(min_length=1, max_length=60)
-    fuel: Literal["gas", "induction", "ceramic"]
-    rated_w: int = Field(ge=200, le=10000)
-
-
-@router.post("/k/{kid}/rings", response={200: KitchenOut, **PROBLEMS})
-def add_ring(request: HttpRequest, kid: UUID, given: RingIn) -> KitchenOut:
-    """Add a ring, or correct the one of that name."""
-    member = member_of(request, kid)
-    Ring.objects.update_or_create(
-        kitchen=member.kitchen,
-        name=given.name,
-        defaults={"fuel": given.fuel, "rated_w": given.rated_w},
-    )
-    return read_kitchen(request, kid)
-
-
-class OvenIn(Schema):
-    """An oven and its dial."""
-
-    name: str = Field(min_length=1, max_length=60)
-    kind: Literal["static", "fan"] = "static"
-    dial_error_k: float = Field(default=0, ge=-80, le=80)
-    measured: bool = False
-
-
-@router.post("/k/{kid}/ovens", response={200: KitchenOut, **PROBLEMS})
-def add_oven(request: HttpRequest, kid: UUID, given: OvenIn) -> KitchenOut:
-    """Add an oven, or correct the one of that name."""
-    member = member_of(request, kid)
-    Oven.objects.update_or_create(
-        kitchen=member.kitchen, name=given.name, defaults=given.dict(exclude={"name"})
-    )
-    return read_kitchen(request, kid)
-
-
-class OvenWalk(Schema):
-    """A walk with an oven of the kitchen: dial, pan of water, what its probe showed."""
-
-    set_c: float = Field(ge=60, le=320)
-    water_ml: float = Field(default=1000, gt=0, le=20_000)
-    pan_length_mm: float = Field(default=325, gt=0, le=900)
-    pan_width_mm: float = Field(default=265, gt=0, le=900)
-    readings: list[ReadingIn] = Field(max_length=5000)
-    shelf_c: float | None = Field(default=None, ge=0, le=350)
-
-
-class WalkedOut(Schema):
-    """What the walk found, and the kitchen with it."""
-
-    found: WalkOut
-    kitchen: KitchenOut
-
-
-@router.post("/k/{kid}/ovens/{oven_id}/walk", response={200: WalkedOut, **PROBLEMS})
-@heavy
-def walk_oven(request: HttpRequest, kid: UUID, oven_id: int, given: OvenWalk) -> WalkedOut:
-    """Know an oven from a pan of water in it: its three figures are fitted and kept."""
-    member = member_of(request, kid)
-    oven = Oven.objects.filter(kitchen=member.kitchen, pk=oven_id).first()
-    if oven is None:
-        raise HttpError(404, "This oven is not in the kitchen (any more).")
-    asked = WalkIn(kind=oven.kind, altitude_m=member.kitchen.altitude_m, **given.dict())
-    found = walked(asked)
-    Oven.objects.filter(pk=oven.pk).update(
-        dial_error_k=round(found.offset_k, 1),
-        film=round(min(5, max(0.2, found.film)), 2),
-        vent=round(min(10, max(0.1, found.vent)), 2),
-        measured=True,
-    )
-    return WalkedOut(found=found, kitchen=read_kitchen(request, kid))
-
-
-class ColdIn(Schema):
-    """A refrigerator or chiller."""
-
-    name: str = Field(min_length=1, max_length=60)
-    kind: Literal["fridge", "still_fridge", "blast"] = "fridge"
-    air_c: float = Field(default=3, ge=-40, le=15)
-
-
-@router.post("/k/{kid}/colds", response={200: KitchenOut, **PROBLEMS})
-def add_cold(request: HttpRequest, kid: UUID, given: ColdIn) -> KitchenOut:
-    """Add a refrigerator or chiller, or correct the one of that name."""
-    member = member_of(request, kid)
-    Cold.objects.update_or_create(
-        kitchen=member.kitchen, name=given.name, defaults=given.dict(exclude={"name"})
-    )
     return read_kitchen(request, kid)

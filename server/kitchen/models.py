@@ -24,6 +24,9 @@ class Kitchen(models.Model):
     altitude_m = models.SmallIntegerField(default=0)
     cool_rule = models.JSONField(default=dict, help_text="empty: the usual two-stage rule")
     pantry_rev = models.PositiveIntegerField(default=0)
+    mixers = models.PositiveSmallIntegerField(default=1)
+    bowl_ml = models.PositiveIntegerField(default=8000, help_text="of the largest mixer")
+    pot_g = models.PositiveIntegerField(default=4000, help_text="of a starch cream in one pot")
 
     class Meta:
         constraints = (
@@ -124,6 +127,9 @@ class Oven(models.Model):
     measured = models.BooleanField(default=False)
     film = models.DecimalField(max_digits=4, decimal_places=2, default=1)
     vent = models.DecimalField(max_digits=4, decimal_places=2, default=1)
+    shelves = models.PositiveSmallIntegerField(default=2)
+    shelf_length_mm = models.PositiveSmallIntegerField(default=600)
+    shelf_width_mm = models.PositiveSmallIntegerField(default=400)
 
     class Meta:
         ordering = ("id",)
@@ -140,6 +146,7 @@ class Cold(models.Model):
     name = models.CharField(max_length=60)
     kind = models.CharField(max_length=12)
     air_c = models.DecimalField(max_digits=4, decimal_places=1, default=3)
+    trays = models.PositiveSmallIntegerField(default=12)
 
     class Meta:
         ordering = ("id",)

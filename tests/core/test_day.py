@@ -1,5 +1,7 @@
+import json
 import math
 import random
+import re
 import unittest
 from dataclasses import replace
 from datetime import datetime, timedelta
@@ -11,6 +13,7 @@ from bellcrumb.day.running import Fact, from_now, later
 from bellcrumb.day.solve import Schedule, cost, early_min, planned, solve, turns
 from bellcrumb.day.tasks import (
     SAME_OVEN_K,
+    WORKS,
     Day,
     Hold,
     KitchenOfDay,
@@ -78,6 +81,10 @@ def a_day(rng, items):
             )  # fmt: skip
     most = [max((h.need for h in holds if h.mould == m), default=1) for m in (0, 1)]
     there = replace(kitchen(people=people), moulds=tuple(m + rng.randint(0, 3) for m in most))
+    if people > 1 and rng.random() < 0.4:  # somebody new
+        may = frozenset(rng.sample(WORKS, rng.randint(1, 3)))
+        first, *others = there.people
+        there = replace(there, people=(first, *(replace(p, may=may) for p in others)))
     return Day(tuple(tasks), there, 600, tuple(holds))
 
 
@@ -100,6 +107,12 @@ def faults(day, placed):
         rest = task.begun is None
         if rest and task.only is not None and task.only != at.person:
             found.append(f"{task.key} is somebody else's")
+        if rest and task.hands and task.only is None:
+            who = day.kitchen.people[at.person]
+            mine = "plate" if task.by is not None else "stove" if task.rings else (
+                "oven" if task.oven_c is not None else "bench")  # fmt: skip
+            if mine not in who.may:
+                found.append(f"{task.key} is nothing for {who.name}")
         if rest and task.until is not None and end > task.until:
             found.append(f"{task.key} is too late")
         if (task.oven_c is None) != (at.oven is None):
@@ -264,6 +277,26 @@ class PlanTest(unittest.TestCase):
                 self.assertEqual(faults(day, plan.placed), [], f"solver, day {n}")
         self.assertGreater(planned_days, 120)
 
+    def test_nobody_does_what_they_may_not_and_that_is_said_where_it_is_the_clash(self):
+        cook = Day(tuple(chain(0, 100, (10, 0, "ring", 30), (10, 0, "", None))), kitchen(1), 100)
+        new = replace(cook.kitchen.people[0], may=frozenset({"bench", "plate"}))
+        alone = replace(cook, kitchen=replace(cook.kitchen, people=(new,)))
+        self.assertIsNotNone(planned(cook))
+        self.assertIsNone(planned(alone))
+        self.assertEqual(set(clash(alone).limits), {"people", "may"})
+        both = replace(cook, kitchen=replace(cook.kitchen, people=(new, *cook.kitchen.people)))
+        self.assertEqual([p.person for p in planned(both).placed], [1, 0])
+
+    def test_hands_that_share_their_hours_share_the_work(self):
+        tasks = []
+        for item in range(6):
+            (one,) = chain(0, 400, (20, 0, "", None))
+            tasks.append(replace(one, item=item, key=f"{item}"))
+        day = Day(tuple(tasks), kitchen(2), 600)
+        for placed in (backwards(day), planned(day).placed):
+            worked = [sum(20 for p in placed if p.person == n) for n in (0, 1)]
+            self.assertEqual(worked, [60, 60])
+
     def test_the_checker_sees_what_is_wrong(self):
         day = Day(tuple(chain(0, 100, (10, 0, "ring", 30), (10, 0, "", None))), kitchen(), 100)
         good = [Placed(70, 0, None), Placed(90, 0, None)]
@@ -330,7 +363,7 @@ TART = {
 }  # fmt: skip
 
 
-def ask(*services, people=2, hours=(0, 14), **more):
+def ask(*at, people=2, hours=(0, 14), **more):
     cooks = people if isinstance(people, list) else [
         {"name": f"cook {n}", "from": (NOW + timedelta(hours=hours[0])).isoformat(),
          "to": (NOW + timedelta(hours=hours[1])).isoformat()} for n in range(people)
@@ -340,7 +373,7 @@ def ask(*services, people=2, hours=(0, 14), **more):
         "ovens": [{"name": "deck"}], "cold": [{"name": "reach-in", "trays": 10}],
         "services": [
             {"at": (NOW + timedelta(hours=h)).isoformat(),
-             "items": [{"build": TART, "portions": n, "name": "Tart"}]} for h, n in services
+             "items": [{"build": TART, "portions": n, "name": "Tart"}]} for h, n in at
         ], **more,
     })  # fmt: skip
 
@@ -388,6 +421,42 @@ class DayTest(unittest.TestCase):
         # It is as much to buy, and fewer minutes of hands.
         self.assertEqual([b["need_g"] for b in each["buy"]], [b["need_g"] for b in both["buy"]])
         self.assertLess(hands(both), hands(each))
+
+    def test_one_cream_by_two_names_and_at_two_sizes_is_still_one(self):
+        def other(name, *lines):
+            build = json.loads(json.dumps(TART))
+            cream = next(p for p in build["parts"] if p["name"] == "Cream")
+            cream.update(name=name, lines=list(lines))
+            for layer in build["layers"]:
+                if layer["part"] == "Cream":
+                    layer["part"] = name
+            at = (NOW + timedelta(hours=12)).isoformat()
+            items = [{"build": b, "portions": 16, "name": n}
+                     for b, n in ((TART, "Tart"), (build, "Other"))]  # fmt: skip
+            return ask(services=[{"at": at, "items": items}], pot_g=20_000)
+
+        twice = [re.sub(r"^[0-9]+", lambda m: str(2 * int(m[0])), line) for line in CREAM]
+        out = other("Filling", *twice)
+        self.assertEqual([j["desserts"] for j in out["joined"] if j["part"] == "Cream"],
+                         [["Tart", "Other"]])  # fmt: skip
+        weighed = [m for m in out["mise"] if m["part"] in ("Cream", "Filling")]
+        self.assertEqual(len(weighed), 1, "it is weighed once")
+        thicker = other("Filling", *CREAM, "60 g corn starch")
+        self.assertNotIn("Cream", [j["part"] for j in thicker["joined"]])
+
+    def test_who_may_not_stand_at_the_stove_is_not_put_there_and_it_is_said(self):
+        end = (NOW + timedelta(hours=14)).isoformat()
+        new = {"name": "New", "from": NOW.isoformat(), "to": end, "may": ["bench", "plate"]}
+        out = ask((12, 16), people=[new])
+        self.assertFalse(out["feasible"])
+        self.assertIn("who may do what", {c["words"] for c in out["clash"]})
+        freed = {r["code"]: r["feasible"] for r in out["remedies"]}
+        self.assertTrue(freed["all_may"])
+        both = ask((12, 16), people=[new, {**new, "name": "Chef", "may": ["stove", "oven"]}])
+        self.assertTrue(both["feasible"])
+        boils = [s["who"] for s in both["steps"] if s["key"].endswith("/Cream/chill")]
+        self.assertEqual(set(boils), {"Chef"})
+        self.assertEqual({s["who"] for s in both["steps"] if s["key"].endswith("plate")}, {"New"})
 
     def test_what_is_too_much_for_tins_oven_or_pot_is_made_in_batches(self):
         for more, word in (

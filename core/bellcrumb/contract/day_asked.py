@@ -4,7 +4,8 @@ import math
 from dataclasses import dataclass, replace
 from datetime import datetime
 
-from bellcrumb.contract.builds import Whole, whole
+from bellcrumb.contract.builds import whole
+from bellcrumb.contract.day_joined import Batch, Joined, Wanted, join_parts
 from bellcrumb.contract.shapes import plan as shapes
 from bellcrumb.contract.shapes.build import BuildIn
 from bellcrumb.day.tasks import (
@@ -15,9 +16,9 @@ from bellcrumb.day.tasks import (
     Person,
     Room,
     Task,
+    Work,
     tasks_of,
 )
-from bellcrumb.dessert.steps import BuildStep, Row, rows
 from bellcrumb.dessert.works import Kind
 from bellcrumb.errors import CraftError
 from bellcrumb.pantry.ingredients import Pantry
@@ -31,42 +32,6 @@ _WHIPPED: tuple[Kind, ...] = ("whipped", "italian", "swiss", "french", "cheeseca
 _BOWL_FULL = 2 / 3  # of a mixer's bowl, once it is whipped; practice
 _BREAK_FROM_MIN, _BREAK_TO_MIN, _LONG_MIN = 150, 330, 360  # of somebody's hours; practice
 _LEAST_SHARE = 0.5  # a learned step is never less than this of what is planned, nor over twice it
-
-
-@dataclass(frozen=True)
-class Wanted:
-    """One batch of a service: its name, build, portions still to make and minute it is due."""
-
-    name: str
-    build: BuildIn
-    portions: int
-    by: int
-
-    @property
-    def count(self) -> int:
-        """Vessels of it."""
-        return math.ceil(self.portions / self.build.stand.portions_each)
-
-
-@dataclass(frozen=True)
-class Batch:
-    """A batch with everything it is made of, and the steps left to it once parts are joined."""
-
-    wanted: Wanted
-    made: Whole
-    given: BuildIn
-    steps: list[BuildStep]
-
-
-@dataclass(frozen=True)
-class Joined:
-    """A part made once: its steps, whose they were, and the step each of them waits for."""
-
-    part: str
-    items: tuple[int, ...]
-    steps: tuple[BuildStep, ...]
-    stands_for: tuple[tuple[int, str], ...]
-    grams: float
 
 
 @dataclass(frozen=True)
@@ -138,7 +103,7 @@ def asked_of(
             batches.append(Batch(part, made, sized(part), made.steps.steps))
     joined: list[Joined] = []
     if join:
-        batches, joined = _join(batches)
+        batches, joined = join_parts(batches)
     day, seen = _day(given, batches, joined)
     return Asked(batches, joined, day, seen), warnings
 
@@ -192,98 +157,6 @@ def _shelves(given: shapes.DayIn, vessel: Vessel, count: int) -> int:
     """Shelves that so many vessels stand on, of the largest there are."""
     sizes = [(o.shelf_length_mm, o.shelf_width_mm) for o in given.ovens] or [(600.0, 400.0)]
     return math.ceil(count / max(1, *(most_in(vessel, size) for size in sizes)))
-
-
-def _identity(batch: Batch, name: str) -> tuple[object, ...] | None:
-    """What makes two parts the same; None for what is not made ahead."""
-    part = batch.made.found.parts.get(name)
-    if part is None or part.bought:
-        return None
-    lines = tuple(" ".join(text.split()).lower() for text in part.texts if text.strip())
-    return (part.made.kind, lines, part.grade.label, part.beaten)
-
-
-def _join(batches: list[Batch]) -> tuple[list[Batch], list[Joined]]:
-    """Parts that are the same in several batches, made once: the steps before they are laid."""
-    same: dict[tuple[object, ...], list[tuple[int, str]]] = {}
-    for n, batch in enumerate(batches):
-        for name in batch.made.found.parts:
-            key = _identity(batch, name)
-            if key is not None:
-                same.setdefault(key, []).append((n, name))
-    joined: list[Joined] = []
-    steps = [list(batch.steps) for batch in batches]
-    for users in same.values():
-        if len({n for n, _ in users}) < 2:
-            continue
-        first, part = users[0]
-        before = [_before(steps[n], batches[n], name) for n, name in users]
-        codes = _common([[s.code for s in each] for each in before])
-        # A day between two services is more than most parts keep.
-        apart = max(batches[n].wanted.by for n, _ in users) - min(
-            batches[n].wanted.by for n, _ in users
-        )
-        kind = batches[first].made.found.parts[part].made.kind
-        last = _row(kind, codes[-1]) if codes else None
-        if last is None or apart > 60 * last.keeps_h / 2:
-            continue
-        grams = sum(batches[n].made.needs[name].need_g for n, name in users)
-        shared = _once(kind, part, before, len(codes))
-        gone = {(n, s.key) for (n, _), each in zip(users, before, strict=True)
-                for s in each[: len(codes)]}  # fmt: skip
-        ends = tuple(
-            (n, each[len(codes) - 1].key) for (n, _), each in zip(users, before, strict=True)
-        )
-        for n, _ in users:
-            steps[n] = [s for s in steps[n] if (n, s.key) not in gone]
-        joined.append(Joined(part, tuple(n for n, _ in users), shared, ends, grams))
-    out = [replace(batch, steps=own) for batch, own in zip(batches, steps, strict=True)]
-    return out, joined
-
-
-def _row(kind: Kind, code: str) -> Row | None:
-    """The table's row of a step: of its kind of work, or of the one it begins as."""
-    tables = [rows().get(kind, []), *rows().values()]
-    return next((row for table in tables for row in table if row.code == code), None)
-
-
-def _before(steps: list[BuildStep], batch: Batch, part: str) -> list[BuildStep]:
-    """The steps of a part before it is laid or folded, in order."""
-    laid = set(batch.made.steps.laid)
-    found = []
-    for step in steps:
-        if step.key in laid and step.part == part:
-            break
-        if step.part == part:
-            found.append(step)
-    return found
-
-
-def _common(codes: list[list[str]]) -> list[str]:
-    """The codes all begin with."""
-    found: list[str] = []
-    for each in zip(*codes, strict=False):
-        if len(set(each)) > 1:
-            break
-        found.append(each[0])
-    return found
-
-
-def _once(kind: Kind, part: str, before: list[list[BuildStep]], many: int) -> tuple[BuildStep, ...]:
-    """The steps for all of it: what goes with the weight is added up, what is done once is not."""
-    out = []
-    for n in range(many):
-        same = [each[n] for each in before]
-        row = _row(kind, same[0].code)
-        once = min(row.hands_min if row else 0.0, *(s.hands_min for s in same))
-        hands = sum(s.hands_min for s in same) - (len(same) - 1) * once
-        out.append(
-            replace(
-                same[0], hands_min=hands, wait_min=max(s.wait_min for s in same),
-                after=tuple(g for g in same[0].after if g.key.split("/")[0] == part),
-            )
-        )  # fmt: skip
-    return tuple(out)
 
 
 def _day(
@@ -357,12 +230,14 @@ def _freed_by(batch: Batch, keys: list[str]) -> str:
 def _people(given: shapes.DayIn, horizon: int) -> tuple[tuple[Person, ...], list[Task]]:
     """Everybody with their hours, and the breaks of those who have one."""
     spans: dict[str, list[tuple[int, int]]] = {}
+    may: dict[str, frozenset[Work]] = {}
     rests: list[tuple[str, int, int, int]] = []
     for p, person in enumerate(given.people):
         begin = minutes(given, person.from_, f"people[{p}].from")
         end = minutes(given, person.to, f"people[{p}].to")
         if end <= begin:
             raise CraftError(f"people[{p}].to", f"{person.name} ends before they begin.")
+        may.setdefault(person.name, frozenset(person.may))
         if end > 0:
             spans.setdefault(person.name, []).append((max(0, begin), min(end, horizon)))
         to = min(begin + _BREAK_TO_MIN, end, horizon)
@@ -370,7 +245,7 @@ def _people(given: shapes.DayIn, horizon: int) -> tuple[tuple[Person, ...], list
         if person.break_min and end - begin >= _LONG_MIN and begin >= 0 and fits:
             rests.append((person.name, person.break_min, begin + _BREAK_FROM_MIN, to))
     people = tuple(
-        Person(name, tuple((a, b) for a, b in sorted(each) if b > a))
+        Person(name, tuple((a, b) for a, b in sorted(each) if b > a), may[name])
         for name, each in spans.items()
     )
     names = [person.name for person in people]

@@ -5,7 +5,8 @@ from datetime import datetime
 
 from bellcrumb.contract.build import read_lines
 from bellcrumb.contract.builds import parts_out
-from bellcrumb.contract.day_asked import Asked, Batch
+from bellcrumb.contract.day_asked import Asked
+from bellcrumb.contract.day_joined import Batch
 from bellcrumb.contract.shapes import plan as shapes
 from bellcrumb.contract.shapes.build import BuildPartOut
 from bellcrumb.formula.answer import mix_of
@@ -102,14 +103,16 @@ def mise_out(
     """What is weighed for each part, before the first thing that is done to it. ``begins`` are
     starts by the key of a step."""
     found = []
-    joined = {(n, share.part): share for share in asked.joined for n in share.items}
+    # Each dessert has its own name for the part it shares.
+    joined = {
+        (n, key.split("/")[0]): share for share in asked.joined for n, key in share.stands_for
+    }
     done: set[int] = set()
     for n, batch in enumerate(asked.batches):
         for part in parts_out(batch.given, batch.made):
             if batch.made.found.parts[part.name].bought:
                 continue
-            share = next((s for (k, name), s in joined.items() if k == n and name == part.name
-                          ), None)  # fmt: skip
+            share = joined.get((n, part.name))
             name, lines = batch.wanted.name, _lines(part, batch)
             at = _first(begins, batch.wanted.name, part.name)
             if share is not None:
@@ -120,7 +123,7 @@ def mise_out(
                     dict.fromkeys(asked.batches[k].wanted.name for k in share.items)
                 )
                 lines = _scaled(part, batch, share.grams)
-                at = _first(begins, f"{share.part} for {len(share.items)}", part.name)
+                at = _first(begins, f"{share.part} for {len(share.items)}", share.part)
             if at is not None:
                 found.append(shapes.MiseOut(at=at, dessert=name, part=part.name, lines=lines))
     return sorted(found, key=lambda m: m.at)

@@ -3,18 +3,20 @@
 from collections.abc import Callable
 from dataclasses import replace
 
-from bellcrumb.contract.day_asked import DAY_MIN, Asked, Wanted, asked_of
+from bellcrumb.contract.day_asked import DAY_MIN, Asked, asked_of
+from bellcrumb.contract.day_joined import Wanted
 from bellcrumb.contract.shapes import plan as shapes
-from bellcrumb.day.clash import Clashing, clashes
+from bellcrumb.day.clash import Clashing, clashes, everybody_may
 from bellcrumb.day.solve import can_be_done
-from bellcrumb.day.tasks import Day, KitchenOfDay, Person
+from bellcrumb.day.tasks import WORKS, Day, KitchenOfDay, Person
 from bellcrumb.pantry.ingredients import Pantry
 from bellcrumb.vessels.geometry import Vessel
 
 NO_DAY = Day((), KitchenOfDay((), 0, (), 0, 0), 1)
 _LIMITS = {
-    "people": "hands in their hours", "rings": "rings", "mixers": "mixers",
-    "trays": "room in the cold", "ovens": "ovens at their temperatures", "moulds": "moulds",
+    "people": "hands in their hours", "may": "who may do what", "rings": "rings", "mixers":
+    "mixers", "trays": "room in the cold", "ovens": "ovens at their temperatures", "moulds":
+    "moulds",
 }  # fmt: skip
 
 
@@ -73,6 +75,8 @@ def _remedies(
         ("day_before", "Begin a day earlier, with the same hours.", lambda: _earlier(asked)),
         ("one_more", "One more pair of hands for the whole time.", lambda: _one_more(asked)),
     ]
+    if any(len(p.may) < len(WORKS) for p in asked.kitchen.people):
+        tries.append(("all_may", "Everybody does everything.", lambda: everybody_may(asked)))
     if asked.kitchen.ovens:
         tries.append(("second_oven", "One more oven.", lambda: _more_ovens(asked)))
     for n in items[:4]:

@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 from bellcrumb.day.solve import can_be_done
-from bellcrumb.day.tasks import Day, Person, without_item
+from bellcrumb.day.tasks import WORKS, Day, Person, without_item
 
 PLENTY = 99
 
@@ -56,6 +56,8 @@ def clashes(day: Day, works: Callable[[Day], bool] = can_be_done, most: int = 3)
 
 def _limits(day: Day) -> list[str]:
     used = ["people"]
+    if any(len(person.may) < len(WORKS) for person in day.kitchen.people):
+        used.append("may")
     for pool in ("rings", "mixers", "trays"):
         if any(getattr(task, pool) for task in day.tasks):
             used.append(pool)
@@ -66,6 +68,12 @@ def _limits(day: Day) -> list[str]:
     return used
 
 
+def everybody_may(day: Day) -> Day:
+    """The day with everybody doing everything."""
+    people = tuple(replace(person, may=frozenset(WORKS)) for person in day.kitchen.people)
+    return replace(day, kitchen=replace(day.kitchen, people=people))
+
+
 def _freed(day: Day, name: str) -> Day:
     """The day with one limit taken away."""
     kitchen = day.kitchen
@@ -73,6 +81,8 @@ def _freed(day: Day, name: str) -> Day:
         always = ((0, day.horizon),)
         more = tuple(Person(f"more {n}", always) for n in range(len(day.tasks)))
         return replace(day, kitchen=replace(kitchen, people=(*kitchen.people, *more)))
+    if name == "may":
+        return everybody_may(day)
     if name == "ovens":
         free = [replace(kitchen.ovens[0], shelves=PLENTY, heats_k_min=1e6, cools_k_min=1e6)]
         bakes = sum(task.oven_c is not None for task in day.tasks)

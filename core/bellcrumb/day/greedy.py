@@ -149,6 +149,7 @@ class _Board:
             for a, b in person.spans:
                 away[max(0, a) : b] = 0
             self.away.append(away)
+        self.worked = [0] * len(kitchen.people)
         self.load = {p: np.zeros(minutes, np.int16) for p in POOLS}
         self.shelves = [np.zeros(minutes, np.int16) for _ in kitchen.ovens]
         self.bakes: list[list[tuple[int, int, float]]] = [[] for _ in kitchen.ovens]
@@ -195,7 +196,11 @@ class _Board:
     ) -> tuple[int, int] | None:
         """The first of the free starts at which somebody is, and who."""
         best, who, first = len(starts), -1, int(free.argmax())
-        crew = [n for n in range(len(self.away)) if task.only in (None, n)]
+        people = self.day.kitchen.people
+        crew = [n for n, one in enumerate(people) if task.only in (None, n) and one.can(task)]
+        # Whoever may do the least is asked first, as the others are needed elsewhere; then whoever
+        # has done the least: the load stays even.
+        crew.sort(key=lambda n: (len(people[n].may), self.worked[n], n))
         latest = int(starts[first])
         for n in crew:  # most often somebody is at the first of them
             if not self.away[n][latest : latest + task.hands].any():
@@ -231,6 +236,7 @@ class _Board:
         start, end = max(0, place.start), max(0, place.start + task.minutes)
         if place.person is not None:
             self.away[place.person][start : max(0, place.start + task.hands)] += sign
+            self.worked[place.person] += sign * task.hands
         if place.oven is not None and task.oven_c is not None:
             self.shelves[place.oven][start:end] += sign * task.shelves
             bake = (start, end, task.oven_c)

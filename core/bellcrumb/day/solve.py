@@ -122,29 +122,32 @@ class _Model:
                     self.model.add(self.starts[n] <= end + link.most)
 
     def _people(self) -> None:
-        """Everybody does one thing at a time, in their hours; who share their hours are a crew."""
-        self.crews: dict[tuple[tuple[int, int], ...], list[int]] = {}
+        """Everybody does one thing at a time, in their hours, of what they may do; who share both
+        are a crew."""
+        self.crews: dict[tuple[object, ...], list[int]] = {}
         own = {task.only for task in self.day.tasks if task.only is not None}
         for n, person in enumerate(self.day.kitchen.people):
             # Whoever has a break of their own is nobody's double.
-            alone = ((n, -1),) if n in own else ()
-            self.crews.setdefault((*person.spans, *alone), []).append(n)
+            alone = n if n in own else None
+            self.crews.setdefault((person.spans, person.may, alone), []).append(n)
         work: list[list[cp_model.IntervalVar]] = [[] for _ in self.crews]
         for n, task in enumerate(self.day.tasks):
             mine = []
-            for c, spans in enumerate(self.crews):
+            for c, crew in enumerate(self.crews.values()):
                 if not task.hands or task.begun is not None:
                     break
                 does = self.model.new_bool_var("")
+                somebody = self.day.kitchen.people[crew[0]]
                 if task.only is not None:
-                    its = list(self.crews.values())[c]
-                    self.model.add(does == int(task.only in its))
+                    self.model.add(does == int(task.only in crew))
+                elif not somebody.can(task):
+                    self.model.add(does == 0)
                 work[c].append(
                     self.model.new_optional_fixed_size_interval_var(
                         self.starts[n], task.hands, does, ""
                     )
                 )
-                fits = [[a, b - task.hands] for a, b in spans if b - task.hands >= a]
+                fits = [[a, b - task.hands] for a, b in somebody.spans if b - task.hands >= a]
                 self.model.add_linear_expression_in_domain(
                     self.starts[n], cp_model.Domain.from_intervals(fits)
                 ).only_enforce_if(does)
@@ -290,9 +293,10 @@ class _Model:
                 self.model.add_hint(together, one.oven == o and two.oven == o)
 
     def read(self, solver: cp_model.CpSolver) -> list[Placed]:
-        """The plan found, with a name for each: the first of the crew who is free."""
+        """The plan found, with a name for each: of the crew who is free, whoever did the least."""
         crews = list(self.crews.values())
         free = [-(10**6)] * len(self.day.kitchen.people)
+        worked = [0] * len(free)
         found: dict[int, Placed] = {}
         for n in sorted(range(len(self.starts)), key=lambda k: solver.value(self.starts[k])):
             start = solver.value(self.starts[n])
@@ -302,9 +306,10 @@ class _Model:
             for c, does in enumerate(self.who[n]):
                 if solver.value(does):
                     was = self.day.tasks[n].was_by
-                    first = [was] if was in crews[c] else []
-                    person = next(p for p in (*first, *crews[c]) if free[p] <= start)
+                    there = [p for p in crews[c] if free[p] <= start]
+                    person = min(there, key=lambda p: (p != was, worked[p], p))
                     free[person] = start + self.day.tasks[n].hands
+                    worked[person] += self.day.tasks[n].hands
             oven = next((o for o, v in enumerate(self.where[n]) if solver.value(v)), None)
             found[n] = Placed(start, person, oven)
         return [found[n] for n in range(len(self.starts))]

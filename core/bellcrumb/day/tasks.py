@@ -7,12 +7,16 @@ go on at once without a wait and so cannot be torn apart.
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from typing import Literal, get_args
 
 from bellcrumb.dessert.steps import BuildStep
 
 AT_ONCE_MIN = 20.0  # steps with no more pause than this between them are done as one
 SAME_OVEN_K = 10.0  # two bakes share an oven when their dials are no further apart
 EARLY_PLATE_MIN = 120  # what is plated waits no longer than this for its service
+# What hands may be asked to do; somebody new may not stand at the stove yet.
+Work = Literal["stove", "oven", "bench", "plate"]
+WORKS: tuple[Work, ...] = get_args(Work)
 SHELVES_EACH = 1  # what one bake takes of an oven when nothing else is said
 
 
@@ -65,13 +69,27 @@ class Task:
         """From its start to its end."""
         return self.hands + self.wait
 
+    @property
+    def work(self) -> Work:
+        """What kind of work its hands do: at a ring, at an oven, for the plate, else the bench."""
+        if self.by is not None:
+            return "plate"
+        if self.rings:
+            return "stove"
+        return "oven" if self.oven_c is not None else "bench"
+
 
 @dataclass(frozen=True)
 class Person:
-    """Somebody who works ``spans`` of minutes (from, to)."""
+    """Somebody who works ``spans`` of minutes (from, to) and ``may`` do some kinds of work."""
 
     name: str
     spans: tuple[tuple[int, int], ...]
+    may: frozenset[Work] = frozenset(WORKS)
+
+    def can(self, task: Task) -> bool:
+        """Whether a task is among what they may do; a break is anybody's."""
+        return task.only is not None or task.work in self.may
 
 
 @dataclass(frozen=True)

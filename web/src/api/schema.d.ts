@@ -15,7 +15,7 @@ export interface paths {
      * Craft
      * @description The shared lists.
      */
-    get: operations["kitchen_api_craft"];
+    get: operations["kitchen_craft_craft"];
     put?: never;
     post?: never;
     delete?: never;
@@ -464,7 +464,7 @@ export interface paths {
      * Add Cold
      * @description Add a refrigerator or chiller, or correct the one of that name.
      */
-    post: operations["kitchen_api_add_cold"];
+    post: operations["kitchen_equipment_add_cold"];
     delete?: never;
     options?: never;
     head?: never;
@@ -1223,7 +1223,7 @@ export interface paths {
      * Add Oven
      * @description Add an oven, or correct the one of that name.
      */
-    post: operations["kitchen_api_add_oven"];
+    post: operations["kitchen_equipment_add_oven"];
     delete?: never;
     options?: never;
     head?: never;
@@ -1243,7 +1243,7 @@ export interface paths {
      * Walk Oven
      * @description Know an oven from a pan of water in it: its three figures are fitted and kept.
      */
-    post: operations["kitchen_api_walk_oven"];
+    post: operations["kitchen_equipment_walk_oven"];
     delete?: never;
     options?: never;
     head?: never;
@@ -1500,7 +1500,7 @@ export interface paths {
      * Add Ring
      * @description Add a ring, or correct the one of that name.
      */
-    post: operations["kitchen_api_add_ring"];
+    post: operations["kitchen_equipment_add_ring"];
     delete?: never;
     options?: never;
     head?: never;
@@ -2748,6 +2748,12 @@ export interface components {
       kind: "fridge" | "still_fridge" | "blast";
       /** Name */
       name: string;
+      /**
+       * Trays
+       * @description what it has room for
+       * @default 12
+       */
+      trays: number;
     };
     /**
      * ColdOut
@@ -2765,6 +2771,8 @@ export interface components {
       kind: "fridge" | "still_fridge" | "blast";
       /** Name */
       name: string;
+      /** Trays */
+      trays: number;
     };
     /**
      * CompareAsk
@@ -3345,9 +3353,9 @@ export interface components {
       house: string;
       /**
        * Mixers
-       * @default 1
+       * @description null: the kitchen's
        */
-      mixers: number;
+      mixers?: number | null;
       /** People */
       people: components["schemas"]["HoursAsk"][];
       /** Pins */
@@ -3421,9 +3429,9 @@ export interface components {
       house: string;
       /**
        * Mixers
-       * @default 1
+       * @description null: those of the kitchen
        */
-      mixers: number;
+      mixers?: number | null;
       /** People */
       people: components["schemas"]["HoursAsk"][];
       /** Plan */
@@ -4298,6 +4306,8 @@ export interface components {
       break_min: number;
       /** From Min */
       from_min: number;
+      /** May */
+      may?: ("stove" | "oven" | "bench" | "plate")[];
       /** Name */
       name: string;
       /** To Min */
@@ -4452,6 +4462,11 @@ export interface components {
     KitchenChange: {
       /** Altitude M */
       altitude_m?: number | null;
+      /**
+       * Bowl Ml
+       * @description the mixer's bowl
+       */
+      bowl_ml?: number | null;
       cool_rule?: components["schemas"]["RuleIn"] | null;
       /** Currency */
       currency?: string | null;
@@ -4461,8 +4476,15 @@ export interface components {
       egg_spare_pct?: number | null;
       /** Measures */
       measures?: ("us" | "uk" | "au") | null;
+      /** Mixers */
+      mixers?: number | null;
       /** Name */
       name?: string | null;
+      /**
+       * Pot G
+       * @description of a starch cream in one pot
+       */
+      pot_g?: number | null;
     };
     /**
      * KitchenOut
@@ -4471,6 +4493,8 @@ export interface components {
     KitchenOut: {
       /** Altitude M */
       altitude_m: number;
+      /** Bowl Ml */
+      bowl_ml: number;
       /** Colds */
       colds: components["schemas"]["ColdOut"][];
       cool_rule: components["schemas"]["RuleIn"];
@@ -4490,6 +4514,8 @@ export interface components {
        * @enum {string}
        */
       measures: "us" | "uk" | "au";
+      /** Mixers */
+      mixers: number;
       /** Name */
       name: string;
       /** Ovens */
@@ -4498,6 +4524,8 @@ export interface components {
       pantry: components["schemas"]["PantryOut"][];
       /** People */
       people: components["schemas"]["PersonOut"][];
+      /** Pot G */
+      pot_g: number;
       /** Prices */
       prices: components["schemas"]["PriceOut"][];
       /** Rings */
@@ -5404,6 +5432,21 @@ export interface components {
       measured: boolean;
       /** Name */
       name: string;
+      /**
+       * Shelf Length Mm
+       * @default 600
+       */
+      shelf_length_mm: number;
+      /**
+       * Shelf Width Mm
+       * @default 400
+       */
+      shelf_width_mm: number;
+      /**
+       * Shelves
+       * @default 2
+       */
+      shelves: number;
     };
     /**
      * OvenLineOut
@@ -5435,6 +5478,12 @@ export interface components {
       measured: boolean;
       /** Name */
       name: string;
+      /** Shelf Length Mm */
+      shelf_length_mm: number;
+      /** Shelf Width Mm */
+      shelf_width_mm: number;
+      /** Shelves */
+      shelves: number;
       /** Vent */
       vent: number;
     };
@@ -7842,7 +7891,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-  kitchen_api_craft: {
+  kitchen_craft_craft: {
     parameters: {
       query?: never;
       header?: never;
@@ -10644,7 +10693,7 @@ export interface operations {
       };
     };
   };
-  kitchen_api_add_cold: {
+  kitchen_equipment_add_cold: {
     parameters: {
       query?: never;
       header?: never;
@@ -15422,7 +15471,7 @@ export interface operations {
       };
     };
   };
-  kitchen_api_add_oven: {
+  kitchen_equipment_add_oven: {
     parameters: {
       query?: never;
       header?: never;
@@ -15529,7 +15578,7 @@ export interface operations {
       };
     };
   };
-  kitchen_api_walk_oven: {
+  kitchen_equipment_walk_oven: {
     parameters: {
       query?: never;
       header?: never;
@@ -17228,7 +17277,7 @@ export interface operations {
       };
     };
   };
-  kitchen_api_add_ring: {
+  kitchen_equipment_add_ring: {
     parameters: {
       query?: never;
       header?: never;

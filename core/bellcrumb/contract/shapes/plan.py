@@ -7,6 +7,7 @@ from pydantic import AfterValidator, Field
 
 from bellcrumb.contract.shapes.base import LineIn, Shape, Strict
 from bellcrumb.contract.shapes.build import BuildIn
+from bellcrumb.day.tasks import WORKS, Work
 
 
 def of_our_time(at: datetime) -> datetime:
@@ -42,6 +43,10 @@ class PersonIn(Strict):
     from_: Moment = Field(alias="from")
     to: Moment
     break_min: int = Field(0, ge=0, le=120, description="in the middle of hours of six and more")
+    may: list[Work] = Field(
+        default_factory=lambda: list(WORKS), max_length=4,
+        description="what they may do; that of their first hours counts",
+    )  # fmt: skip
 
 
 class OvenOfDayIn(Strict):

@@ -16,7 +16,17 @@ export interface Hours {
   to: string;
   /** Minutes of a break in the middle of long hours. */
   rest?: number;
+  /** What they may do; left out: everything. */
+  may?: Work[];
 }
+export type Work = NonNullable<Shapes["HoursAsk"]["may"]>[number];
+export const WORKS: Record<Work, string> = {
+  stove: "at the stove",
+  oven: "at the oven",
+  bench: "on the bench",
+  plate: "plating",
+};
+export const EVERYTHING = Object.keys(WORKS) as Work[];
 export interface Ask {
   date: string;
   ahead: number;
@@ -77,8 +87,9 @@ export function bodyOf(ask: Ask, pins: Pin[]): Shapes["DayAsk"] {
       from_min: minutes(p.from),
       to_min: minutes(p.to),
       break_min: p.rest ?? 0,
+      may: p.may ?? EVERYTHING,
     })),
-    mixers: 1,
+    mixers: null,
     house: ask.house ?? "",
     stock: ask.services
       .flatMap((s) => s.items)
@@ -121,6 +132,7 @@ export function askOf(
       from: clock(p.from_min),
       to: clock(p.to_min),
       rest: p.break_min ?? 0,
+      may: p.may ?? EVERYTHING,
     })),
     house: body.house ?? "",
   };

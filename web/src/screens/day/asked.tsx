@@ -1,8 +1,9 @@
 import { useState } from "react";
 
-import type { Ask, Hours, Service } from "@/screens/day/ask";
+import { EVERYTHING, WORKS, type Ask, type Hours, type Service } from "@/screens/day/ask";
 import { PickDessert } from "@/screens/pick";
 import { Button } from "@/ui/button";
+import { Check } from "@/ui/check";
 import { Input, NumberField, Select } from "@/ui/field";
 
 interface FormProps {
@@ -162,6 +163,27 @@ export function People({ ask, change }: FormProps) {
           >
             ×
           </Button>
+          <div
+            role="group"
+            aria-label={`What ${person.name} may do`}
+            className="col-span-full flex flex-wrap gap-x-6"
+          >
+            {EVERYTHING.map((work) => {
+              const may = person.may ?? EVERYTHING;
+              return (
+                <Check
+                  key={work}
+                  on={may.includes(work)}
+                  disabled={may.length === 1 && may.includes(work)}
+                  set={(on) =>
+                    set(n, { may: EVERYTHING.filter((w) => (w === work ? on : may.includes(w))) })
+                  }
+                >
+                  {WORKS[work]}
+                </Check>
+              );
+            })}
+          </div>
         </div>
       ))}
       <Button
