@@ -498,6 +498,19 @@ class DayTest(unittest.TestCase):
             apart = step["hands_end"] <= rest["start"] or step["start"] >= rest["hands_end"]
             self.assertTrue(step is rest or apart, step["key"])
 
+    def test_a_bake_that_is_over_keeps_its_oven_and_its_dial_in_the_plan_made_again(self):
+        first = ask((12, 16))
+        bake = next(s for s in first["steps"] if s["oven_c"])
+        before = [s for s in first["steps"] if s["start"] < bake["start"]]
+        ticks = [{"key": s["key"], "began": s["start"], "ended": s["end"], "who": s["who"],
+                  **({"oven": "deck"} if s is bake else {})} for s in [*before, bake]]  # fmt: skip
+        again = ask((12, 16), ticks=ticks, at=bake["end"])
+        step = next(s for s in again["steps"] if s["key"] == bake["key"])
+        self.assertEqual((step["state"], step["oven_c"]), ("done", bake["oven_c"]))
+        self.assertIn("deck", step["where"])
+        line = next(x for x in again["oven_lines"] if x["oven"] == "deck")
+        self.assertEqual(line["points"][0], {"at": bake["start"], "set_c": bake["oven_c"]})
+
     def test_minutes_seen_here_go_before_the_tables_and_say_how_often(self):
         plain = ask((12, 8))
         key = next(s["key"] for s in plain["steps"] if s["key"].endswith("/Cream/chill"))

@@ -10,7 +10,7 @@ from bellcrumb.contract.shapes import plan as shapes
 from bellcrumb.day.greedy import backwards
 from bellcrumb.day.running import LATENESS_MIN, Fact, from_now, later
 from bellcrumb.day.solve import Schedule, early_min, planned
-from bellcrumb.day.tasks import Day, Task
+from bellcrumb.day.tasks import Day, Placed, Task
 from bellcrumb.errors import CraftError
 from bellcrumb.pantry.ingredients import Pantry
 from bellcrumb.vessels.geometry import Vessel
@@ -64,7 +64,7 @@ def _planned(
     return shapes.DayOut(
         feasible=True,
         steps=_steps_out(given, asked, now, plan),
-        oven_lines=_oven_lines(given, now, plan),
+        oven_lines=_oven_lines(given, asked, now, plan),
         late_min=late,
         gap=plan.gap,
         early_min=plan.early_min,
@@ -127,10 +127,12 @@ def _steps_out(
     found = []
     done = {tick.key for tick in given.ticks if tick.ended is not None}
     told = {tick.key: tick for tick in given.ticks}
-    for task, place in zip(asked.tasks, plan.placed, strict=True):
-        where = ["ring"] * task.rings + ["mixer"] * task.mixers + ["cold"] * task.trays
-        if place.oven is not None:
-            where.append(asked.kitchen.ovens[place.oven].name)
+    for task, was, place in zip(asked.tasks, whole.day.tasks, plan.placed, strict=True):
+        # What is over holds nothing any more; where it was done is still so.
+        where = ["ring"] * was.rings + ["mixer"] * was.mixers + ["cold"] * was.trays
+        oven = _oven_of(given, asked, task, place)
+        if oven is not None:
+            where.append(oven)
         found.append(
             shapes.DayStepOut(
                 key=task.key, what=task.what, start=_at(given, place.start),
@@ -138,13 +140,20 @@ def _steps_out(
                 end=_at(given, place.start + task.minutes),
                 who=told[task.key].who if task.key in told and told[task.key].who else
                 None if place.person is None else asked.kitchen.people[place.person].name,
-                where=where, oven_c=task.oven_c,
+                where=where, oven_c=was.oven_c,
                 after=[asked.tasks[link.before].key for link in task.after],
                 own_seen=whole.seen.get(task.key, (0, 1.0))[0],
                 own_factor=whole.seen.get(task.key, (0, 1.0))[1], state=_state(task, done),
             )
         )  # fmt: skip
     return sorted(found, key=lambda step: (step.start, step.key))
+
+
+def _oven_of(given: shapes.DayIn, asked: Day, task: Task, place: Placed) -> str | None:
+    """The oven a step is in, or was while it went on."""
+    if place.oven is not None:
+        return asked.kitchen.ovens[place.oven].name
+    return next((t.oven for t in given.ticks if t.key == task.key and t.ended), None)
 
 
 def _state(task: Task, done: set[str]) -> Literal["to_do", "pinned", "begun", "done"]:
@@ -155,13 +164,15 @@ def _state(task: Task, done: set[str]) -> Literal["to_do", "pinned", "begun", "d
     return "to_do" if task.pinned is None else "pinned"
 
 
-def _oven_lines(given: shapes.DayIn, asked: Day, plan: Schedule) -> list[shapes.OvenLineOut]:
+def _oven_lines(
+    given: shapes.DayIn, whole: Asked, asked: Day, plan: Schedule
+) -> list[shapes.OvenLineOut]:
     lines = []
-    for o, oven in enumerate(asked.kitchen.ovens):
+    for oven in asked.kitchen.ovens:
         dials = sorted(
-            (place.start, task.oven_c)
-            for task, place in zip(asked.tasks, plan.placed, strict=True)
-            if place.oven == o and task.oven_c is not None
+            (place.start, was.oven_c)
+            for task, was, place in zip(asked.tasks, whole.day.tasks, plan.placed, strict=True)
+            if was.oven_c is not None and _oven_of(given, asked, task, place) == oven.name
         )
         points = [shapes.OvenPointOut(at=_at(given, at), set_c=c) for at, c in dials]
         lines.append(shapes.OvenLineOut(oven=oven.name, points=points))

@@ -39,7 +39,9 @@ function Line({ kid, card, units }: { kid: string; card: Card; units: Units }) {
   const waiting = card.next.filter((s) => s.state !== "begun");
   const step = waiting.find((s) => !who || s.who === who) ?? waiting[0];
   const due = step ? now >= new Date(step.start).getTime() : false;
-  useCall(due && step ? step.key : "", step ? said(step.what, units) : "", "now", soundOn());
+  // Waiting is heard as calm, so that the first thing that falls due is called out too.
+  const words = step ? said(step.what, units) : "";
+  useCall(due ? `Now: ${words}` : "waiting", "", due ? "now" : "calm", soundOn());
   if (!step) return null;
   return (
     <Link
