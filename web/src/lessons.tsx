@@ -42,7 +42,11 @@ export function LearnedFrom({
   units: Units;
 }) {
   return (used ?? []).map((lesson) => (
-    <span key={`${lesson.kind}${lesson.name}`} className="caption block" data-testid="learned-from">
+    <span
+      key={`${lesson.kind}${lesson.name}`}
+      className="caption block first-letter:uppercase"
+      data-testid="learned-from"
+    >
       {lesson.name} {lessonWords(lesson, units)}: {lesson.by_hand ? "by hand" : from(lesson.n)}.
       {beforeAndAfter(lesson)}
     </span>

@@ -36,7 +36,7 @@ export function Services({ ask, change }: FormProps) {
       </div>
       {ask.services.map((service, n) => (
         <div key={n} className="rule-t pt-2">
-          <div className="flex items-end gap-4">
+          <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
             <div className="w-40">
               <Input
                 label={`Service ${n + 1}, at`}
@@ -53,9 +53,9 @@ export function Services({ ask, change }: FormProps) {
             )}
           </div>
           {service.items.map((item, i) => (
-            <div key={`${item.id}${i}`} className="flex items-end gap-4 pt-3">
-              <span className="flex-1 pb-3">{item.name}</span>
-              <div className="w-28">
+            <div key={`${item.id}${i}`} className="flex items-end gap-3 pt-3">
+              <span className="min-w-0 flex-1 pb-3 break-words">{item.name}</span>
+              <div className="w-20 sm:w-28">
                 <NumberField
                   label="Portions"
                   value={item.portions}
@@ -70,7 +70,7 @@ export function Services({ ask, change }: FormProps) {
                   }
                 />
               </div>
-              <div className="w-28">
+              <div className="w-20 sm:w-28">
                 <NumberField
                   label="Made already"
                   value={item.there ?? 0}

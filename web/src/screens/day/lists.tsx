@@ -29,7 +29,7 @@ export function Lists({ plan }: { plan: Plan }) {
           <b>{j.part}</b> is made once, {grams(j.grams, units)}, for {j.desserts.join(" and ")}.
         </p>
       ))}
-      <div className="mt-3 grid gap-x-10 gap-y-6 lg:grid-cols-2">
+      <div className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-6 lg:grid-cols-2">
         <div>
           <h2 className="text-2xl">To buy</h2>
           <table className="w-full text-left" data-testid="buy">
@@ -37,19 +37,19 @@ export function Lists({ plan }: { plan: Plan }) {
               <tr>
                 <th className="font-normal">what</th>
                 <th className="text-right font-normal">needed</th>
-                <th className="text-right font-normal">in the house</th>
+                <th className="pl-3 text-right font-normal">in the house</th>
                 <th className="text-right font-normal">buy</th>
               </tr>
             </thead>
             <tbody>
               {toBuy.map((b) => (
                 <tr key={b.ingredient} className="rule-b">
-                  <td className="py-1 pr-3">{b.name}</td>
+                  <td className="py-1 pr-2 break-words">{b.name}</td>
                   <td className="pl-3 text-right whitespace-nowrap">{grams(b.need_g, units)}</td>
                   <td className="pl-3 text-right whitespace-nowrap">
                     {b.house_g > 0 ? grams(b.house_g, units) : "–"}
                   </td>
-                  <td className="pl-3 text-right font-semibold whitespace-nowrap">
+                  <td className="pl-3 text-right font-semibold sm:whitespace-nowrap">
                     {bought(b, units)}
                   </td>
                 </tr>

@@ -87,7 +87,8 @@ function Row({ lesson, units, change }: RowProps) {
     <li className="rule-b py-2">
       <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
         <div className="min-w-0 flex-1 basis-64">
-          <b>{lesson.name}</b> {lessonWords(learned, units)}
+          <b className="inline-block first-letter:uppercase">{lesson.name}</b>{" "}
+          {lessonWords(learned, units)}
           <span className="caption block">
             from {lesson.n} {lesson.n === 1 ? "batch" : "batches"}
             {lesson.by_hand !== null &&
