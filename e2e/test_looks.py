@@ -103,5 +103,14 @@ class LooksTest(BrowserCase):
         dialog.get_by_role("button", name="Into the pantry").click()
         expect(dialog).to_have_count(0)
         expect(doubts).not_to_contain_text("blorp")
+        # What a jar holds is asked once; the next formula knows it.
+        self.lines().fill("1 l milk\n2 jars apricot jam")
+        doubts.get_by_label("One pack weighs, g").fill("340")
+        self.check("a jar is asked about")
+        doubts.get_by_role("button", name="Remember it").click()
+        expect(self.page.get_by_label("What was understood")).to_contain_text("680")
+        self.page.get_by_role("link", name="Kitchen", exact=True).click()
+        own = self.page.get_by_label("Own words and weights")
+        expect(own).to_contain_text("one pack of apricot jam is 340")
 
     expected_errors = ("422",)

@@ -36,6 +36,7 @@ from kitchen.craft import craft_router
 from kitchen.equipment import router as equipment_router
 from kitchen.people import router as people_router
 from kitchen.session import router as session_router
+from kitchen.words import router as words_router
 from rehearsals.api import router as rehearsals_router
 from shared.edge import KitchenParser, problem
 from shared.failures import at_once, away, is_beside
@@ -52,6 +53,7 @@ api.add_router("", session_router)
 api.add_router("", craft_router)
 api.add_router("", kitchen_router)
 api.add_router("", equipment_router)
+api.add_router("", words_router)
 api.add_router("", people_router)
 api.add_router("", formulas_router)
 api.add_router("", asks_router)

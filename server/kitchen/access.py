@@ -9,7 +9,7 @@ from ninja.errors import HttpError
 from accounts.models import User
 from bellcrumb.pantry.ingredients import Pantry
 from bellcrumb.vessels.geometry import Vessel as CoreVessel
-from kitchen.models import Kitchen, Member, PantryItem, Price, Vessel
+from kitchen.models import Kitchen, Member, OwnWeight, OwnWord, PantryItem, Price, Vessel
 from kitchen.roles import NEEDS, RANK, operation
 
 _CANNOT: dict[str, str] = {
@@ -43,7 +43,10 @@ def member_of(request: HttpRequest, kitchen_id: UUID) -> Member:
 @lru_cache(maxsize=64)
 def _pantry(kitchen_id: UUID, revision: int) -> Pantry | None:
     own = [item.core() for item in PantryItem.objects.filter(kitchen_id=kitchen_id)]
-    return Pantry(own) if own else None
+    words = dict(OwnWord.objects.filter(kitchen_id=kitchen_id).values_list("said", "ingredient"))
+    rows = OwnWeight.objects.filter(kitchen_id=kitchen_id)
+    weights = {(w.ingredient, w.unit): w.grams for w in rows}
+    return Pantry(own, words, weights) if own or words or weights else None
 
 
 def pantry_of(kitchen: Kitchen) -> Pantry | None:

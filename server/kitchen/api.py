@@ -13,8 +13,9 @@ from pydantic import Field
 
 from bellcrumb.contract.shapes.oven import RuleIn
 from bellcrumb.pantry.eggs import egg_grade
+from bellcrumb.pantry.ingredients import shipped
 from bellcrumb.quantities.units import Measures
-from kitchen.access import member_of
+from kitchen.access import member_of, pantry_of
 from kitchen.buying import set_price
 from kitchen.models import Kitchen, Member, PantryItem, Price, Vessel
 from kitchen.people import PersonOut, people_of
@@ -93,6 +94,23 @@ class ColdOut(Schema):
     trays: int
 
 
+class WordOut(Schema):
+    """What a name means in this kitchen."""
+
+    id: int
+    said: str
+    means: str
+
+
+class WeightOut(Schema):
+    """What one can, pack or piece of something weighs in this kitchen."""
+
+    id: int
+    ingredient: str
+    unit: Literal["can", "pack", "piece"]
+    grams: float
+
+
 class PriceOut(Schema):
     """What is paid for an amount of something."""
 
@@ -124,6 +142,8 @@ class KitchenOut(Schema):
     colds: list[ColdOut]
     vessels: list[VesselOut]
     pantry: list[PantryOut]
+    words: list[WordOut]
+    weights: list[WeightOut]
     prices: list[PriceOut]
     people: list[PersonOut]
 
@@ -165,6 +185,11 @@ def _pantry_out(p: PantryItem) -> PantryOut:
     )
 
 
+def _name(kitchen: Kitchen, key: str) -> str:
+    found = (pantry_of(kitchen) or shipped()).named(key)
+    return found.name if found else key
+
+
 def _kitchen_out(member: Member) -> KitchenOut:
     k: Kitchen = member.kitchen
     return KitchenOut(
@@ -186,6 +211,16 @@ def _kitchen_out(member: Member) -> KitchenOut:
         colds=[ColdOut.from_orm(c) for c in k.colds.all()],
         vessels=[_vessel_out(v) for v in k.vessels.all()],
         pantry=[_pantry_out(p) for p in k.pantry.all()],
+        words=[WordOut(id=w.pk, said=w.said, means=_name(k, w.ingredient)) for w in k.words.all()],
+        weights=[
+            WeightOut(
+                id=w.pk,
+                ingredient=_name(k, w.ingredient),
+                grams=w.grams,
+                unit=cast(Literal["can", "pack", "piece"], w.unit),
+            )
+            for w in k.weights.all()
+        ],
         prices=[
             PriceOut(
                 id=p.id,

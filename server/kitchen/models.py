@@ -283,6 +283,40 @@ class Price(models.Model):
         )
 
 
+class OwnWord(models.Model):
+    """What this kitchen calls an ingredient (its key)."""
+
+    kitchen = models.ForeignKey(Kitchen, models.CASCADE, related_name="words")
+    said = models.CharField(max_length=120)
+    ingredient = models.CharField(max_length=60)
+
+    class Meta:
+        ordering = ("said",)
+        constraints = (
+            models.UniqueConstraint(fields=("kitchen", "said"), name="one_meaning_of_a_word"),
+        )
+
+
+class OwnWeight(models.Model):
+    """What one can, pack or piece of an ingredient (its key) weighs in this kitchen."""
+
+    kitchen = models.ForeignKey(Kitchen, models.CASCADE, related_name="weights")
+    ingredient = models.CharField(max_length=60)
+    unit = models.CharField(max_length=5)
+    grams = models.FloatField()
+
+    class Meta:
+        ordering = ("ingredient", "unit")
+        constraints = (
+            models.UniqueConstraint(
+                fields=("kitchen", "ingredient", "unit"), name="one_weight_of_a_pack"
+            ),
+            models.CheckConstraint(
+                condition=Q(unit__in=("can", "pack", "piece"), grams__gt=0), name="weight_of_a_pack"
+            ),
+        )
+
+
 class Lesson(models.Model):
     """What the kitchen's batches teach of a ring, a pot, an oven or its set: ``mean`` with ``sd``
     from ``n`` batches. ``by_hand`` is put in its place by somebody who knows better; one that is

@@ -73,6 +73,10 @@ _TABLE: dict[Role, str] = {
         POST /k/{kid}/days/{day_id}/end
         POST /k/{kid}/days/{day_id}/ticks
         PUT /k/{kid}/pantry/{item_id}
+        PUT /k/{kid}/words
+        DELETE /k/{kid}/words/{word_id}
+        PUT /k/{kid}/weights
+        DELETE /k/{kid}/weights/{weight_id}
         PUT /k/{kid}/day/usual/{usual_id}
         DELETE /k/{kid}/day/usual/{usual_id}
     """,

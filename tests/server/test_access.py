@@ -35,6 +35,8 @@ class AccessTest(KitchenCase):
             "day_id": self.a_day(),
             "usual_id": new_id(),
             "photo_id": new_id(),
+            "word_id": 1,
+            "weight_id": 1,
             **self.lesson(),
         }
         for path, methods in schema["paths"].items():
@@ -109,6 +111,8 @@ class AccessTest(KitchenCase):
             "KitchenChange": {"name": "stolen"},
             "MyChange": {"units": "us"},
             "PantryIn": {"name": "malt"},
+            "WordIn": {"said": "moo juice", "ingredient": "milk_whole"},
+            "WeightIn": {"ingredient": "jam_apricot", "unit": "pack", "grams": 340},
             "VesselChange": {"name": "v", "top_mm": 50, "bottom_mm": 50, "depth_mm": 50},
             "RingIn": {"name": "r", "fuel": "gas", "rated_w": 1000},
             "NewDessert": {

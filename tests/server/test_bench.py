@@ -218,6 +218,26 @@ class EquipmentTest(KitchenCase):
         status, body = self.k("PUT", f"/vessels/{new_id()}", {**tin, "name": "T", "width_mm": 0})
         self.assertEqual((status, body["field"]), (422, "length_mm"))
 
+    def test_what_a_word_means_and_a_jar_weighs_is_said_once_and_stays_this_kitchens_own(self):
+        def read(user=None):
+            body = {"content": self.content(lines_text="2 jars apricot jam\n500 g moo juice")}
+            found = self.k("POST", "/answer", body)[1]["lines"]
+            return [(x["grams"], x["ingredient"], x["asks"]) for x in found]
+
+        self.assertEqual(read(), [(None, "jam_apricot", "pack"), (500, None, "name")])
+        status, kitchen = self.k(
+            "PUT", "/weights", {"ingredient": "jam_apricot", "unit": "pack", "grams": 340}
+        )
+        self.assertEqual((status, kitchen["weights"][0]["grams"]), (200, 340))
+        status, kitchen = self.k("PUT", "/words", {"said": "Moo juice", "ingredient": "Whole milk"})
+        self.assertEqual(status, 200, kitchen)
+        self.assertEqual(read(), [(680, "jam_apricot", ""), (500, "milk_whole", "")])
+        status, body = self.k("PUT", "/words", {"said": "x juice", "ingredient": "unobtainium"})
+        self.assertEqual(status, 422)
+        self.k("DELETE", f"/words/{kitchen['words'][0]['id']}")
+        self.k("DELETE", f"/weights/{kitchen['weights'][0]['id']}")
+        self.assertEqual(read(), [(None, "jam_apricot", "pack"), (500, None, "name")])
+
     def test_cups_follow_the_kitchens_country(self):
         ask = {"content": self.content(lines_text="1 l milk\n1 cup sugar")}
         grams = []

@@ -11,23 +11,14 @@ from typing import Literal
 
 from bellcrumb.errors import CraftError
 from bellcrumb.mix.forms import PART, plainly, spoons_in_capitals
+from bellcrumb.mix.weights import Asks, each_of, grams_of
 from bellcrumb.pantry.eggs import EggGrade, egg_grade, grade_of_size
 from bellcrumb.pantry.ingredients import Ingredient, Pantry, shipped
 from bellcrumb.quantities.amount import Amount, plain_text, read_amount
 from bellcrumb.quantities.show import cups_text, grams_text
-from bellcrumb.quantities.units import TBSP_ML, US_CUP_ML, Measures
+from bellcrumb.quantities.units import Measures
 
 Confidence = Literal["sure", "likely", "doubtful", "unknown"]
-# What a pack of a thing holds when a piece of it is something else. Source: trade packs.
-_PACK_G = {
-    "gelatine": 7.0, "vanilla_sugar": 8.0, "coconut_milk": 400.0, "coconut_cream": 400.0,
-    "evaporated_milk": 378.0, "condensed_milk": 397.0, "cream_cheese": 226.8,
-    "cream_cheese_light": 226.8, "pumpkin_puree": 425.0, "coconut_milk_light": 400.0,
-    "baking_powder": 16.0, "yeast_dry": 7.0, "vanilla_powder": 0.5, "cream_stabiliser": 8.0,
-    "pudding_powder_vanilla": 37.0, "pudding_powder_choc": 43.0, "pudding_mix_instant": 96.0,
-    "pie_crust_ready": 225.0, "crumb_crust_ready": 170.0, "mascarpone": 250.0,
-    "yogurt_whole": 125.0, "puff_raw": 230.0, "shortcrust_raw": 230.0, "sweet_paste_raw": 230.0,
-}  # fmt: skip
 ABSURD_G = 100_000.0
 # Longer is no line but a text; more of them is no formula.
 LONGEST_LINE, MOST_LINES = 300, 200
@@ -85,7 +76,8 @@ class Line:
     ``grams`` None when no weight could be given; ``spread_g`` the half-width of what it may really
     weigh; ``message`` what was understood or what to do about it; ``impossible`` marks an amount
     no kitchen means (nothing, negative); ``also`` holds what else the line brings ("2 lemons, juice
-    and zest").
+    and zest"). ``asks`` is what a kitchen may say once for all: what ``said`` is, or what one can,
+    pack or piece of it weighs.
     """
 
     text: str
@@ -97,6 +89,8 @@ class Line:
     suggestions: tuple[str, ...] = ()
     impossible: bool = False
     us: str = ""
+    asks: Asks = ""
+    said: str = ""
     also: tuple["Line", ...] = ()
 
     @property
@@ -277,7 +271,7 @@ def _weigh(
         bare = f"{part.group(1)} {PART.get(part.group(2), part.group(2).removesuffix('ed'))}"
     match = pantry.find(bare) or pantry.find(re.split(r",|;| - ", bare)[0])
     if not match:
-        grams, spread, _ = _grams(amount, None, grade)
+        grams, spread, _ = grams_of(amount, None, grade)
         near = pantry.suggest(bare)
         hint = f"Did you mean {near[0].name.lower()}? Or describe it" if near else "Describe it"
         return Line(
@@ -288,6 +282,8 @@ def _weigh(
             "unknown",
             f"“{bare.strip()}” is not in the pantry. {hint} from its label.",
             tuple(i.name for i in near),
+            asks="name",
+            said=bare.strip(),
         )
     ingredient = match.ingredient
     if ingredient.key == "vanilla_pod" and amount.unit and amount.unit.kind == "volume":
@@ -299,7 +295,7 @@ def _weigh(
     size = _SIZES.search(name)
     if size and ingredient.category == "egg":
         grade = grade_of_size(_SIZE_GRADE.get(size.group(1), size.group(1)), grade)
-    grams, spread, how = _grams(amount, ingredient, grade)
+    grams, spread, how = grams_of(amount, ingredient, grade, pantry)
     confidence: Confidence = match.sureness
     notes = [n for n in (match.note, amount.doubt, how) if n]
     if grams is None:
@@ -312,6 +308,7 @@ def _weigh(
             f"How much is in the {amount.unit.name}? Give {ingredient.name.lower()} in grams."
             if amount.unit and amount.unit.name in ("can", "pack")
             else f"No weight known for one {ingredient.name.lower()}: give it in grams.",
+            asks=each_of(amount),
         )
     if amount.high > amount.low:
         spread = max(spread, grams * (amount.high - amount.low) / (2 * amount.value))
@@ -370,61 +367,6 @@ def _absurd(amount: Amount, ingredient: Ingredient, grams: float, grade: EggGrad
     unit_name = amount.unit.name if amount.unit else ""
     meant = f"; did you mean {amount.value:g} g?" if unit_name == "kg" else "; is that meant?"
     return f"that is {kilos}{meant}"
-
-
-def _grams(
-    amount: Amount, ingredient: Ingredient | None, grade: EggGrade
-) -> tuple[float | None, float, str]:
-    """Grams, their half-width and a note, for an amount of an ingredient (None: unknown)."""
-    if amount.stated_g is not None:
-        return amount.stated_g, 0.01 * amount.stated_g, ""
-    if amount.stated_ml is not None and ingredient and ingredient.density_g_per_ml:
-        grams = amount.stated_ml * ingredient.density_g_per_ml
-        return grams, 0.02 * grams, ""
-    unit = amount.unit
-    if unit and unit.kind == "mass":
-        grams = amount.value * unit.size
-        return grams, unit.spread * grams, ""
-    if ingredient is None:
-        return None, 0.0, ""
-    if unit and unit.kind == "volume":
-        return _by_volume(amount.value * unit.size, unit.name, unit.spread, ingredient)
-    if unit and unit.name in ("can", "pack"):
-        each = _PACK_G.get(ingredient.key)
-        if each is None:  # a box of wafers is not one wafer: asked, never guessed
-            return None, 0.0, ""
-        return amount.value * each, 0.05 * amount.value * each, f"{each:g} g in a {unit.name}"
-    eggs = {"egg_yolk": grade.yolk_g, "egg_white": grade.white_g, "egg_whole": grade.content_g}
-    if ingredient.key in eggs:
-        each = eggs[ingredient.key]
-        return (
-            amount.value * each,
-            grade.spread * amount.value * each,
-            (f"{each:g} g each, {grade.label}"),
-        )
-    each = ingredient.g_per_piece
-    if each is None:
-        return None, 0.0, ""
-    return amount.value * each, 0.2 * amount.value * each, f"about {each:g} g each"
-
-
-def _by_volume(
-    ml: float, unit_name: str, unit_spread: float, i: Ingredient
-) -> tuple[float | None, float, str]:
-    spooned = unit_name in ("tbsp", "tsp", "dash", "drop")
-    if spooned and i.g_per_tbsp:
-        grams = ml / TBSP_ML * i.g_per_tbsp
-    elif i.g_per_us_cup:
-        grams = ml / US_CUP_ML * i.g_per_us_cup
-    elif i.density_g_per_ml:
-        grams = ml * i.density_g_per_ml
-    else:
-        return None, 0.0, ""
-    if i.key.startswith("sugar_brown"):
-        return grams, 0.05 * grams, "packed; ±5 %"
-    spread = unit_spread + (0.10 if i.is_powder else 0.0)
-    note = f"±{round(100 * spread)} % by volume" if spread > 0.05 else ""
-    return grams, spread * grams, note
 
 
 @lru_cache(maxsize=16_384)

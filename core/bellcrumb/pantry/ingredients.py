@@ -8,7 +8,7 @@ Data: ``data/ingredients.csv`` (USDA SR Legacy and national tables, each row wit
 import csv
 import re
 import unicodedata
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
@@ -279,7 +279,14 @@ class Match:
 class Pantry:
     """Finds ingredients by name; a kitchen's ``own`` entries come before the shipped table."""
 
-    def __init__(self, own: Iterable[Ingredient] = ()) -> None:
+    def __init__(
+        self,
+        own: Iterable[Ingredient] = (),
+        words: Mapping[str, str] | None = None,
+        weights: Mapping[tuple[str, str], float] | None = None,
+    ) -> None:
+        """``words`` are the kitchen's own names by what they mean (a key), ``weights`` what one
+        can, pack or piece of a key weighs here, g."""
         self._by_key: dict[str, Ingredient] = {}
         self._by_name: dict[str, tuple[Ingredient, Sureness, str]] = {}
         for ingredient in table():
@@ -292,6 +299,15 @@ class Pantry:
             self._by_name[_stem(row["name"])] = (self._by_key[row["key"]], sureness, row["note"])
         for ingredient in own:
             self._add(ingredient)
+        self._weights = dict(weights or {})
+        for said, key in (words or {}).items():
+            meant = self._by_key.get(key)
+            if meant and _stem(said):
+                self._by_name[_stem(said)] = (meant, "sure", "as this kitchen calls it")
+
+    def own_g(self, key: str, unit: str) -> float | None:
+        """What one can, pack or piece weighs in this kitchen; None where nobody said."""
+        return self._weights.get((key, unit))
 
     def _add(self, ingredient: Ingredient, *, shipped_row: bool = False) -> None:
         self._by_key[ingredient.key] = ingredient

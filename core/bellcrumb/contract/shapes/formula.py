@@ -63,6 +63,10 @@ class LineOut(Shape):
     confidence: Literal["sure", "likely", "doubtful", "unknown"]
     message: str
     suggestions: list[str]
+    asks: Literal["", "name", "can", "pack", "piece"] = Field(
+        description="what a kitchen may say once: what `said` is, or what one weighs"
+    )
+    said: str
     impossible: bool
     blank: bool
     metric: str

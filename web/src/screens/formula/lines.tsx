@@ -4,6 +4,7 @@ import type { Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import type { Draft } from "@/keep/draft";
 import { AMOUNT, nameOf } from "@/screens/formula/typed-name";
+import { ItIs, OneWeighs } from "@/screens/formula/remember";
 import { DescribeDialog } from "@/screens/formula/describe";
 import { Button } from "@/ui/button";
 
@@ -25,7 +26,7 @@ interface Props {
 
 /** The lines as typed, and beside each what was understood of it. */
 export function Lines({ draft, found, readOnly }: Props) {
-  const { units } = useBench();
+  const { units, canCook } = useBench();
   const area = useRef<HTMLTextAreaElement>(null);
   const hint = useId();
   const [describing, setDescribing] = useState<Line | null>(null);
@@ -109,18 +110,25 @@ export function Lines({ draft, found, readOnly }: Props) {
                 <span className={line.confidence === "unknown" ? "text-burnt" : "text-soft"}>
                   {line.message}
                 </span>
+                {canCook && ["can", "pack", "piece"].includes(line.asks) && (
+                  <OneWeighs line={line} />
+                )}
                 {!readOnly && line.confidence === "unknown" && !line.ingredient && (
                   <span className="flex flex-wrap">
-                    {line.suggestions.slice(0, 2).map((name) => (
-                      <Button
-                        key={name}
-                        kind="quiet"
-                        className="!px-2"
-                        onClick={() => replace(line, swapName(line.text, name))}
-                      >
-                        {name.toLowerCase()}
-                      </Button>
-                    ))}
+                    {line.suggestions.map((name) =>
+                      line.asks === "name" ? (
+                        <ItIs key={name} said={line.said} name={name} />
+                      ) : (
+                        <Button
+                          key={name}
+                          kind="quiet"
+                          className="!px-2"
+                          onClick={() => replace(line, swapName(line.text, name))}
+                        >
+                          {name.toLowerCase()}
+                        </Button>
+                      ),
+                    )}
                     {line.grams !== null || /“/.test(line.message) ? (
                       <Button kind="quiet" className="!px-2" onClick={() => setDescribing(line)}>
                         describe it

@@ -12,6 +12,7 @@ import { DescribeDialog } from "@/screens/formula/describe";
 import { Learned } from "@/screens/kitchen/learned";
 import { Colds } from "@/screens/kitchen/colds";
 import { Ovens } from "@/screens/kitchen/ovens";
+import { OwnWords } from "@/screens/kitchen/own-words";
 import { Rings } from "@/screens/kitchen/rings";
 import { Button } from "@/ui/button";
 import { Input, NumberField, Select } from "@/ui/field";
@@ -65,6 +66,7 @@ export default function Kitchen() {
               What the shipped table does not know is described here from its label.
             </p>
           )}
+          <OwnWords />
           {canCook && (
             <Button className="mt-3" onClick={() => setDescribing(true)}>
               Describe an ingredient

@@ -1,0 +1,82 @@
+"""Grams of an amount: by the scale, by volume, by the pack, by the piece."""
+
+from typing import Literal
+
+from bellcrumb.pantry.eggs import EggGrade
+from bellcrumb.pantry.ingredients import Ingredient, Pantry
+from bellcrumb.pantry.packs import PACK_G
+from bellcrumb.quantities.amount import Amount
+from bellcrumb.quantities.units import TBSP_ML, US_CUP_ML
+
+Asks = Literal["", "name", "can", "pack", "piece"]
+
+
+def each_of(amount: Amount) -> Asks:
+    """What one of an amount is, where it is counted."""
+    if amount.unit is None or amount.unit.name == "piece":
+        return "piece"
+    if amount.unit.name == "can":
+        return "can"
+    return "pack" if amount.unit.name == "pack" else ""
+
+
+def grams_of(
+    amount: Amount, ingredient: Ingredient | None, grade: EggGrade, pantry: Pantry | None = None
+) -> tuple[float | None, float, str]:
+    """Grams, their half-width and a note, for an amount of an ingredient (None: unknown)."""
+    if amount.stated_g is not None:
+        return amount.stated_g, 0.01 * amount.stated_g, ""
+    if amount.stated_ml is not None and ingredient and ingredient.density_g_per_ml:
+        grams = amount.stated_ml * ingredient.density_g_per_ml
+        return grams, 0.02 * grams, ""
+    unit = amount.unit
+    if unit and unit.kind == "mass":
+        grams = amount.value * unit.size
+        return grams, unit.spread * grams, ""
+    if ingredient is None:
+        return None, 0.0, ""
+    if unit and unit.kind == "volume":
+        return _by_volume(amount.value * unit.size, unit.name, unit.spread, ingredient)
+    own = pantry.own_g(ingredient.key, each_of(amount)) if pantry else None
+    if own is not None:
+        return (
+            amount.value * own,
+            0.03 * amount.value * own,
+            f"{own:g} g each, as here",
+        )
+    if unit and unit.name in ("can", "pack"):
+        each = PACK_G.get(ingredient.key)
+        if each is None:  # a box of wafers is not one wafer: asked, never guessed
+            return None, 0.0, ""
+        return amount.value * each, 0.05 * amount.value * each, f"{each:g} g in a {unit.name}"
+    eggs = {"egg_yolk": grade.yolk_g, "egg_white": grade.white_g, "egg_whole": grade.content_g}
+    if ingredient.key in eggs:
+        each = eggs[ingredient.key]
+        return (
+            amount.value * each,
+            grade.spread * amount.value * each,
+            (f"{each:g} g each, {grade.label}"),
+        )
+    each = ingredient.g_per_piece
+    if each is None:
+        return None, 0.0, ""
+    return amount.value * each, 0.2 * amount.value * each, f"about {each:g} g each"
+
+
+def _by_volume(
+    ml: float, unit_name: str, unit_spread: float, i: Ingredient
+) -> tuple[float | None, float, str]:
+    spooned = unit_name in ("tbsp", "tsp", "dash", "drop")
+    if spooned and i.g_per_tbsp:
+        grams = ml / TBSP_ML * i.g_per_tbsp
+    elif i.g_per_us_cup:
+        grams = ml / US_CUP_ML * i.g_per_us_cup
+    elif i.density_g_per_ml:
+        grams = ml * i.density_g_per_ml
+    else:
+        return None, 0.0, ""
+    if i.key.startswith("sugar_brown"):
+        return grams, 0.05 * grams, "packed; ±5 %"
+    spread = unit_spread + (0.10 if i.is_powder else 0.0)
+    note = f"±{round(100 * spread)} % by volume" if spread > 0.05 else ""
+    return grams, spread * grams, note
