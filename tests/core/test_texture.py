@@ -28,6 +28,8 @@ def published():
 class SetIndexTest(unittest.TestCase):
     def test_every_family_centre_has_its_published_index(self):
         for key, row in published().items():
+            if not row["index_centre"]:
+                continue  # one of ours: nobody has published it
             with self.subTest(key):
                 index = set_strength(centre(key), families()[key].style).index
                 self.assertAlmostEqual(index, float(row["index_centre"]), delta=0.1)

@@ -232,7 +232,7 @@ class EquipmentTest(KitchenCase):
         status, kitchen = self.k("PUT", "/words", {"said": "Moo juice", "ingredient": "Whole milk"})
         self.assertEqual(status, 200, kitchen)
         self.assertEqual(read(), [(680, "jam_apricot", ""), (500, "milk_whole", "")])
-        status, body = self.k("PUT", "/words", {"said": "x juice", "ingredient": "unobtainium"})
+        status, _ = self.k("PUT", "/words", {"said": "x juice", "ingredient": "unobtainium"})
         self.assertEqual(status, 422)
         self.k("DELETE", f"/words/{kitchen['words'][0]['id']}")
         self.k("DELETE", f"/weights/{kitchen['weights'][0]['id']}")

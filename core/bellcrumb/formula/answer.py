@@ -54,6 +54,8 @@ class Answer:
 # Half-widths of a family's windows beyond which nothing is known of a mix: ordinary formulas of
 # strangers lie up to two from the nearest centre.
 FAR = 2.2
+# How much further a family is that is not usually beaten, where this one is. Our estimate.
+_OTHERWISE_WORKED = 0.6
 
 
 def mix_of(lines: list[Line | None]) -> Mix:
@@ -129,7 +131,7 @@ def answer(
     warnings = _line_warnings(lines)
     other = other_than_custard(mix) if custard and family_key is None else None
     guess = (custard and not other and not is_whipped_cream(mix)) or family_key is not None
-    guesses = [s for s in standings(mix) if s.distance < 90] if mix.mass_g and guess else []
+    guesses = _guesses(mix, beaten) if mix.mass_g and guess else []
     fam = family(family_key) if family_key else (guesses[0].family if guesses else None)
     style = how_set(mix, fam if family_key else None, beaten)
     whites, yolks = eggs_left(mix, grade)
@@ -137,6 +139,9 @@ def answer(
     if mix.mass_g and not liquid and guess:
         warnings.append(_too_little_liquid(mix, fam))
     if not fam or not mix.mass_g:
+        alone = Case(mix, tuple(x for x in lines if x), None, style, None, _pourable_g(mix))
+        found = cautions(alone, chosen=False) if is_whipped_cream(mix) else []
+        warnings += [c.text for c in found]
         return Answer(
             lines,
             mix,
@@ -152,7 +157,7 @@ def answer(
             whites,
             yolks,
             warnings,
-            [],
+            found,
             {},
             other=other,
         )
@@ -160,7 +165,9 @@ def answer(
     spread = measure_spread(lines, style)
     distance = next((s.distance for s in guesses if s.family is fam), 99.0)
     outside = bool(liquid) and distance > FAR
-    doubt = math.sqrt(3) * MODEL_SPREAD if outside else 0.0  # twice the spread of the model
+    # Twice the spread of the model; it never saw a pie that is more than half sugar.
+    unsure = outside or fam.liquid_basis == "egg"
+    doubt = math.sqrt(3) * MODEL_SPREAD if unsure else 0.0
     strength = set_strength(mix, style, math.hypot(spread, doubt))
     worked = None
     if beaten is None and beating_matters(mix, style):
@@ -194,6 +201,19 @@ def answer(
     )
     result.reasons.update(_reasons(result, grade))
     return result
+
+
+def _guesses(mix: Mix, beaten: bool | None) -> list[Standing]:
+    """The families a mix may be of, nearest first; what is worked smooth is rather one of those
+    that usually are."""
+    near = [s for s in standings(mix) if s.distance < 90]
+    if not beaten:
+        return near
+
+    def how_far(one: Standing) -> float:
+        return one.distance + _OTHERWISE_WORKED * (not one.family.usually_beaten)
+
+    return sorted(near, key=how_far)
 
 
 def _pourable_g(mix: Mix) -> float:

@@ -189,6 +189,8 @@ def _overdone(c: Case) -> Iterator[Caution]:
 
 
 def _tenfold(c: Case) -> Iterator[Caution]:
+    if c.family is not None and c.family.liquid_basis == "egg":
+        return  # a pie of eggs and sugar: it has neither milk to be thin nor to be pasty by
     starch, liquid = c.mix.corn_equivalent_g, c.liquid_g
     poured = c.mix.grams_of("fresh_cheese", "cultured") < 0.2 * c.mix.mass_g
     if liquid and poured and c.starch_per_1000 > 250:
@@ -305,10 +307,30 @@ def _raw_egg(c: Case) -> Iterator[Caution]:
         )
 
 
+_RAW_MILK = re.compile(
+    r"\b(raw|unpasteuri[sz]ed) (whole )?(milk|cream)\b|\blait cru\b|\bcrème crue\b|\blatte crudo\b"
+    r"|\bleche cruda\b|\bnata cruda\b|\brohmilch|\brohrahm"
+)
+_KILLS_LISTERIA_C = 72.0  # for 15 s. Source: Codex code of hygienic practice for milk; high.
+
+
+def _raw_milk(c: Case) -> Iterator[Caution]:
+    """Raw milk in what is set cold: nothing in it kills what it may carry."""
+    raw = [line for line in c.lines if _RAW_MILK.search(line.text.lower())]
+    cooked = c.family is not None and c.family.group != "cold_set"
+    if raw and not cooked:
+        yield Caution(
+            "raw_milk",
+            "Raw milk may carry listeria, which lives on in the cold.",
+            f"Heat it to {_KILLS_LISTERIA_C:.0f} °C for 15 s first; else it is not for the "
+            "pregnant, the very young, old or ill.",
+        )
+
+
 _ON_WHAT_IS_CHOSEN: tuple[Callable[[Case], Iterator[Caution]], ...] = (_freezes,)
 _RULES: tuple[Callable[[Case], Iterator[Caution]], ...] = (
     _enzyme, _clots, _condensed, _plain_water, _overdone, _tenfold, _cocoa, _foam,
-    _enzyme_of_yolk, _nothing_sets, _raw_egg,
+    _enzyme_of_yolk, _nothing_sets, _raw_egg, _raw_milk,
 )  # fmt: skip
 
 

@@ -103,6 +103,8 @@ def _is_liquid(family_key: str, basis: str, key: str, category: str) -> bool:
         )
     if basis == "wine":
         return category == "alcohol"
+    if basis == "egg":
+        return category == "egg"
     if basis in ("cream cheese", "ricotta"):
         return category == "fresh_cheese"
     if basis.startswith("evaporated") and key == "condensed_milk":
@@ -198,6 +200,13 @@ _MARK_WEIGHT = {"chocolate": 5.0, "cheese": 5.0, "ricotta": 4.0, "pulp": 5.0, "j
 _MOUNTED = 0.08
 
 
+def _of_egg_alone(mix: Mix) -> bool:
+    """Whether eggs are the only liquid of a pie: much sugar and fat or nuts, hardly any milk."""
+    rich = mix.grams_of("fat", "nut") > 0.05 * mix.mass_g
+    poured = families()["anglaise"].liquid_g(mix) + mix.grams_of_key(*JUICES)
+    return rich and mix.added_sugar_g > 0.25 * mix.mass_g and poured < 0.15 * mix.mass_g
+
+
 @dataclass(frozen=True)
 class Standing:
     """How near a mix is to a family (0 = its centre, about 1 = the edge of its windows)."""
@@ -212,7 +221,7 @@ def standings(mix: Mix) -> list[Standing]:
     found = []
     for fam in families().values():
         liquid = fam.liquid_g(mix)
-        if liquid < 0.12 * mix.mass_g:
+        if liquid < 0.12 * mix.mass_g or (fam.liquid_basis == "egg" and not _of_egg_alone(mix)):
             found.append(Standing(fam, 99.0))
             continue
         per = 1000 / liquid
@@ -226,6 +235,8 @@ def standings(mix: Mix) -> list[Standing]:
         distance = math.sqrt(sum(min(p, 6) ** 2 for p in parts) / len(parts))
         centre = _centre_marks(fam.key)
         for mark, weight in _MARK_WEIGHT.items():
+            if mark == "buttermilk" and fam.group == "cold_set":
+                continue  # set in the cold it is one more milk
             here, there = marks[mark], centre[mark]
             distance += weight * abs(here - there)
             if (there > 0.05) != (here > 0.02) and mark not in ("butter", "white"):
