@@ -76,8 +76,9 @@ class OfflineTest(BrowserCase):
         page.reload()
         expect(page.get_by_role("status")).to_contain_text("not answering")
         expect(page.get_by_test_id("kept-here")).to_contain_text("1 formula being written")
-        page.context.set_offline(False)
         page.get_by_role("button", name="Ask again now").click()
+        expect(page.get_by_role("status")).to_contain_text("not answering")
+        page.context.set_offline(False)  # from here on it asks by itself
         expect(self.lines(page)).to_have_value(re.compile("20 g rum$"))
         expect(page.get_by_test_id("save-note")).to_have_text("saved")
 

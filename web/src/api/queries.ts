@@ -181,7 +181,7 @@ export function useAnswer(
 ): UseQueryResult<Shapes["FormulaOut"]> {
   const ask = content && {
     // A note decides nothing: writing one asks nothing.
-    content: { ...content, note: "", lines_text: content.lines_text?.slice(0, 20_000) ?? "" },
+    content: { ...content, note: "", lines_text: content.lines_text.slice(0, 20_000) },
     kind: kind ?? null,
     plane,
   };

@@ -84,8 +84,8 @@ function halves(
       if (last >= 0) {
         // The two halves meet a hair over the axis, so that no seam shows.
         const [a, b] = [(from / columns) * wide - (from ? 0 : 0.4 * sign), (j / columns) * wide];
-        found[last] +=
-          `M${a.toFixed(1)} ${y(low).toFixed(1)}H${b.toFixed(1)}V${(y(high) - 0.4).toFixed(1)}H${a.toFixed(1)}Z`;
+        found[last] =
+          `${found[last] ?? ""}M${a.toFixed(1)} ${y(low).toFixed(1)}H${b.toFixed(1)}V${(y(high) - 0.4).toFixed(1)}H${a.toFixed(1)}Z`;
       }
       from = j;
       last = now;

@@ -4,7 +4,7 @@ import type { Shapes } from "@/api/client";
 import { SetShape } from "@/figures/hatches";
 import { usePlateWidth } from "@/figures/plate-width";
 import { path, scale, ticks, type Scale } from "@/figures/scale";
-import { DOES, SIGN, type SetClass } from "@/words";
+import { DOES, SIGN } from "@/words";
 
 type SetMapData = Shapes["MapOut"];
 
@@ -66,7 +66,7 @@ export function SetMap({ map, set, others = [], over }: Props) {
     const from = x(left[middle] ?? 0);
     const to = x(right[middle] ?? 0);
     return {
-      klass: map.classes[k] ?? ("pour" as SetClass),
+      klass: map.classes[k] ?? "pour",
       d: `${path([...down, ...up])} Z`,
       at: (from + to) / 2,
       width: to - from,

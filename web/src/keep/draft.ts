@@ -28,13 +28,23 @@ interface View {
 const SAVE_AFTER_MS = 500;
 const AGAIN_AFTER_MS = 1_500;
 
+/** What a version says, without what it is: number, who saved it, whether it was cooked. */
 export function contentOf(version: Version): Content {
-  const { id, part_id, number, revision, cooked, saved_by, batches, ...content } = version;
-  void [id, part_id, number, revision, cooked, saved_by, batches];
-  return content;
+  const own = new Set(["id", "part_id", "number", "revision", "cooked", "saved_by", "batches"]);
+  return Object.fromEntries(
+    Object.entries(version).filter(([field]) => !own.has(field)),
+  ) as unknown as Content;
 }
 
 const same = (a: Content, b: Content) => JSON.stringify(a) === JSON.stringify(b);
+
+/** A draft with every field, also one kept by a program that had fewer: those are the version's. */
+function whole(kept: Kept | null, version: Version): Kept | null {
+  if (!kept) return null;
+  const saved = contentOf(version);
+  const baking = { ...saved.baking, ...kept.content.baking } as NonNullable<Content["baking"]>;
+  return { ...kept, content: { ...saved, ...kept.content, baking } };
+}
 
 /**
  * The text a cook is writing. Every keystroke is kept in the browser at once and saved on the
@@ -54,7 +64,7 @@ export class Draft {
     private readonly readOnly: boolean,
     private readonly onSaved: (version: Version) => void,
   ) {
-    const stored = readOnly ? null : readStored<Kept>(draftKey(version.id));
+    const stored = readOnly ? null : whole(readStored<Kept>(draftKey(version.id)), version);
     this.kept = stored ?? {
       content: contentOf(version),
       revision: version.revision,

@@ -109,7 +109,7 @@ describe("an outbox", () => {
     const taken: string[] = [];
     answers = ({ events }) => {
       if (events.some((event) => event.step === "flambé")) return problem(422);
-      taken.push(...events.map((event) => event.step ?? ""));
+      taken.push(...events.map((event) => event.step));
       return live();
     };
     await box.flush();

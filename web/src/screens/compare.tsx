@@ -170,12 +170,12 @@ function Pairs({ pairs }: { pairs: Shapes["PairOut"][] }) {
       <tbody>
         {pairs.map((pair, i) => {
           const change = pair.change_pct;
-          const same = change !== null && change !== undefined && Math.abs(change) < 0.5;
+          const same = change !== null && Math.abs(change) < 0.5;
           return (
             <tr key={i} className={`rule-b align-top ${same ? "text-soft" : ""}`}>
               <td className="w-[42%] py-1.5 pr-2">{pair.left ?? "–"}</td>
               <td className="w-[16%] py-1.5 text-center whitespace-nowrap">
-                {change === null || change === undefined ? (
+                {change === null ? (
                   <span className="text-burnt">{pair.left ? "out" : "new"}</span>
                 ) : same ? (
                   "="

@@ -27,7 +27,7 @@ const PLACE: Record<string, string> = { bake: "Moulds", build: "Parts" };
 /** Before the heat: what stands where and what is checked off, large enough for full hands. */
 export function Ready({ batch, step, units, sugarAt, now, onSugar }: ReadyProps) {
   const places = [
-    [PLACE[batch.plan.guide ?? ""] ?? "Pot", batch.plan.pot],
+    [PLACE[batch.plan.guide] ?? "Pot", batch.plan.pot],
     ["Bowl", batch.plan.bowl],
     ["At the end", batch.plan.finish],
   ] as const;

@@ -131,9 +131,9 @@ export function askOf(
       name: p.name,
       from: clock(p.from_min),
       to: clock(p.to_min),
-      rest: p.break_min ?? 0,
+      rest: p.break_min,
       may: p.may ?? EVERYTHING,
     })),
-    house: body.house ?? "",
+    house: body.house,
   };
 }

@@ -71,7 +71,10 @@ export function Kept({ ask, change }: { ask: Ask; change: (part: Partial<Ask>) =
   };
   const open = async (chosen: globalThis.File | undefined) => {
     if (!chosen) return;
-    if (chosen.size > MOST_BYTES) return setSaid("This file is too large to be a day.");
+    if (chosen.size > MOST_BYTES) {
+      setSaid("This file is too large to be a day.");
+      return;
+    }
     try {
       take.mutate(JSON.parse(await chosen.text()) as File);
     } catch {

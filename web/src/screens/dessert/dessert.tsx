@@ -153,7 +153,7 @@ function Stand({ content, error, change, readOnly }: StandProps) {
       <VesselSelect
         label="Built in"
         none="a 23 cm springform"
-        value={content.vessel_key ?? ""}
+        value={content.vessel_key}
         disabled={readOnly}
         error={error("stand.vessel")}
         onKey={(vessel_key) => change({ vessel_key })}
@@ -161,7 +161,7 @@ function Stand({ content, error, change, readOnly }: StandProps) {
       <div className="grid grid-cols-3 gap-4">
         <NumberField
           label="How many"
-          value={content.count ?? 1}
+          value={content.count}
           low={1}
           high={2000}
           disabled={readOnly}
@@ -169,7 +169,7 @@ function Stand({ content, error, change, readOnly }: StandProps) {
         />
         <NumberField
           label="Portions of each"
-          value={content.portions_each ?? 1}
+          value={content.portions_each}
           low={1}
           high={500}
           disabled={readOnly}
@@ -177,7 +177,7 @@ function Stand({ content, error, change, readOnly }: StandProps) {
         />
         <Select
           label="Cut"
-          value={content.cut ?? "whole"}
+          value={content.cut}
           disabled={readOnly}
           onChange={(event) => change({ cut: event.target.value as keyof typeof CUTS })}
         >

@@ -63,7 +63,7 @@ export function Layers({
         {layers
           .map((layer, n) => (
             <Row
-              key={`${n}${layer.part_id ?? layer.fold ?? ""}${layer.item ?? ""}`}
+              key={`${n}${layer.part_id ?? layer.fold}${layer.item}`}
               n={n}
               last={layers.length - 1}
               layer={layer}

@@ -46,7 +46,7 @@ export function Times({ build, content, change, readOnly }: Props) {
         <div className="flex gap-4">
           <Select
             label="Filling goes in"
-            value={content.filling ?? "cold"}
+            value={content.filling}
             disabled={readOnly}
             onChange={(event) => change({ filling: event.target.value as "cold" | "hot" })}
           >
@@ -55,7 +55,7 @@ export function Times({ build, content, change, readOnly }: Props) {
           </Select>
           <Select
             label="Meringue goes on"
-            value={content.meringue ?? "cold"}
+            value={content.meringue}
             disabled={readOnly}
             onChange={(event) => change({ meringue: event.target.value as "cold" | "hot" })}
           >

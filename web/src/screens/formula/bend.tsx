@@ -42,7 +42,7 @@ export function BendDialog({ draft, found, onClose }: Props) {
   const keys = new Set(found.lines.map((line) => line.ingredient));
   const swaps = craft.data?.swaps.filter((swap) => keys.has(swap.old)) ?? [];
   const has = (old: string, next: string) =>
-    wishes.swaps?.some((s) => s.old === old && s.new === next) ?? false;
+    wishes.swaps.some((s) => s.old === old && s.new === next);
   return (
     <Dialog open onClose={onClose} title="Bend it to a wish">
       <RadioGroup.Root
@@ -68,23 +68,21 @@ export function BendDialog({ draft, found, onClose }: Props) {
         </Button>
       )}
       <div className="mt-2 grid gap-x-4 sm:grid-cols-2">
-        <Check on={wishes.less_eggy ?? false} set={(on) => wish({ less_eggy: on })}>
+        <Check on={wishes.less_eggy} set={(on) => wish({ less_eggy: on })}>
           less eggy, same set
         </Check>
         {keys.has("egg_yolk") && (
-          <Check on={wishes.whole_eggs ?? false} set={(on) => wish({ whole_eggs: on })}>
+          <Check on={wishes.whole_eggs} set={(on) => wish({ whole_eggs: on })}>
             whole eggs for yolks
           </Check>
         )}
         {(["starch", "gluten"] as const).map((what) => (
           <Check
             key={what}
-            on={wishes.without?.includes(what) ?? false}
+            on={wishes.without.includes(what)}
             set={(on) =>
               wish({
-                without: on
-                  ? [...(wishes.without ?? []), what]
-                  : wishes.without?.filter((w) => w !== what),
+                without: on ? [...wishes.without, what] : wishes.without.filter((w) => w !== what),
               })
             }
           >
@@ -94,12 +92,12 @@ export function BendDialog({ draft, found, onClose }: Props) {
         {swaps.map(({ old, new: next, words: word }) => (
           <Check
             key={word}
-            on={has(old, next) ?? false}
+            on={has(old, next)}
             set={(on) =>
               wish({
                 swaps: on
-                  ? [...(wishes.swaps ?? []).filter((s) => s.old !== old), { old, new: next }]
-                  : wishes.swaps?.filter((s) => s.old !== old || s.new !== next),
+                  ? [...wishes.swaps.filter((s) => s.old !== old), { old, new: next }]
+                  : wishes.swaps.filter((s) => s.old !== old || s.new !== next),
               })
             }
           >
@@ -124,7 +122,7 @@ export function BendDialog({ draft, found, onClose }: Props) {
       <Input
         label="I have only, and want to use it up"
         placeholder="9 yolks"
-        value={wishes.have ?? ""}
+        value={wishes.have}
         maxLength={200}
         error={error?.field === "wishes.have" ? error.message : null}
         onChange={(event) => wish({ have: event.target.value })}

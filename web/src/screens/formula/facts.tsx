@@ -196,7 +196,7 @@ export function Facts({ found, earlier, draft, readOnly }: Props) {
           judged as
           <select
             className="field !w-auto max-w-full text-base text-ink"
-            value={draft.content.family ?? ""}
+            value={draft.content.family}
             disabled={readOnly}
             onChange={(event) => draft.change({ family: event.target.value })}
           >
@@ -234,7 +234,7 @@ function Beaten({
   draft: Draft;
   readOnly: boolean;
 }) {
-  const chosen = draft.content.beaten ?? "";
+  const chosen = draft.content.beaten;
   const classes = { no: chosen ? null : set.class, yes: chosen ? null : set.beaten_class };
   return (
     <fieldset className="mt-1 flex flex-wrap items-center gap-2" data-testid="beaten">

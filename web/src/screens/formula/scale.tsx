@@ -52,7 +52,7 @@ export function ScaleDialog({ draft, found, onClose }: Props) {
   });
   const out = valid ? scaled.data : undefined;
   const error = scaled.error instanceof ApiError ? scaled.error.message : null;
-  const before = draft.content.lines_text?.split("\n") ?? [];
+  const before = draft.content.lines_text.split("\n");
   const wholeAlready = out?.egg_choices.some((c) => Math.abs(c.factor / out.factor - 1) < 1e-4);
   return (
     <Dialog open onClose={onClose} title="More or less of it">

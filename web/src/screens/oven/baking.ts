@@ -46,7 +46,7 @@ export const GHOSTS: Record<
   },
   shallow: {
     name: "a third shallower",
-    of: (c) => ({ ...c, fill_by: "share", fill_pct: Math.round((c.fill_pct ?? 90) * 0.67) }),
+    of: (c) => ({ ...c, fill_by: "share", fill_pct: Math.round(c.fill_pct * 0.67) }),
   },
   door: {
     name: "the door opened five times",

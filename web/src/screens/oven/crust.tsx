@@ -52,16 +52,16 @@ export function CrustPlan({
   const b = bakingOf(content);
   const crust = useCrust(kid, content, kind);
   const unit = units === "us" ? "°F" : "°C";
-  const pick = <K extends "blind" | "goes" | "barrier">(
+  const pick = (
     label: string,
-    key: K,
+    key: "blind" | "goes" | "barrier",
     words: Record<string, string>,
   ) => (
     <Select
       label={label}
       value={b[key]}
       disabled={off}
-      onChange={(event) => set({ [key]: event.target.value } as Partial<Baking>)}
+      onChange={(event) => set({ [key]: event.target.value })}
     >
       {Object.entries(words).map(([value, name]) => (
         <option key={value} value={value}>

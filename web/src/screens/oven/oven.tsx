@@ -130,7 +130,7 @@ function Plate({
     (a, b) => (Math.abs(b.t_min - minute) < Math.abs(a.t_min - minute) ? b : a),
   );
   const out = pull !== null && minute > pull + 0.01;
-  const words = `${Math.round(minute)} min${out ? `, ${Math.round(minute - (pull ?? 0))} after the pull` : ""}: middle ${degrees(point.centre_c, units)}, edge ${degrees(point.edge_c, units)}`;
+  const words = `${Math.round(minute)} min${out ? `, ${Math.round(minute - pull)} after the pull` : ""}: middle ${degrees(point.centre_c, units)}, edge ${degrees(point.edge_c, units)}`;
   return (
     <section aria-label="The mould cut open" className="order-1 md:order-none">
       <div className="grid grid-cols-[minmax(0,1fr)_6.5rem] items-end gap-2 sm:grid-cols-[minmax(0,1fr)_7.5rem]">

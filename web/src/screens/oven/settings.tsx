@@ -25,7 +25,7 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
   const back = (v: number) => Math.round(toCelsius(v, units) * 10) / 10;
   const at = (...fields: string[]) =>
     problem?.field && fields.includes(problem.field) ? problem.message : null;
-  const bath = (content.bath_level ?? "none") !== "none";
+  const bath = content.bath_level !== "none";
   return (
     <div className="space-y-4">
       <Select
@@ -106,7 +106,7 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
       )}
       <Select
         label="Water bath"
-        value={content.bath_level ?? "none"}
+        value={content.bath_level}
         disabled={fixed}
         error={at("bath_level", "tray")}
         onChange={(event) => change({ bath_level: event.target.value as Content["bath_level"] })}
@@ -120,7 +120,7 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
       {content.bath_level === "mm" && (
         <NumberField
           label="Water stands"
-          value={content.bath_mm ?? 20}
+          value={content.bath_mm}
           low={1}
           high={400}
           unit="mm"

@@ -36,7 +36,7 @@ export function Method(props: Props) {
   const { content, setSchool, set, schoolFixed, fixed, problem, guide, change } = props;
   const { units, kitchen } = useBench();
   const craft = useCraft();
-  const grades = [...new Set([content.egg_grade ?? "", ...(craft.data?.egg_grades ?? [])])];
+  const grades = [...new Set([content.egg_grade, ...(craft.data?.egg_grades ?? [])])];
   const at = (field: string) => (problem?.field === field ? problem.message : null);
   const unit = units === "us" ? "°F" : "°C";
   const temp = (c: number) => Math.round(fromCelsius(c, units));
@@ -61,7 +61,7 @@ export function Method(props: Props) {
   const cream = (
     <NumberField
       label={guide === "custard" ? "Heat, cream" : "Heat"}
-      value={content.cook_setting_pct ?? 45}
+      value={content.cook_setting_pct}
       low={1}
       high={100}
       step={5}
@@ -107,7 +107,7 @@ export function Method(props: Props) {
   return (
     <div className="space-y-4">
       <RadioGroup.Root
-        value={content.school ?? "hot_into_eggs"}
+        value={content.school}
         disabled={schoolFixed}
         onValueChange={(next) => setSchool(next as School)}
         aria-label="School of tempering"
@@ -138,7 +138,7 @@ export function Method(props: Props) {
           <NumberField
             key={`hot${units}`}
             label="Liquid at"
-            value={temp(content.hot_c ?? 90)}
+            value={temp(content.hot_c)}
             low={temp(20)}
             high={temp(105)}
             unit={unit}
@@ -150,7 +150,7 @@ export function Method(props: Props) {
         <NumberField
           key={`eggs${units}`}
           label="Eggs at"
-          value={temp(content.eggs_c ?? 18)}
+          value={temp(content.eggs_c)}
           low={temp(-2)}
           high={temp(60)}
           unit={unit}
@@ -171,7 +171,7 @@ export function Method(props: Props) {
         </Select>
         <NumberField
           label="One ladle"
-          value={us ? tenth((content.ladle_ml ?? 100) / FL_OZ_ML) : (content.ladle_ml ?? 100)}
+          value={us ? tenth(content.ladle_ml / FL_OZ_ML) : content.ladle_ml}
           low={us ? 0.5 : 5}
           high={us ? 64 : 2000}
           step={us ? 0.5 : 10}
@@ -182,9 +182,7 @@ export function Method(props: Props) {
         {content.school === "held_back_liquid" && (
           <NumberField
             label="Held back"
-            value={
-              us ? tenth((content.held_back_ml ?? 250) / FL_OZ_ML) : (content.held_back_ml ?? 250)
-            }
+            value={us ? tenth(content.held_back_ml / FL_OZ_ML) : content.held_back_ml}
             low={0}
             high={us ? 670 : 20000}
             step={us ? 1 : 25}
@@ -198,7 +196,7 @@ export function Method(props: Props) {
       <div className="grid grid-cols-2 gap-x-4">
         <NumberField
           label="Heat, liquid"
-          value={content.heat_setting_pct ?? 70}
+          value={content.heat_setting_pct}
           low={1}
           high={100}
           step={5}
