@@ -1,11 +1,11 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { ApiError, client, must, type Shapes } from "@/api/client";
+import { client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { learn } from "@/screens/kitchen/learn";
-import { Button } from "@/ui/button";
-import { Input, NumberField, Select } from "@/ui/field";
+import { Adding } from "@/screens/kitchen/adding";
+import { NumberField, Select } from "@/ui/field";
 import { degrees, fromCelsius, toCelsius } from "@/units";
 
 const COLD_KINDS: Record<Shapes["ColdOut"]["kind"], string> = {
@@ -18,25 +18,9 @@ const COLD_KINDS: Record<Shapes["ColdOut"]["kind"], string> = {
 export function Colds() {
   const { kid, kitchen, units, canEdit } = useBench();
   const store = useQueryClient();
-  const [adding, setAdding] = useState(false);
-  const [name, setName] = useState("");
   const [kind, setKind] = useState<Shapes["ColdOut"]["kind"]>("fridge");
   const [air, setAir] = useState(3);
   const [trays, setTrays] = useState(12);
-  const add = useMutation({
-    mutationFn: () =>
-      must(
-        client.POST("/api/k/{kid}/colds", {
-          params: { path: { kid } },
-          body: { name: name.trim(), kind, air_c: air, trays },
-        }),
-      ),
-    onSuccess: (next) => {
-      learn(store, kid, next);
-      setAdding(false);
-      setName("");
-    },
-  });
   const correct = useMutation({
     mutationFn: ({ name: known, kind: its, air_c, trays: room }: Shapes["ColdOut"]) =>
       must(
@@ -80,64 +64,46 @@ export function Colds() {
         )}
       </ul>
       <CoolRule />
-      {canEdit && !adding && (
-        <Button className="mt-3" onClick={() => setAdding(true)}>
-          Add a refrigerator
-        </Button>
-      )}
-      {adding && (
-        <form
-          className="mt-3 grid gap-3"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (name.trim()) add.mutate();
-          }}
+      <Adding
+        word="a refrigerator"
+        placeholder="Reach-in, left"
+        add={(name) =>
+          must(
+            client.POST("/api/k/{kid}/colds", {
+              params: { path: { kid } },
+              body: { name, kind, air_c: air, trays },
+            }),
+          )
+        }
+      >
+        <Select
+          label="Kind"
+          value={kind}
+          onChange={(event) => setKind(event.target.value as typeof kind)}
         >
-          <Input
-            label="Name"
-            value={name}
-            maxLength={60}
-            placeholder="Reach-in, left"
-            error={add.error instanceof ApiError ? add.error.message : null}
-            onChange={(event) => setName(event.target.value)}
-          />
-          <div className="grid grid-cols-2 gap-4">
-            <Select
-              label="Kind"
-              value={kind}
-              onChange={(event) => setKind(event.target.value as typeof kind)}
-            >
-              {Object.entries(COLD_KINDS).map(([key, word]) => (
-                <option key={key} value={key}>
-                  {word}
-                </option>
-              ))}
-            </Select>
-            <NumberField
-              key={units}
-              label="Its air"
-              value={Math.round(fromCelsius(air, units))}
-              low={Math.round(fromCelsius(-40, units))}
-              high={Math.round(fromCelsius(15, units))}
-              unit={units === "us" ? "°F" : "°C"}
-              onValue={(v) => setAir(toCelsius(v, units))}
-            />
-            <NumberField
-              label="Trays it has room for"
-              value={trays}
-              low={1}
-              high={400}
-              onValue={(v) => setTrays(Math.round(v))}
-            />
-          </div>
-          <div className="flex gap-3">
-            <Button type="submit" kind="act" disabled={!name.trim() || add.isPending}>
-              Keep it
-            </Button>
-            <Button onClick={() => setAdding(false)}>Leave it</Button>
-          </div>
-        </form>
-      )}
+          {Object.entries(COLD_KINDS).map(([key, word]) => (
+            <option key={key} value={key}>
+              {word}
+            </option>
+          ))}
+        </Select>
+        <NumberField
+          key={units}
+          label="Its air"
+          value={Math.round(fromCelsius(air, units))}
+          low={Math.round(fromCelsius(-40, units))}
+          high={Math.round(fromCelsius(15, units))}
+          unit={units === "us" ? "°F" : "°C"}
+          onValue={(v) => setAir(toCelsius(v, units))}
+        />
+        <NumberField
+          label="Trays it has room for"
+          value={trays}
+          low={1}
+          high={400}
+          onValue={(v) => setTrays(Math.round(v))}
+        />
+      </Adding>
     </section>
   );
 }

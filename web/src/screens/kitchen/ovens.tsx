@@ -1,12 +1,13 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { ApiError, client, must, type Shapes } from "@/api/client";
+import { client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { learn } from "@/screens/kitchen/learn";
 import { Walk } from "@/screens/kitchen/oven-walk";
+import { Adding } from "@/screens/kitchen/adding";
 import { Button } from "@/ui/button";
-import { Input, NumberField, Select } from "@/ui/field";
+import { NumberField, Select } from "@/ui/field";
 import { kelvins, type Units } from "@/units";
 
 type Oven = Shapes["OvenOut"];
@@ -27,26 +28,9 @@ const about = (oven: Oven, units: Units) => {
 /** The kitchen’s ovens with their dial error, and the walk that measures it. */
 export function Ovens() {
   const { kid, kitchen, units, canEdit } = useBench();
-  const store = useQueryClient();
-  const [adding, setAdding] = useState(false);
-  const [name, setName] = useState("");
   const [kind, setKind] = useState<Oven["kind"]>("static");
   const [off, setOff] = useState(0);
   const [walking, setWalking] = useState<number | null>(null);
-  const add = useMutation({
-    mutationFn: () =>
-      must(
-        client.POST("/api/k/{kid}/ovens", {
-          params: { path: { kid } },
-          body: { ...NEW, name: name.trim(), kind, dial_error_k: off, measured: false },
-        }),
-      ),
-    onSuccess: (next) => {
-      learn(store, kid, next);
-      setAdding(false);
-      setName("");
-    },
-  });
   return (
     <section aria-labelledby="ovens">
       <h2 id="ovens" className="mb-2 text-2xl">
@@ -81,54 +65,36 @@ export function Ovens() {
           </li>
         ))}
       </ul>
-      {canEdit && !adding && (
-        <Button className="mt-3" onClick={() => setAdding(true)}>
-          Add an oven
-        </Button>
-      )}
-      {adding && (
-        <form
-          className="mt-3 grid gap-3"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (name.trim()) add.mutate();
-          }}
+      <Adding
+        word="an oven"
+        placeholder="Hatch oven"
+        add={(name) =>
+          must(
+            client.POST("/api/k/{kid}/ovens", {
+              params: { path: { kid } },
+              body: { ...NEW, name, kind, dial_error_k: off, measured: false },
+            }),
+          )
+        }
+      >
+        <Select
+          label="Air"
+          value={kind}
+          onChange={(event) => setKind(event.target.value as Oven["kind"])}
         >
-          <Input
-            label="Name"
-            value={name}
-            maxLength={60}
-            placeholder="Hatch oven"
-            error={add.error instanceof ApiError ? add.error.message : null}
-            onChange={(event) => setName(event.target.value)}
-          />
-          <div className="grid grid-cols-2 gap-4">
-            <Select
-              label="Air"
-              value={kind}
-              onChange={(event) => setKind(event.target.value as Oven["kind"])}
-            >
-              <option value="static">static</option>
-              <option value="fan">fan</option>
-            </Select>
-            <NumberField
-              key={units}
-              label="Above its dial"
-              value={units === "us" ? off * 1.8 : off}
-              low={-80}
-              high={80}
-              unit={units === "us" ? "°F" : "K"}
-              onValue={(v) => setOff(units === "us" ? v / 1.8 : v)}
-            />
-          </div>
-          <div className="flex gap-3">
-            <Button type="submit" kind="act" disabled={!name.trim() || add.isPending}>
-              Keep it
-            </Button>
-            <Button onClick={() => setAdding(false)}>Leave it</Button>
-          </div>
-        </form>
-      )}
+          <option value="static">static</option>
+          <option value="fan">fan</option>
+        </Select>
+        <NumberField
+          key={units}
+          label="Above its dial"
+          value={units === "us" ? off * 1.8 : off}
+          low={-80}
+          high={80}
+          unit={units === "us" ? "°F" : "K"}
+          onValue={(v) => setOff(units === "us" ? v / 1.8 : v)}
+        />
+      </Adding>
     </section>
   );
 }
