@@ -10,7 +10,8 @@ from bellcrumb.contract.build_parts import Part, Understood
 from bellcrumb.contract.shapes import oven as oven_shapes
 from bellcrumb.contract.shapes.base import MixIn
 from bellcrumb.dessert.layers import Lain
-from bellcrumb.dessert.steps import Timed, rows
+from bellcrumb.dessert.steps import Timed
+from bellcrumb.dessert.tables import rows
 from bellcrumb.dessert.works import Kind
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import MEDIUM_GAS, SETTINGS

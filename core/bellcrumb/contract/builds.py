@@ -12,7 +12,8 @@ from bellcrumb.contract.shapes import SetClass
 from bellcrumb.contract.shapes import build as shapes
 from bellcrumb.dessert.assembly import assembly
 from bellcrumb.dessert.layers import Made, Need, Stack, stack
-from bellcrumb.dessert.steps import Making, Schools, Steps, steps_of
+from bellcrumb.dessert.steps import Making, Steps, steps_of
+from bellcrumb.dessert.tables import Schools
 from bellcrumb.dessert.thread import could_save, thread
 from bellcrumb.formula.scale import eggs_cracked, scale_text
 from bellcrumb.formula.worth import cost, nutrition

@@ -6,7 +6,8 @@ from dataclasses import dataclass, replace
 from bellcrumb.contract.build_parts import Part
 from bellcrumb.contract.builds import Whole
 from bellcrumb.contract.shapes.build import BuildIn
-from bellcrumb.dessert.steps import BuildStep, Row, rows
+from bellcrumb.dessert.steps import BuildStep
+from bellcrumb.dessert.tables import Row, rows
 from bellcrumb.dessert.works import Kind
 from bellcrumb.mix.composition import Mix
 

@@ -9,7 +9,8 @@ from collections.abc import Sequence
 
 from bellcrumb.curve.watch import Watch, rate_k_per_min
 from bellcrumb.dessert.layers import Lain
-from bellcrumb.dessert.steps import BuildStep, Meeting, Schools, Steps
+from bellcrumb.dessert.steps import BuildStep, Steps
+from bellcrumb.dessert.tables import Meeting, Schools
 from bellcrumb.dessert.works import Kind, Lies
 from bellcrumb.stove.guide import Moment
 from bellcrumb.stove.steps import Step

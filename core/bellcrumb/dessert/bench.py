@@ -3,7 +3,7 @@
 They are the rows of the table of steps: a part's guide, its thread and the day say the same.
 """
 
-from bellcrumb.dessert.steps import Row, rows
+from bellcrumb.dessert.tables import Row, rows
 from bellcrumb.dessert.works import FACTS, Kind, kind_of_part
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.steps import Step

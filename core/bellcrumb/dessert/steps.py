@@ -4,59 +4,16 @@ Minutes are recalled craft, good to a third, and hours of keeping to a factor of
 be overruled by a kitchen. Shorter than a day's plan needs, they are no clock.
 """
 
-import csv
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from functools import cache
-from importlib.resources import files
 
 from bellcrumb.dessert.layers import Lain, Made
+from bellcrumb.dessert.tables import Meeting, Row, Schools, meeting, rows
 from bellcrumb.dessert.works import FACTS, Kind
 
 AT_ONCE_MIN = 10.0  # "go on at once": the longest pause that is none
 _KEEPS_LAID_H = 12.0  # what no row speaks of, once it is laid; our estimate
 _COOLS = ("cool", "chill", "cool_chill", "let_harden", "cool_then_chill", "cool_cut", "set")
-
-
-@dataclass(frozen=True)
-class Row:
-    """A step of a kind of work as the table has it."""
-
-    work: str
-    code: str
-    stage: str
-    words: str
-    hands_min: float
-    hands_min_per_kg: float
-    hands_min_per_piece: float
-    wait_low_min: float
-    wait_min: float
-    wait_high_min: float
-    uses: tuple[str, ...]
-    holds: tuple[str, ...]
-    oven_c: float | None
-    attention: bool
-    keeps_h: float
-    source: str
-
-
-@dataclass(frozen=True)
-class Meeting:
-    """What may lie on what: the least minutes between, the most hours after, and what goes wrong.
-    ``school`` is hot or cold where both are done."""
-
-    lower: str
-    upper: str
-    school: str
-    least_min: float
-    most_h: float | None
-    lower_max_c: float | None
-    upper_min_c: float | None
-    upper_max_c: float | None
-    best_from_h: float
-    too_late: str
-    too_soon: str
-    source: str
 
 
 @dataclass(frozen=True)
@@ -108,14 +65,6 @@ class Timed:
 
 
 @dataclass(frozen=True)
-class Schools:
-    """How it is done where schools differ: filling and meringue ``hot`` or ``cold``."""
-
-    filling: str = "cold"
-    meringue: str = "cold"
-
-
-@dataclass(frozen=True)
 class Making:
     """A part to be made: how much of it, and what its formula makes needless or needed. A part that
     is folded of others names them in ``of``."""
@@ -137,79 +86,6 @@ class Steps:
     minded: list[str]
     laid: list[str]
     met: list[Meeting | None]
-
-
-def _number(text: str) -> float | None:
-    return float(text) if text else None
-
-
-@cache
-def rows() -> dict[str, list[Row]]:
-    """The steps of every kind of work, in order."""
-    text = files("bellcrumb.dessert").joinpath("data/steps.csv").read_text("utf8")
-    found: dict[str, list[Row]] = {}
-    for r in csv.DictReader(text.splitlines()):
-        uses, holds = (tuple(u for u in r[f"uses_{k}"].split(";") if u) for k in ("hands", "wait"))
-        found.setdefault(r["work"], []).append(
-            Row(
-                r["work"], r["code"], r["stage"], r["words"], float(r["hands_min"]),
-                float(r["hands_min_per_kg"]), float(r["hands_min_per_piece"]),
-                float(r["wait_low_min"]), float(r["wait_min"]), float(r["wait_high_min"]),
-                uses, holds, _number(r["oven_c"]), r["attention"] == "y",
-                float(r["keeps_high_h"] or 0), r["source"],
-            )
-        )  # fmt: skip
-    return found
-
-
-@cache
-def meetings() -> tuple[Meeting, ...]:
-    """What may lie on what."""
-    text = files("bellcrumb.dessert").joinpath("data/meets.csv").read_text("utf8")
-    return tuple(
-        Meeting(
-            r["lower"], r["upper"], r["school"], float(r["least_min"]), _number(r["most_high_h"]),
-            _number(r["lower_max_c"]), _number(r["upper_min_c"]), _number(r["upper_max_c"]),
-            float(r["best_from_h"] or 0), r["too_late"], r["too_soon"], r["source"],
-        )
-        for r in csv.DictReader(text.splitlines())
-    )  # fmt: skip
-
-
-def _classes(kind: Kind, schools: Schools, *, upper: bool) -> tuple[str, ...]:
-    """The names under which a kind stands in the table of meetings, the closest first."""
-    hot = schools.filling == "hot" and kind in ("stirred", "curd", "roux")
-    names: list[str] = [kind]
-    if kind in ("stirred", "folded", "butter", "curd", "nut", "cremeux", "gelatine", "whipped"):
-        names.append("hot_cream" if hot else "cold_cream")
-    if kind in ("bath", "pie", "citrus"):
-        names.append("batter")
-    if kind == "frangipane" and upper:
-        names.append("batter")
-    if (
-        not upper
-        and not hot
-        and kind not in ("flaky", "sweet", "crumb", "puff", "choux", "caramel")
-    ):
-        names.append("set")
-    return tuple(names)
-
-
-def meeting(lower: Kind, upper: Kind, schools: Schools, *, coated: bool = False) -> Meeting | None:
-    """The row for ``upper`` laid on ``lower``; ``coated`` when a film of chocolate lies between."""
-    lowers = [f"{lower}+chocolate"] if coated else []
-    lowers += _classes(lower, schools, upper=False)
-    if lower == "biscuit":  # cream on biscuits softens them as biscuits in cream do
-        lowers, upper = [*_classes(upper, schools, upper=False)], "biscuit"
-    for low in lowers:
-        for up in _classes(upper, schools, upper=True):
-            school = (
-                schools.meringue if upper in ("italian", "swiss", "french") else schools.filling
-            )
-            for row in meetings():
-                if (row.lower, row.upper) == (low, up) and row.school in ("", school):
-                    return row
-    return None
 
 
 def _poured_hot(kind: Kind, schools: Schools) -> bool:

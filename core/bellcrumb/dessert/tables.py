@@ -1,0 +1,133 @@
+"""The tables a dessert's thread is made from: steps of each kind of work, and what lies on what.
+
+Recalled craft: minutes good to a third, hours of keeping to a factor of two.
+"""
+
+import csv
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+
+from bellcrumb.dessert.works import Kind
+
+
+@dataclass(frozen=True)
+class Row:
+    """A step of a kind of work as the table has it."""
+
+    work: str
+    code: str
+    stage: str
+    words: str
+    hands_min: float
+    hands_min_per_kg: float
+    hands_min_per_piece: float
+    wait_low_min: float
+    wait_min: float
+    wait_high_min: float
+    uses: tuple[str, ...]
+    holds: tuple[str, ...]
+    oven_c: float | None
+    attention: bool
+    keeps_h: float
+    source: str
+
+
+@dataclass(frozen=True)
+class Meeting:
+    """What may lie on what: the least minutes between, the most hours after, and what goes wrong.
+    ``school`` is hot or cold where both are done."""
+
+    lower: str
+    upper: str
+    school: str
+    least_min: float
+    most_h: float | None
+    lower_max_c: float | None
+    upper_min_c: float | None
+    upper_max_c: float | None
+    best_from_h: float
+    too_late: str
+    too_soon: str
+    source: str
+
+
+@dataclass(frozen=True)
+class Schools:
+    """How it is done where schools differ: filling and meringue ``hot`` or ``cold``."""
+
+    filling: str = "cold"
+    meringue: str = "cold"
+
+
+def _number(text: str) -> float | None:
+    return float(text) if text else None
+
+
+@cache
+def rows() -> dict[str, list[Row]]:
+    """The steps of every kind of work, in order."""
+    text = files("bellcrumb.dessert").joinpath("data/steps.csv").read_text("utf8")
+    found: dict[str, list[Row]] = {}
+    for r in csv.DictReader(text.splitlines()):
+        uses, holds = (tuple(u for u in r[f"uses_{k}"].split(";") if u) for k in ("hands", "wait"))
+        found.setdefault(r["work"], []).append(
+            Row(
+                r["work"], r["code"], r["stage"], r["words"], float(r["hands_min"]),
+                float(r["hands_min_per_kg"]), float(r["hands_min_per_piece"]),
+                float(r["wait_low_min"]), float(r["wait_min"]), float(r["wait_high_min"]),
+                uses, holds, _number(r["oven_c"]), r["attention"] == "y",
+                float(r["keeps_high_h"] or 0), r["source"],
+            )
+        )  # fmt: skip
+    return found
+
+
+@cache
+def meetings() -> tuple[Meeting, ...]:
+    """What may lie on what."""
+    text = files("bellcrumb.dessert").joinpath("data/meets.csv").read_text("utf8")
+    return tuple(
+        Meeting(
+            r["lower"], r["upper"], r["school"], float(r["least_min"]), _number(r["most_high_h"]),
+            _number(r["lower_max_c"]), _number(r["upper_min_c"]), _number(r["upper_max_c"]),
+            float(r["best_from_h"] or 0), r["too_late"], r["too_soon"], r["source"],
+        )
+        for r in csv.DictReader(text.splitlines())
+    )  # fmt: skip
+
+
+def _classes(kind: Kind, schools: Schools, *, upper: bool) -> tuple[str, ...]:
+    """The names under which a kind stands in the table of meetings, the closest first."""
+    hot = schools.filling == "hot" and kind in ("stirred", "curd", "roux")
+    names: list[str] = [kind]
+    if kind in ("stirred", "folded", "butter", "curd", "nut", "cremeux", "gelatine", "whipped"):
+        names.append("hot_cream" if hot else "cold_cream")
+    if kind in ("bath", "pie", "citrus"):
+        names.append("batter")
+    if kind == "frangipane" and upper:
+        names.append("batter")
+    if (
+        not upper
+        and not hot
+        and kind not in ("flaky", "sweet", "crumb", "puff", "choux", "caramel")
+    ):
+        names.append("set")
+    return tuple(names)
+
+
+def meeting(lower: Kind, upper: Kind, schools: Schools, *, coated: bool = False) -> Meeting | None:
+    """The row for ``upper`` laid on ``lower``; ``coated`` when a film of chocolate lies between."""
+    lowers = [f"{lower}+chocolate"] if coated else []
+    lowers += _classes(lower, schools, upper=False)
+    if lower == "biscuit":  # cream on biscuits softens them as biscuits in cream do
+        lowers, upper = [*_classes(upper, schools, upper=False)], "biscuit"
+    for low in lowers:
+        for up in _classes(upper, schools, upper=True):
+            school = (
+                schools.meringue if upper in ("italian", "swiss", "french") else schools.filling
+            )
+            for row in meetings():
+                if (row.lower, row.upper) == (low, up) and row.school in ("", school):
+                    return row
+    return None
