@@ -45,6 +45,12 @@ class HappenedTest(unittest.TestCase):
         self.assertEqual(set(told), {"temper_jump", "temper_hot"})
         self.assertGreater(told["temper_jump"].value, 25)
 
+    def test_a_probe_still_in_the_hot_liquid_says_nothing_of_the_bowl(self):
+        moved = line((0, 90), (6, 90), (8, 22), (40, 34), (80, 46), (200, 70))
+        self.assertEqual(self.codes(steps=[TEMPER], curve=moved, ladder_jump_k=12), {})
+        stayed = line((0, 90), (100, 86), (200, 83))
+        self.assertEqual(self.codes(steps=[TEMPER], curve=stayed, ladder_jump_k=12), {})
+
     def test_what_no_ring_or_oven_can_be_off_by_is_another_one(self):
         self.assertIn("other_ring", self.codes(heat_predicted_s=300, heat_took_s=600))
         self.assertNotIn("other_ring", self.codes(heat_predicted_s=300, heat_took_s=400))

@@ -13,6 +13,7 @@ _LADLE_S, _BEYOND_K = 10.0, 6.0
 _OTHER_RING, _OTHER_OVEN_K = 1.7, 15.0
 _LEFT_OUT = 0.88  # of what was to be poured; a drip in the jug is less
 _UNDER_K = 1.0
+_BOWL_C = 60.0  # eggs are never so warm before the first ladle: the probe stayed in the pot
 _OTHER_EGGS = 0.04
 
 
@@ -112,7 +113,10 @@ def _dips(step: StepSeen, mine: list[Reading], tell: Tell) -> None:
 
 def _tempered(step: StepSeen, mine: list[Reading], ladder_k: float | None, tell: Tell) -> None:
     """Whether a ladle was too hot or too big: a jump, or past where egg scrambles."""
-    if len(mine) < 3:
+    # The probe comes out of the hot liquid into the bowl: the bowl begins where it is coldest.
+    coldest = min(range(len(mine)), key=lambda n: mine[n][1], default=0)
+    mine = mine[coldest:]
+    if len(mine) < 3 or mine[0][1] > _BOWL_C:
         return
     jump = max((c - c0 for t0, c0 in mine for t, c in mine if t0 < t <= t0 + _LADLE_S), default=0.0)
     if ladder_k is not None and jump > ladder_k + _BEYOND_K:
