@@ -10,7 +10,7 @@ from bellcrumb.contract.shapes import plan as shapes
 from bellcrumb.day.greedy import backwards
 from bellcrumb.day.running import LATENESS_MIN, Fact, from_now, later
 from bellcrumb.day.solve import Schedule, early_min, planned
-from bellcrumb.day.tasks import Day, Placed, Task
+from bellcrumb.day.tasks import Day, Placed, Task, windows
 from bellcrumb.errors import CraftError
 from bellcrumb.pantry.ingredients import Pantry
 from bellcrumb.vessels.geometry import Vessel
@@ -127,7 +127,9 @@ def _steps_out(
     found = []
     done = {tick.key for tick in given.ticks if tick.ended is not None}
     told = {tick.key: tick for tick in given.ticks}
-    for task, was, place in zip(asked.tasks, whole.day.tasks, plan.placed, strict=True):
+    bounds = windows(asked)
+    rows = zip(asked.tasks, whole.day.tasks, plan.placed, bounds, strict=True)
+    for task, was, place, (low, high) in rows:
         # What is over holds nothing any more; where it was done is still so.
         where = ["ring"] * was.rings + ["mixer"] * was.mixers + ["cold"] * was.trays
         oven = _oven_of(given, asked, task, place)
@@ -141,6 +143,8 @@ def _steps_out(
                 who=told[task.key].who if task.key in told and told[task.key].who else
                 None if place.person is None else asked.kitchen.people[place.person].name,
                 where=where, oven_c=was.oven_c,
+                earliest=_at(given, min(low, place.start)),
+                latest=_at(given, max(high, place.start)),
                 after=[asked.tasks[link.before].key for link in task.after],
                 own_seen=whole.seen.get(task.key, (0, 1.0))[0],
                 own_factor=whole.seen.get(task.key, (0, 1.0))[1], state=_state(task, done),

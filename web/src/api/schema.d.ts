@@ -3633,6 +3633,11 @@ export interface components {
       /** After */
       after: string[];
       /**
+       * Earliest
+       * @description start from which what follows is still in its window; null: an old plan
+       */
+      earliest?: string | null;
+      /**
        * End
        * Format: date-time
        */
@@ -3644,6 +3649,11 @@ export interface components {
       hands_end: string;
       /** Key */
       key: string;
+      /**
+       * Latest
+       * @description start until which the service is kept
+       */
+      latest?: string | null;
       /** Oven C */
       oven_c: number | null;
       /**

@@ -2,6 +2,7 @@ import { useRef, useState, type ReactNode } from "react";
 
 import type { Shapes } from "@/api/client";
 import { usePlateWidth } from "@/figures/plate-width";
+import { poolsOf } from "@/figures/runway-pools";
 import { timeLine } from "@/figures/runway-time";
 import { ticks } from "@/figures/scale";
 import { degrees, type Units } from "@/units";
@@ -42,10 +43,14 @@ interface Props {
 }
 
 const SNAP_MIN = 5;
+const LEAST_WAIT_MIN = 10; // shorter is no wait
+const OLD_MIN = 720; // as old as a line gets in colour
 
 /**
- * The runway: time runs to the last service on the right; a lane for everybody’s hands and one for
- * each oven with its dial drawn as the line it is. Every dessert has a hatching of its own.
+ * The runway: time runs to the last service on the right; a lane for everybody’s hands, one for each
+ * oven with its dial drawn as the line it is, and one each for rings, mixers and the cold, as many rows
+ * as are in use at once. What waits is a thin line that ages; the dessert that is touched shows when its
+ * steps may begin. Every dessert has a hatching of its own.
  */
 export function Runway({ plan, units, chosen, choose, now = null, onPin }: Props) {
   const [plate, width] = usePlateWidth(1100, 360);
@@ -67,7 +72,8 @@ export function Runway({ plan, units, chosen, choose, now = null, onPin }: Props
   const x = (minute: number) => names + line.at(minute) * (width - names - 12);
   const desserts = [...new Set(plan.steps.map(dessertOf))];
   const hatch = (step: Step) => HATCH[desserts.indexOf(dessertOf(step)) % HATCH.length] ?? "h-wall";
-  const lanes = [...people, ...ovens];
+  const pools = poolsOf(plan.steps);
+  const lanes = [...people, ...ovens, ...pools.map((p) => p.name)];
   const height = 24 + lanes.length * LANE + 22;
   const most = Math.max(2, Math.floor((width - names) / 56));
   const worked = 1 / line.perMinute;
@@ -83,7 +89,7 @@ export function Runway({ plan, units, chosen, choose, now = null, onPin }: Props
       viewBox={`0 0 ${width} ${height}`}
       className="plate block h-auto w-full"
       role={onPin ? "group" : "img"}
-      aria-label={`The day from ${hour(from)} to ${hour(to)}: ${people.join(", ")}; ${ovens.join(", ")}. The lists below say the same in words.`}
+      aria-label={`The day from ${hour(from)} to ${hour(to)}: ${lanes.join(", ")}. The lists below say the same in words.`}
     >
       {line.idle.map(([a, b]) => (
         <rect
@@ -133,6 +139,42 @@ export function Runway({ plan, units, chosen, choose, now = null, onPin }: Props
             .join(" ");
           return <path key={line.oven} d={d} fill="none" stroke="var(--burnt)" strokeWidth="1.8" />;
         })}
+      <Waits
+        steps={plan.steps}
+        x={x}
+        y={(step) => 24 + people.indexOf(step.who ?? "") * LANE + LANE - 3}
+        chosen={chosen}
+      />
+      {plan.steps
+        .filter((step) => chosen === dessertOf(step) && step.who !== null)
+        .map((step) => (
+          <Window
+            key={`window ${step.key}`}
+            step={step}
+            x={x}
+            from={from}
+            y={24 + people.indexOf(step.who ?? "") * LANE + 3}
+          />
+        ))}
+      {pools.map((pool, n) => {
+        const y = 24 + (people.length + ovens.length + n) * LANE + 3;
+        const tall = (LANE - 6) / pool.slots;
+        return pool.bars.map((bar) => (
+          <rect
+            key={`${pool.name}${bar.step.key}`}
+            x={x(bar.from)}
+            y={y + bar.slot * tall}
+            width={Math.max(2, x(bar.to) - x(bar.from))}
+            height={Math.max(2, tall - 1)}
+            fill={`url(#${hatch(bar.step)})`}
+            stroke="var(--ink)"
+            strokeWidth="0.6"
+            opacity={chosen !== null && chosen !== dessertOf(bar.step) ? 0.25 : 1}
+          >
+            <title>{`${pool.name}: ${bar.step.what}, ${hour(bar.from)} to ${hour(bar.to)}`}</title>
+          </rect>
+        ));
+      })}
       {plan.steps.map((step) => {
         const lane = step.who === null ? -1 : people.indexOf(step.who);
         const oven = ovens.findIndex((o) => step.where.includes(o));
@@ -198,6 +240,68 @@ export function Runway({ plan, units, chosen, choose, now = null, onPin }: Props
         {hour(to)}
       </text>
     </svg>
+  );
+}
+
+/** What is made and waits for what comes after it: a thin line that reddens as it ages. */
+function Waits({
+  steps,
+  x,
+  y,
+  chosen,
+}: {
+  steps: readonly Step[];
+  x: (minute: number) => number;
+  y: (step: Step) => number;
+  chosen: string | null;
+}) {
+  const known = new Map(steps.map((step) => [step.key, step]));
+  return steps.flatMap((step) =>
+    step.after.flatMap((key) => {
+      const before = known.get(key);
+      if (!before || before.who === null) return [];
+      const [from, to] = [minutesOf(before.end), minutesOf(step.start)];
+      if (to - from < LEAST_WAIT_MIN) return [];
+      const aged = Math.min(1, (to - from) / OLD_MIN);
+      return (
+        <path
+          key={`${key} ${step.key}`}
+          d={`M${x(from)} ${y(before)} H${x(to)}`}
+          stroke={`color-mix(in srgb, var(--burnt) ${Math.round(100 * aged)}%, var(--rule))`}
+          strokeWidth="1.6"
+          opacity={chosen !== null && chosen !== dessertOf(step) ? 0.2 : 0.9}
+        >
+          <title>{`waits from ${hour(from)} to ${hour(to)}`}</title>
+        </path>
+      );
+    }),
+  );
+}
+
+/** When a step may begin: a bracket over it. */
+function Window({
+  step,
+  x,
+  from,
+  y,
+}: {
+  step: Step;
+  x: (minute: number) => number;
+  from: number;
+  y: number;
+}) {
+  if (!step.earliest || !step.latest) return null;
+  const [a, b] = [Math.max(from, minutesOf(step.earliest)), minutesOf(step.latest)];
+  if (b - a < 1) return null;
+  return (
+    <path
+      d={`M${x(a)} ${y + 4} v-4 H${x(b)} v4`}
+      fill="none"
+      stroke="var(--cold)"
+      strokeWidth="1.4"
+    >
+      <title>{`may begin from ${hour(a)} to ${hour(b)}`}</title>
+    </path>
   );
 }
 

@@ -161,6 +161,10 @@ class DayStepOut(Shape):
     where: list[str]
     oven_c: float | None
     after: list[str]
+    earliest: datetime | None = Field(
+        None, description="start from which what follows is still in its window; null: an old plan"
+    )
+    latest: datetime | None = Field(None, description="start until which the service is kept")
     own_seen: int = Field(0, description="days its minutes were seen here; 0: the table's")
     own_factor: float = Field(1.0, description="by what they differ from the table's")
     state: Literal["to_do", "pinned", "begun", "done"] = "to_do"

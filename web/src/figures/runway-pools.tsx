@@ -1,0 +1,48 @@
+import type { Shapes } from "@/api/client";
+
+type Step = Shapes["DayStepOut"];
+
+/** What there is several of: where a step says so, and what its lane is called. */
+const POOLS = [
+  ["ring", "Rings"],
+  ["mixer", "Mixers"],
+  ["cold", "Cold"],
+] as const;
+
+const minutesOf = (iso: string) => new Date(iso).getTime() / 60_000;
+
+interface Bar {
+  step: Step;
+  from: number;
+  to: number;
+  slot: number;
+}
+export interface Pool {
+  name: string;
+  bars: readonly Bar[];
+  slots: number;
+}
+
+/** How long a step holds a ring or a mixer: its hands, and a wait that is neither oven's nor cold's. */
+function heldUntil(step: Step, pool: string): number {
+  const waits = pool === "cold" || (step.oven_c === null && !step.where.includes("cold"));
+  return minutesOf(waits ? step.end : step.hands_end);
+}
+
+/** Each pool with its steps side by side: as many rows as are in use at once. */
+export function poolsOf(steps: readonly Step[]): Pool[] {
+  return POOLS.map(([key, name]) => {
+    const free: number[] = [];
+    const bars = steps
+      .filter((step) => step.where.includes(key))
+      .sort((a, b) => minutesOf(a.start) - minutesOf(b.start))
+      .map((step) => {
+        const [from, to] = [minutesOf(step.start), heldUntil(step, key)];
+        const found = free.findIndex((until) => until <= from);
+        const slot = found < 0 ? free.length : found;
+        free[slot] = to;
+        return { step, from, to, slot };
+      });
+    return { name, bars, slots: free.length };
+  }).filter((pool) => pool.bars.length > 0);
+}
