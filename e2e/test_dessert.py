@@ -52,7 +52,7 @@ class DessertTest(BrowserCase):
         expect(drawing).to_have_attribute("aria-label", self.starts_with("Shell"))
         layers.get_by_role("button", name="Topping").click()
         layers.get_by_label("How it lies").select_option("swirls")
-        expect(drawing).to_have_attribute("aria-label", self.has("Topping"))
+        expect(layers.get_by_role("button", name="Topping piped in swirls")).to_be_visible()
         self.check("a topping in swirls")
         layers.get_by_label("How it lies").select_option("mm")
         layers.get_by_label("Measure, mm").fill("30")

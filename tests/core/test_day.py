@@ -400,6 +400,11 @@ class DayTest(unittest.TestCase):
         self.assertEqual({p["set_c"] for p in out["oven_lines"][0]["points"]}, {195.0})
         self.assertGreater(out["eggs"], 20)
 
+    def test_a_step_says_until_when_its_ring_is_held(self):
+        for step in ask((12, 16))["steps"]:
+            waits = step["oven_c"] is None and "cold" not in step["where"]
+            self.assertEqual(step["held_until"], step["end" if waits else "hands_end"], step["key"])
+
     def test_stock_is_taken_off_first(self):
         out = ask((12, 16), stock=[{"name": "Tart", "portions": 16}])
         self.assertEqual((out["feasible"], out["steps"]), (True, []))

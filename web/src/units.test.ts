@@ -13,6 +13,7 @@ import {
   money,
   said,
   toCelsius,
+  typedGrams,
 } from "@/units";
 
 const plain = (text: string) => text.replace(/\u202f/g, " ");
@@ -57,6 +58,13 @@ describe("weights, volumes and lengths", () => {
     expect(plain(grams(1_234_567, "metric"))).toBe("1 234 567 g");
     expect(plain(grams(4.26, "metric"))).toBe("4.3 g");
     expect(plain(grams(0, "metric"))).toBe("0 g");
+  });
+
+  it("reads a typed weight in this cook’s own, and nothing as nothing", () => {
+    expect(typedGrams(" 12,5 ", "metric")).toBe(12.5);
+    expect(typedGrams("2", "us")).toBeCloseTo(56.7, 1);
+    expect(typedGrams("  ", "us")).toBeNull();
+    expect(typedGrams("a jar", "metric")).toBeNaN();
   });
 
   it("goes from ounces to pounds at two pounds", () => {

@@ -28,9 +28,11 @@ const grouped = (value: number) =>
     .toString()
     .replace(/\B(?=(\d{3})+(?!\d))/g, thin);
 
+const OUNCE_G = 28.3495;
+
 export function grams(g: number, units: Units): string {
   if (units === "us") {
-    const ounces = g / 28.3495;
+    const ounces = g / OUNCE_G;
     return ounces >= 32 ? `${(ounces / 16).toFixed(1)}${thin}lb` : `${ounces.toFixed(1)}${thin}oz`;
   }
   return g < 10 && g !== 0 ? `${g.toFixed(1)}${thin}g` : `${grouped(g)}${thin}g`;
@@ -42,6 +44,15 @@ export const FL_OZ_ML = 29.5735;
 export function wordsOf(place: { words: string[]; us_words?: string[] }, units: Units): string[] {
   return units === "us" && place.us_words?.length ? place.us_words : place.words;
 }
+
+/** What was typed as a weight, in g or oz, as grams; null for nothing, NaN for what is none. */
+export function typedGrams(text: string, units: Units): number | null {
+  const clean = text.trim().replace(",", ".");
+  return clean === "" ? null : Number(clean) * unitGrams(units);
+}
+
+/** Grams in what a cook types weights in. */
+export const unitGrams = (units: Units): number => (units === "us" ? OUNCE_G : 1);
 
 export function millilitres(ml: number, units: Units): string {
   if (units === "us") {

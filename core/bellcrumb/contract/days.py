@@ -7,7 +7,7 @@ from bellcrumb.contract.day_asked import Asked, asked_of, minutes, wanted_of
 from bellcrumb.contract.day_lists import buy_out, eggs_of, joined_out, mise_out, moulds_out
 from bellcrumb.contract.day_remedies import impossible
 from bellcrumb.contract.shapes import plan as shapes
-from bellcrumb.day.greedy import backwards
+from bellcrumb.day.greedy import backwards, held_min
 from bellcrumb.day.running import LATENESS_MIN, Fact, from_now, later
 from bellcrumb.day.solve import Schedule, early_min, planned
 from bellcrumb.day.tasks import Day, Placed, Task, windows
@@ -145,6 +145,7 @@ def _steps_out(
                 where=where, oven_c=was.oven_c,
                 earliest=_at(given, min(low, place.start)),
                 latest=_at(given, max(high, place.start)),
+                held_until=_at(given, place.start + held_min(was, "rings")),
                 after=[asked.tasks[link.before].key for link in task.after],
                 own_seen=whole.seen.get(task.key, (0, 1.0))[0],
                 own_factor=whole.seen.get(task.key, (0, 1.0))[1], state=_state(task, done),

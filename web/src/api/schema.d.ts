@@ -3647,6 +3647,11 @@ export interface components {
        * Format: date-time
        */
       hands_end: string;
+      /**
+       * Held Until
+       * @description when its ring or mixer is free again; null: an old plan
+       */
+      held_until?: string | null;
       /** Key */
       key: string;
       /**

@@ -23,6 +23,7 @@ const step = (
     after: [],
     earliest: null,
     latest: null,
+    held_until: at(hands),
     own_seen: 0,
     own_factor: 1,
     state: "to_do",
@@ -45,6 +46,7 @@ describe("lanes of what there is several of", () => {
       ["Rings", 20],
       ["Cold", 200],
     ]);
-    expect(poolsOf([step(0, 5, 60, ["mixer", "deck"], 180)])[0]?.bars[0]?.to).toBe(5);
+    const boils = { ...step(0, 5, 60, ["ring"]), held_until: at(60) };
+    expect(poolsOf([boils])[0]?.bars[0]?.to).toBe(60);
   });
 });

@@ -23,11 +23,9 @@ export interface Pool {
   slots: number;
 }
 
-/** How long a step holds a ring or a mixer: its hands, and a wait that is neither oven's nor cold's. */
-function heldUntil(step: Step, pool: string): number {
-  const waits = pool === "cold" || (step.oven_c === null && !step.where.includes("cold"));
-  return minutesOf(waits ? step.end : step.hands_end);
-}
+/** Until when a step holds a place: the cold to its end, a ring or a mixer as the plan says. */
+const heldUntil = (step: Step, pool: string): number =>
+  minutesOf(pool === "cold" ? step.end : (step.held_until ?? step.hands_end));
 
 /** Each pool with its steps side by side: as many rows as are in use at once. */
 export function poolsOf(steps: readonly Step[]): Pool[] {

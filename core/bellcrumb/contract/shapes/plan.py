@@ -165,6 +165,9 @@ class DayStepOut(Shape):
         None, description="start from which what follows is still in its window; null: an old plan"
     )
     latest: datetime | None = Field(None, description="start until which the service is kept")
+    held_until: datetime | None = Field(
+        None, description="when its ring or mixer is free again; null: an old plan"
+    )
     own_seen: int = Field(0, description="days its minutes were seen here; 0: the table's")
     own_factor: float = Field(1.0, description="by what they differ from the table's")
     state: Literal["to_do", "pinned", "begun", "done"] = "to_do"

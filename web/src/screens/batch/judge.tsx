@@ -10,7 +10,7 @@ import { readStored, writeStored } from "@/keep/stored";
 import { Button } from "@/ui/button";
 import { Check } from "@/ui/check";
 import { Input } from "@/ui/field";
-import type { Units } from "@/units";
+import { typedGrams, unitGrams } from "@/units";
 import { CLASSES, DOES, type SetClass } from "@/words";
 
 interface Kept {
@@ -19,15 +19,6 @@ interface Kept {
   note: string;
   /** As it was typed, in g or oz. */
   weighs?: string;
-}
-
-const OUNCE_G = 28.3495;
-const gramsOf = (units: Units) => (units === "us" ? OUNCE_G : 1);
-
-/** What was typed as grams; null for nothing, not a number for what is none. */
-function weighed(text: string, units: Units): number | null {
-  const clean = text.trim().replace(",", ".");
-  return clean === "" ? null : Number(clean) * gramsOf(units);
 }
 
 /** What came of it: the texture reached, faults from a short list, a note. */
@@ -44,11 +35,11 @@ export function Judge({ batch }: { batch: Shapes["BatchOut"] }) {
         faults: verdict?.faults ?? [],
         note: verdict?.note ?? "",
         weighs: verdict?.weighs_g
-          ? String(Math.round((10 * verdict.weighs_g) / gramsOf(units)) / 10)
+          ? String(Math.round((10 * verdict.weighs_g) / unitGrams(units)) / 10)
           : "",
       },
   );
-  const weighs = weighed(kept.weighs ?? "", units);
+  const weighs = typedGrams(kept.weighs ?? "", units);
   const weightWrong = weighs !== null && !(weighs > 0);
   const boiled = batch.plan.boils_off_g != null;
   const inOven = batch.plan.guide === "bake";

@@ -5,8 +5,7 @@ import { client, must, saidAt, ApiError, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { Button } from "@/ui/button";
 import { Input } from "@/ui/field";
-
-const OUNCE_G = 28.3495;
+import { typedGrams } from "@/units";
 
 /** What the kitchen knows of its own words has changed: every formula is read again. */
 function useKept() {
@@ -53,7 +52,7 @@ export function OneWeighs({ line }: { line: Shapes["LineOut"] }) {
   const kept = useKept();
   const [typed, setTyped] = useState("");
   const us = units === "us";
-  const grams = Number(typed.replace(",", ".")) * (us ? OUNCE_G : 1);
+  const grams = typedGrams(typed, units) ?? 0;
   const wrong = typed.trim() !== "" && !(grams > 0);
   const keep = useMutation({
     mutationFn: () =>
