@@ -25,7 +25,12 @@ export function Causes({
       ),
   });
   const found = why.data;
-  if (!found || (found.causes.length === 0 && found.happened.length === 0)) return null;
+  // What every cook has, its highest temperature, is no news by itself.
+  if (
+    !found ||
+    (found.causes.length === 0 && !found.happened.some(({ weight }) => matters(weight)))
+  )
+    return null;
   const change = found.change.find((c) => c.lines.length > 0);
   const faults = [...(batch.verdict?.faults ?? [])].map(faultName);
   return (
@@ -41,7 +46,7 @@ export function Causes({
           {found.happened.map((h) => (
             <li
               key={h.code}
-              className={`border-l-[3px] py-0.5 pl-3 ${h.weight >= 0.4 ? "border-burnt" : "border-rule text-soft"}`}
+              className={`border-l-[3px] py-0.5 pl-3 ${matters(h.weight) ? "border-burnt" : "border-rule text-soft"}`}
             >
               {said(h.words, units)}
             </li>
@@ -92,6 +97,8 @@ export function Causes({
     </section>
   );
 }
+
+const matters = (weight: number) => weight >= 0.4;
 
 const UNITS: Record<string, string> = {
   c: "°C",
