@@ -67,6 +67,7 @@ def ticks_of(day: RunningDay) -> list[TickIn]:
                 ended=datetime.fromisoformat(fact.ended) if fact.ended else None,
                 who=step.get("who"),
                 oven=next((w for w in step.get("where", []) if w in ovens), None),
+                chilled=bool(step.get("chilled_until")),
             )
         )  # fmt: skip
     return out

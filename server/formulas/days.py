@@ -133,7 +133,7 @@ def day_given(
         or [OvenOfDayIn(name="oven")],
         mixers=[f"mixer {n + 1}" for n in range(asked.mixers or kitchen.mixers)],
         cold=[
-            ColdOfDayIn(name=c.name, trays=c.trays)
+            ColdOfDayIn(name=c.name, trays=c.trays, blast=c.kind == "blast")
             for c in Cold.objects.filter(kitchen=kitchen)
         ],
         stock=[

@@ -1,7 +1,7 @@
 """The dessert at the front door: from parts and layers to millimetres, grams and a thread."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import cast
 
 from bellcrumb.contract.build import priced
@@ -15,6 +15,7 @@ from bellcrumb.dessert.layers import Made, Need, Stack, stack
 from bellcrumb.dessert.steps import Making, Steps, steps_of
 from bellcrumb.dessert.tables import Schools
 from bellcrumb.dessert.thread import could_save, thread
+from bellcrumb.dessert.warm import said_warm
 from bellcrumb.formula.scale import eggs_cracked, scale_text
 from bellcrumb.formula.worth import cost, nutrition
 from bellcrumb.mix.lines import Line
@@ -51,6 +52,7 @@ def whole(
     own = {o.key: (o.hands_min, o.wait_min) for o in given.overrules}
     modelled = timed_steps(found, lain.layers, vessel, count)
     steps = steps_of(_makings(found, lain, needs), lain.layers, count, schools, own, modelled)
+    steps = replace(steps, steps=said_warm(steps.steps, steps.laid))
     return Whole(vessel, found, lain, needs, steps, schools)
 
 
@@ -135,7 +137,8 @@ def built(
             shapes.BuildStepOut(
                 **{k: getattr(s, k) for k in (
                     "key", "part", "code", "words", "hands_min", "wait_min", "wait_low_min",
-                    "wait_high_min", "attention", "oven_c", "source", "own")},
+                    "wait_high_min", "attention", "oven_c", "source", "own", "spoils",
+                    "comes_hot")},
                 uses=list(dict.fromkeys((*s.uses, *s.holds))),
                 holds=list(s.holds),
                 after=[shapes.GapOut(**vars(g)) for g in s.after],

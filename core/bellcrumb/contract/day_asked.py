@@ -200,12 +200,13 @@ def _day(
     tasks += breaks
     if any(task.oven_c is not None for task in tasks) and not given.ovens:
         raise CraftError("ovens", "Something is baked: which ovens are there?")
-    trays_have = sum(c.trays for c in given.cold) if given.cold else 12
+    fridges = [c.trays for c in given.cold if not c.blast]
+    trays_have = sum(fridges) if fridges else 12
     kitchen = KitchenOfDay(
         people, len(given.rings),
         tuple(OvenOfDay(o.name, o.shelves, o.heats_k_min, o.cools_k_min) for o in given.ovens),
         len(given.mixers), max(trays_have, max((t.trays for t in tasks), default=0)),
-        tuple(have[kind] for kind in kinds),
+        tuple(have[kind] for kind in kinds), sum(c.trays for c in given.cold if c.blast),
     )  # fmt: skip
     tasks, seen = _as_here(given, tasks)
     horizon = max((b.wanted.by for b in batches), default=1)

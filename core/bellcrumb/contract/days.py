@@ -7,13 +7,17 @@ from bellcrumb.contract.day_asked import Asked, asked_of, minutes, wanted_of
 from bellcrumb.contract.day_lists import buy_out, eggs_of, joined_out, mise_out, moulds_out
 from bellcrumb.contract.day_remedies import impossible
 from bellcrumb.contract.shapes import plan as shapes
-from bellcrumb.day.greedy import backwards, held_min
+from bellcrumb.day.aim import Schedule, tally
+from bellcrumb.day.greedy import backwards
+from bellcrumb.day.pools import CHILLER_MIN, ring_free_min
 from bellcrumb.day.running import LATENESS_MIN, Fact, from_now, later
-from bellcrumb.day.solve import Schedule, early_min, planned
+from bellcrumb.day.solve import planned
 from bellcrumb.day.tasks import Day, Placed, Task, windows
 from bellcrumb.errors import CraftError
 from bellcrumb.pantry.ingredients import Pantry
 from bellcrumb.vessels.geometry import Vessel
+
+CHILLER = "blast chiller"
 
 
 def day(
@@ -67,9 +71,11 @@ def _planned(
         oven_lines=_oven_lines(given, asked, now, plan),
         late_min=late,
         gap=plan.gap,
-        early_min=plan.early_min,
-        turns=plan.turns,
-        chef_early_min=early_min(now, chef) if len(chef) == len(now.tasks) else None,
+        early_min=plan.tally.early_min,
+        warm_min=plan.tally.warm_min,
+        turns=plan.tally.turns,
+        busiest_pct=plan.tally.busiest_pct,
+        chef_early_min=tally(now, chef).early_min if len(chef) == len(now.tasks) else None,
         clash=[],
         remedies=[],
         eggs=eggs_of(asked, pantry),
@@ -99,7 +105,7 @@ def _begun(given: shapes.DayIn, asked: Day) -> Day:
                 raise CraftError(f"ticks[{n}].ended", "It is over before it began.")
         facts[tick.key] = Fact(
             began, ended, names.index(tick.who) if tick.who in names else None,
-            ovens.index(tick.oven) if tick.oven in ovens else None,
+            ovens.index(tick.oven) if tick.oven in ovens else None, tick.chilled,
         )  # fmt: skip
     pins = {}
     for n, pin in enumerate(given.pins):
@@ -131,7 +137,8 @@ def _steps_out(
     rows = zip(asked.tasks, whole.day.tasks, plan.placed, bounds, strict=True)
     for task, was, place, (low, high) in rows:
         # What is over holds nothing any more; where it was done is still so.
-        where = ["ring"] * was.rings + ["mixer"] * was.mixers + ["cold"] * was.trays
+        where = ["ring"] * was.rings + ["mixer"] * was.mixers
+        where += [CHILLER] * place.chilled + ["cold"] * was.trays
         oven = _oven_of(given, asked, task, place)
         if oven is not None:
             where.append(oven)
@@ -145,7 +152,9 @@ def _steps_out(
                 where=where, oven_c=was.oven_c,
                 earliest=_at(given, min(low, place.start)),
                 latest=_at(given, max(high, place.start)),
-                held_until=_at(given, place.start + held_min(was, "rings")),
+                held_until=_at(given, place.start + ring_free_min(was)),
+                chilled_until=_at(given, place.start + was.hands + min(was.wait, CHILLER_MIN))
+                if place.chilled else None,
                 after=[asked.tasks[link.before].key for link in task.after],
                 own_seen=whole.seen.get(task.key, (0, 1.0))[0],
                 own_factor=whole.seen.get(task.key, (0, 1.0))[1], state=_state(task, done),

@@ -3,19 +3,13 @@
 import numpy as np
 from numpy.typing import NDArray
 
-from bellcrumb.day.tasks import Day, Link, Placed, Task, windows
+from bellcrumb.day.pools import POOLS, chilling, held
+from bellcrumb.day.tasks import Day, Link, Placed, Task, Work, windows
 
 GRID_MIN = 5  # starts are tried on this grid
 _STRETCH = 16  # starts looked at together at first
 _ORDERS = 6  # how often the desserts are tried in another order
-_TRIES = 150  # how often one dessert is taken back a step before it is given up
-POOLS = ("rings", "mixers", "trays")
-
-
-def held_min(task: Task, pool: str) -> int:
-    """Minutes a task holds a ring, a mixer or a tray: its hands, and a wait that is no oven's."""
-    waits = pool == "trays" or (task.oven_c is None and not task.trays)
-    return task.minutes if waits else task.hands
+_TRIES = 60  # how often one dessert is taken back a step before it is given up
 
 
 def backwards(day: Day) -> list[Placed | None]:
@@ -99,7 +93,9 @@ def _place_item(
             continue
         place = placed[tied]
         assert place is not None
-        caps[tied] = place.start - GRID_MIN
+        # It waits no longer than so: what it waits for goes to where this one has a place.
+        sooner = board.find(task, low - 1, max(0, firsts[n]))
+        caps[tied] = place.start - max(GRID_MIN, low - sooner.start if sooner else GRID_MIN)
         back = order.index(tied)
         for k in order[back:at]:
             held = placed[k]
@@ -150,15 +146,23 @@ class _Board:
                 away[max(0, a) : b] = 0
             self.away.append(away)
         self.worked = [0] * len(kitchen.people)
-        self.load = {p: np.zeros(minutes, np.int16) for p in POOLS}
+        self.load = {str(p): np.zeros(minutes, np.int16) for p in POOLS}
         self.shelves = [np.zeros(minutes, np.int16) for _ in kitchen.ovens]
         self.bakes: list[list[tuple[int, int, float]]] = [[] for _ in kitchen.ovens]
+        self.crews: dict[tuple[Work, int | None], list[int]] = {}
+        self.open: dict[tuple[Work, int | None, int], NDArray[np.bool_]] = {}
+        self.held = {
+            (task.key, way): held(task, chilled=way)
+            for task in day.tasks for way in {*chilling(task, kitchen.blast), task.chilled}
+        }  # fmt: skip
 
     def find(self, task: Task, latest: int, low: int) -> Placed | None:
         """The latest start from ``low`` on at which everything it needs is free."""
         starts = np.arange(latest, max(0, low) - 1, -GRID_MIN)
         if task.pinned is not None:
             starts = np.array([task.pinned] * (low <= task.pinned <= latest), int)
+        if task.hands:
+            starts = starts[self._in_hours(task)[starts]]
         done, size = 0, _STRETCH
         while done < len(starts):  # most find their place near the latest
             found = self._latest(task, starts[done : done + size])
@@ -167,29 +171,56 @@ class _Board:
             done, size = done + size, 4 * size
         return None
 
+    def _crew(self, task: Task) -> list[int]:
+        """Who may do it at all."""
+        key = task.work, task.only
+        if key not in self.crews:
+            people = enumerate(self.day.kitchen.people)
+            self.crews[key] = [n for n, p in people if task.only in (None, n) and p.can(task)]
+        return self.crews[key]
+
+    def _in_hours(self, task: Task) -> NDArray[np.bool_]:
+        """For each minute, whether somebody who may do it is there from then on for all of it, busy
+        or not."""
+        key = task.work, task.only, task.hands
+        if key not in self.open:
+            there = np.zeros(self.day.horizon + 1, bool)
+            for n in self._crew(task):
+                for a, b in self.day.kitchen.people[n].spans:
+                    there[max(0, a) : max(0, b - task.hands + 1)] = True
+            self.open[key] = there
+        return self.open[key]
+
     def _latest(self, task: Task, starts: NDArray[np.int64]) -> Placed | None:
         """The first of these starts, the latest first, at which everything is free."""
+        where: list[tuple[int, NDArray[np.bool_]]] = []
+        best = None
+        for chilled in chilling(task, self.day.kitchen.blast):
+            mine = self._pools(task, starts, chilled=chilled)
+            if task.oven_c is not None and mine.any():
+                where = where or self._ovens(task, starts)
+                mine &= np.any([clear for _, clear in where], axis=0)
+            if not mine.any():
+                continue
+            at, person = int(mine.argmax()), None
+            if task.hands:
+                found = self._hands(task, starts, mine)
+                if found is None:
+                    continue
+                at, person = found
+            oven = next((n for n, clear in where if clear[at]), None)
+            place = Placed(int(starts[at]), person, oven, chilled)
+            if best is None or place.start > best.start:
+                best = place
+        return best
+
+    def _pools(self, task: Task, starts: NDArray[np.int64], *, chilled: bool) -> NDArray[np.bool_]:
+        """The starts at which there is a ring, a mixer and room in the cold."""
         free = np.ones(len(starts), bool)
-        for pool in POOLS:
-            needs = getattr(task, pool)
-            if needs:
-                most = getattr(self.day.kitchen, pool) - needs
-                free &= _all_clear(self.load[pool], most, starts, held_min(task, pool))
-                if not free.any():
-                    return None
-        where = [] if task.oven_c is None else self._ovens(task, starts)
-        if task.oven_c is not None:
-            free &= np.any([clear for _, clear in where], axis=0)
-        if not free.any():
-            return None
-        at, person = int(free.argmax()), None
-        if task.hands:
-            found = self._hands(task, starts, free)
-            if found is None:
-                return None
-            at, person = found
-        oven = next((n for n, clear in where if clear[at]), None)
-        return Placed(int(starts[at]), person, oven)
+        for h in self.held[task.key, chilled]:
+            most = getattr(self.day.kitchen, h.pool) - h.need
+            free &= _all_clear(self.load[h.pool], most, starts + h.after, h.minutes)
+        return free
 
     def _hands(
         self, task: Task, starts: NDArray[np.int64], free: NDArray[np.bool_]
@@ -197,10 +228,9 @@ class _Board:
         """The first of the free starts at which somebody is, and who."""
         best, who, first = len(starts), -1, int(free.argmax())
         people = self.day.kitchen.people
-        crew = [n for n, one in enumerate(people) if task.only in (None, n) and one.can(task)]
         # Whoever may do the least is asked first, as the others are needed elsewhere; then whoever
         # has done the least: the load stays even.
-        crew.sort(key=lambda n: (len(people[n].may), self.worked[n], n))
+        crew = sorted(self._crew(task), key=lambda n: (len(people[n].may), self.worked[n], n))
         latest = int(starts[first])
         for n in crew:  # most often somebody is at the first of them
             if not self.away[n][latest : latest + task.hands].any():
@@ -229,7 +259,7 @@ class _Board:
     def goes_on(self, task: Task) -> Placed:
         """Where a task is that has begun: nobody asks whether there is room."""
         assert task.begun is not None
-        return Placed(task.begun, task.does if task.hands else None, task.inside)
+        return Placed(task.begun, task.does if task.hands else None, task.inside, task.chilled)
 
     def take(self, task: Task, place: Placed, sign: int) -> None:
         """Take what a task needs (``sign`` 1), or give it back (-1)."""
@@ -244,10 +274,9 @@ class _Board:
                 self.bakes[place.oven].append(bake)
             else:
                 self.bakes[place.oven].remove(bake)
-        for pool in POOLS:
-            if getattr(task, pool):
-                held = self.load[pool][start : start + held_min(task, pool)]
-                held += sign * getattr(task, pool)
+        for h in self.held[task.key, place.chilled]:
+            begin = max(0, place.start + h.after)
+            self.load[h.pool][begin : begin + h.minutes] += sign * h.need
 
 
 def _all_clear(

@@ -8,7 +8,7 @@ begins from now on, a pinned step when it is pinned.
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from bellcrumb.day.greedy import POOLS
+from bellcrumb.day.pools import POOLS, held
 from bellcrumb.day.tasks import Day, KitchenOfDay, Link, Task
 
 # By how much a service may slip, tried in order.
@@ -18,12 +18,13 @@ LATENESS_MIN = (0, 10, 20, 30, 45, 60, 90, 120, 180)
 @dataclass(frozen=True)
 class Fact:
     """A step begun at a minute by somebody (index; None: nobody said), and over at another (None:
-    it goes on); ``oven`` is the one it is in."""
+    it goes on); ``oven`` is the one it is in, or it is ``chilled``."""
 
     began: int
     ended: int | None = None
     person: int | None = None
     oven: int | None = None
+    chilled: bool = False
 
 
 def from_now(
@@ -54,7 +55,9 @@ def _with_room(day: Day, tasks: tuple[Task, ...]) -> KitchenOfDay:
         replace(o, shelves=max(o.shelves, sum(t.shelves for t in on if t.inside == n)))
         for n, o in enumerate(day.kitchen.ovens)
     )
-    most = {p: max(getattr(day.kitchen, p), sum(getattr(t, p) for t in on)) for p in POOLS}
+    need = {p: sum(h.need for t in on for h in held(t, chilled=t.chilled) if h.pool == p)
+            for p in POOLS}  # fmt: skip
+    most = {p: max(getattr(day.kitchen, p), need[p]) for p in POOLS}
     return replace(day.kitchen, ovens=ovens, **most)
 
 
@@ -68,7 +71,7 @@ def _fixed(task: Task, fact: Fact, now: int) -> Task:
     oven = None if task.oven_c is None else (fact.oven or 0)
     return replace(
         task, wait=task.wait + late, after=(), begun=fact.began, does=fact.person, inside=oven,
-        by=None,
+        by=None, chilled=fact.chilled,
     )  # fmt: skip
 
 

@@ -5,8 +5,9 @@ go on at once without a wait and so cannot be torn apart.
 """
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 from typing import Literal, get_args
 
 from bellcrumb.dessert.steps import BuildStep
@@ -22,11 +23,13 @@ SHELVES_EACH = 1  # what one bake takes of an oven when nothing else is said
 
 @dataclass(frozen=True)
 class Link:
-    """At least and at most minutes (None: any) from the end of task ``before``."""
+    """At least and at most minutes (None: any) from the end of task ``before``; ``warm`` when food
+    that spoils stands outside the cold meanwhile."""
 
     before: int
     least: int
     most: int | None
+    warm: bool = False
 
 
 @dataclass(frozen=True)
@@ -39,6 +42,8 @@ class Task:
     when it did begin, which nothing moves, ``does`` who is at it and ``inside`` its oven.
     ``was`` and ``was_by`` are when and by whom it was planned before: people have read that plan.
     ``only`` is the one person who may do it, over by ``until``: a break is somebody's own.
+    What ``comes_hot`` into the cold is safest in a chiller, where it is when ``chilled``; what
+    ``spoils`` waits warm for its service.
     """
 
     key: str
@@ -63,6 +68,9 @@ class Task:
     was_by: int | None = None
     only: int | None = None
     until: int | None = None
+    comes_hot: bool = False
+    chilled: bool = False
+    spoils: bool = False
 
     @property
     def minutes(self) -> int:
@@ -111,7 +119,7 @@ class OvenOfDay:
 
 @dataclass(frozen=True)
 class KitchenOfDay:
-    """What there is to work with."""
+    """What there is to work with; ``trays`` of the refrigerators, ``blast`` of the chillers."""
 
     people: tuple[Person, ...]
     rings: int
@@ -119,6 +127,7 @@ class KitchenOfDay:
     mixers: int
     trays: int
     moulds: tuple[int, ...] = ()
+    blast: int = 0
 
 
 @dataclass(frozen=True)
@@ -141,7 +150,7 @@ class Day:
     horizon: int
     holds: tuple[Hold, ...] = ()
 
-    @property
+    @cached_property
     def after(self) -> list[list[tuple[int, Link]]]:
         """For each task, the tasks that wait for it with their links."""
         found: list[list[tuple[int, Link]]] = [[] for _ in self.tasks]
@@ -180,11 +189,13 @@ def windows(day: Day) -> list[tuple[int, int]]:
 
 @dataclass(frozen=True)
 class Placed:
-    """A task on the day: its start, who does it and in which oven (None where it needs none)."""
+    """A task on the day: its start, who does it and in which oven (None where it needs none), and
+    whether it goes through the chiller."""
 
     start: int
     person: int | None
     oven: int | None
+    chilled: bool = False
 
 
 @dataclass(frozen=True)
@@ -262,8 +273,9 @@ def _tightest(links: Sequence[Link]) -> tuple[Link, ...]:
         old = found.get(link.before, link)
         mosts = [m for m in (old.most, link.most) if m is not None]
         found[link.before] = Link(
-            link.before, max(old.least, link.least), min(mosts) if mosts else None
-        )
+            link.before, max(old.least, link.least), min(mosts) if mosts else None,
+            old.warm or link.warm,
+        )  # fmt: skip
     return tuple(found.values())
 
 
@@ -290,7 +302,8 @@ def _task(
         oven_c=_dial(group) if baking else None,
         shelves=(room.shelves if lies else SHELVES_EACH) if baking else 0,
         after=after, by=by if last.key == "plate" else None,
-        steps=tuple(f"{name}/{s.key}" for s in group),
+        steps=tuple(f"{name}/{s.key}" for s in group), comes_hot=last.comes_hot,
+        spoils=last.spoils,
     )  # fmt: skip
 
 
@@ -308,7 +321,12 @@ def _dial(group: Sequence[BuildStep]) -> float:
 
 def without_item(day: Day, item: int) -> Day:
     """The day without one dessert; what was made for it and others stays."""
-    keep = [n for n, task in enumerate(day.tasks) if task.item != item]
+    return only_items(day, {task.item for task in day.tasks} - {item})
+
+
+def only_items(day: Day, items: Collection[int]) -> Day:
+    """The day with some of its desserts and none of the others."""
+    keep = [n for n, task in enumerate(day.tasks) if task.item in items]
     new = {old: n for n, old in enumerate(keep)}
     tasks = tuple(
         replace(

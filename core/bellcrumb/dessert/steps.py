@@ -18,18 +18,21 @@ _COOLS = ("cool", "chill", "cool_chill", "let_harden", "cool_then_chill", "cool_
 
 @dataclass(frozen=True)
 class Gap:
-    """At least and at most minutes from the end of ``key`` to a start, and why."""
+    """At least and at most minutes from the end of ``key`` to a start, and why; ``warm`` when what
+    waits is food that spoils and stands outside the cold."""
 
     key: str
     at_least_min: float = 0.0
     at_most_min: float | None = None
     why: str = ""
+    warm: bool = False
 
 
 @dataclass(frozen=True)
 class BuildStep:
     """One step: ``hands_min`` takes a person, ``wait_min`` runs by itself; ``uses`` is what the
-    hands occupy, ``holds`` what the wait does; ``own`` says that the kitchen gave the minutes."""
+    hands occupy, ``holds`` what the wait does; ``own`` says that the kitchen gave the minutes.
+    ``spoils`` is food that may not stand warm; it ``comes_hot`` into the cold."""
 
     key: str
     part: str
@@ -46,6 +49,8 @@ class BuildStep:
     after: tuple[Gap, ...] = ()
     own: bool = False
     holds: tuple[str, ...] = ()
+    spoils: bool = False
+    comes_hot: bool = False
 
     @property
     def minutes(self) -> float:
@@ -153,7 +158,7 @@ class _Thread:
         step = BuildStep(
             key, name, row.code, row.words, hands, row.wait_min, row.wait_low_min,
             row.wait_high_min, row.uses, row.attention, row.oven_c, row.source, tuple(after),
-            holds=row.holds,
+            holds=row.holds, spoils=FACTS[making.made.kind].spoils,
         )  # fmt: skip
         timed = self.modelled.get(key)
         if timed:
@@ -299,6 +304,7 @@ class _Thread:
             BuildStep(
                 "plate", "", "plate", "trim, cut, plate", 1 + 2.0 * count, 0, 0, 0, ("bench",),
                 False, None, "our estimate", tuple(after),
+                spoils=any(step.spoils for step in self.steps),
             )
         )  # fmt: skip
 

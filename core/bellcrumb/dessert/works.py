@@ -26,7 +26,8 @@ Lies = Literal[
 @dataclass(frozen=True)
 class WorkFacts:
     """How a kind of part lies: ``density`` in g/ml (None: of the mix itself), the lining's raw
-    thickness, what its wall swells to in the oven, and the share lost on the way."""
+    thickness, what its wall swells to in the oven, the share lost on the way, and whether it
+    spoils: dairy and egg that are not dry, sugared or fermented enough to keep warm."""
 
     lies: Lies
     density: float | None
@@ -34,6 +35,7 @@ class WorkFacts:
     swells: float = 1.0
     walls: bool = False
     lost: float = 0.03
+    spoils: bool = False
 
 
 FACTS: dict[Kind, WorkFacts] = {
@@ -44,20 +46,20 @@ FACTS: dict[Kind, WorkFacts] = {
     "puff": WorkFacts("sheet", 0.25, lost=0.15),
     "sponge": WorkFacts("sheet", 0.35, lost=0.06),
     "caramel": WorkFacts("lining", 1.45, 2.0, lost=0.08),
-    "stirred": WorkFacts("poured", None, lost=0.05),
-    "folded": WorkFacts("poured", 0.75, lost=0.06),
-    "butter": WorkFacts("poured", 0.90, lost=0.06),
-    "roux": WorkFacts("poured", None, lost=0.05),
-    "curd": WorkFacts("poured", None, lost=0.05),
-    "citrus": WorkFacts("poured", None, lost=0.03),
-    "bath": WorkFacts("poured", None, lost=0.03),
-    "pie": WorkFacts("poured", None, lost=0.03),
-    "cheesecake": WorkFacts("poured", 1.04, lost=0.03),
-    "french": WorkFacts("poured", 0.30, lost=0.05),
+    "stirred": WorkFacts("poured", None, lost=0.05, spoils=True),
+    "folded": WorkFacts("poured", 0.75, lost=0.06, spoils=True),
+    "butter": WorkFacts("poured", 0.90, lost=0.06, spoils=True),
+    "roux": WorkFacts("poured", None, lost=0.05, spoils=True),
+    "curd": WorkFacts("poured", None, lost=0.05, spoils=True),
+    "citrus": WorkFacts("poured", None, lost=0.03, spoils=True),
+    "bath": WorkFacts("poured", None, lost=0.03, spoils=True),
+    "pie": WorkFacts("poured", None, lost=0.03, spoils=True),
+    "cheesecake": WorkFacts("poured", 1.04, lost=0.03, spoils=True),
+    "french": WorkFacts("poured", 0.30, lost=0.05, spoils=True),
     "italian": WorkFacts("poured", 0.28, lost=0.08),
     "swiss": WorkFacts("poured", 0.30, lost=0.05),
-    "whipped": WorkFacts("poured", 0.50, lost=0.04),
-    "cremeux": WorkFacts("poured", 1.08, lost=0.05),
+    "whipped": WorkFacts("poured", 0.50, lost=0.04, spoils=True),
+    "cremeux": WorkFacts("poured", 1.08, lost=0.05, spoils=True),
     "ganache": WorkFacts("mm", 1.18, 2.0, lost=0.10),
     "jam": WorkFacts("mm", 1.30, 1.0, lost=0.06),
     "nut": WorkFacts("poured", 1.15, lost=0.05),
@@ -66,7 +68,7 @@ FACTS: dict[Kind, WorkFacts] = {
     "biscuit": WorkFacts("grams", 0.55, lost=0.02),
     "torched": WorkFacts("dusted", 0.85, lost=0.10),
     "frangipane": WorkFacts("poured", 0.95, lost=0.04),
-    "gelatine": WorkFacts("poured", None, lost=0.04),
+    "gelatine": WorkFacts("poured", None, lost=0.04, spoils=True),
     "chocolate_coat": WorkFacts("dusted", 1.3, lost=0.10),
     "garnish": WorkFacts("dusted", 0.5, lost=0.05),
 }

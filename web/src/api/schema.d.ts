@@ -2554,6 +2554,11 @@ export interface components {
       attention: boolean;
       /** Code */
       code: string;
+      /**
+       * Comes Hot
+       * @description it comes into the cold hot, or warm from the fire
+       */
+      comes_hot: boolean;
       /** Critical */
       critical: boolean;
       /** Earliest Min */
@@ -2577,6 +2582,11 @@ export interface components {
       part: string;
       /** Source */
       source: string;
+      /**
+       * Spoils
+       * @description dairy or egg that may not stand warm
+       */
+      spoils: boolean;
       /** Uses */
       uses: string[];
       /** Wait High Min */
@@ -3530,6 +3540,12 @@ export interface components {
      * @description A day's plan, or why there is none.
      */
     DayOut: {
+      /**
+       * Busiest Pct
+       * @description of their hours that the busiest have their hands full
+       * @default 0
+       */
+      busiest_pct: number;
       /** Buy */
       buy?: components["schemas"]["BuyOut"][];
       /**
@@ -3576,6 +3592,12 @@ export interface components {
       steps: components["schemas"]["DayStepOut"][];
       /** Turns */
       turns: number;
+      /**
+       * Warm Min
+       * @description of them, minutes that food which spoils stands warm
+       * @default 0
+       */
+      warm_min: number;
       /** Warnings */
       warnings: string[];
     };
@@ -3632,6 +3654,11 @@ export interface components {
     DayStepOut: {
       /** After */
       after: string[];
+      /**
+       * Chilled Until
+       * @description when it goes on from the blast chiller into the refrigerator
+       */
+      chilled_until?: string | null;
       /**
        * Earliest
        * @description start from which what follows is still in its window; null: an old plan
@@ -4355,6 +4382,11 @@ export interface components {
       at_most_min: number | null;
       /** Key */
       key: string;
+      /**
+       * Warm
+       * @description food that spoils stands outside the cold meanwhile
+       */
+      warm: boolean;
       /** Why */
       why: string;
     };

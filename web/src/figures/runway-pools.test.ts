@@ -49,4 +49,14 @@ describe("lanes of what there is several of", () => {
     const boils = { ...step(0, 5, 60, ["ring"]), held_until: at(60) };
     expect(poolsOf([boils])[0]?.bars[0]?.to).toBe(60);
   });
+
+  it("hands on from the chiller to the refrigerator", () => {
+    const hot = step(0, 20, 200, ["ring", "blast chiller", "cold"]);
+    const pools = poolsOf([{ ...hot, chilled_until: at(110) }]);
+    expect(pools.map((p) => [p.name, p.bars[0]?.from, p.bars[0]?.to])).toEqual([
+      ["Rings", 0, 20],
+      ["Chiller", 20, 110],
+      ["Cold", 110, 200],
+    ]);
+  });
 });

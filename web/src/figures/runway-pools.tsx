@@ -6,6 +6,7 @@ type Step = Shapes["DayStepOut"];
 const POOLS = [
   ["ring", "Rings"],
   ["mixer", "Mixers"],
+  ["blast chiller", "Chiller"],
   ["cold", "Cold"],
 ] as const;
 
@@ -23,9 +24,16 @@ export interface Pool {
   slots: number;
 }
 
-/** Until when a step holds a place: the cold to its end, a ring or a mixer as the plan says. */
-const heldUntil = (step: Step, pool: string): number =>
-  minutesOf(pool === "cold" ? step.end : (step.held_until ?? step.hands_end));
+/**
+ * When a step holds a place: the cold once the hands are done, the chiller first where it is; a ring
+ * or a mixer as the plan says.
+ */
+const heldFor = (step: Step, pool: string): [number, number] => {
+  const chilled = step.chilled_until ?? step.hands_end;
+  if (pool === "blast chiller") return [minutesOf(step.hands_end), minutesOf(chilled)];
+  if (pool === "cold") return [minutesOf(chilled), minutesOf(step.end)];
+  return [minutesOf(step.start), minutesOf(step.held_until ?? step.hands_end)];
+};
 
 /** Each pool with its steps side by side: as many rows as are in use at once. */
 export function poolsOf(steps: readonly Step[]): Pool[] {
@@ -33,9 +41,9 @@ export function poolsOf(steps: readonly Step[]): Pool[] {
     const free: number[] = [];
     const bars = steps
       .filter((step) => step.where.includes(key))
-      .sort((a, b) => minutesOf(a.start) - minutesOf(b.start))
+      .sort((a, b) => heldFor(a, key)[0] - heldFor(b, key)[0])
       .map((step) => {
-        const [from, to] = [minutesOf(step.start), heldUntil(step, key)];
+        const [from, to] = heldFor(step, key);
         const found = free.findIndex((until) => until <= from);
         const slot = found < 0 ? free.length : found;
         free[slot] = to;

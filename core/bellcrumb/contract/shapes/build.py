@@ -203,6 +203,7 @@ class GapOut(Shape):
     at_least_min: float
     at_most_min: float | None
     why: str
+    warm: bool = Field(description="food that spoils stands outside the cold meanwhile")
 
 
 class BuildStepOut(Shape):
@@ -227,6 +228,8 @@ class BuildStepOut(Shape):
     ahead: Ahead
     source: str
     own: bool
+    spoils: bool = Field(description="dairy or egg that may not stand warm")
+    comes_hot: bool = Field(description="it comes into the cold hot, or warm from the fire")
 
 
 class SavingOut(Shape):

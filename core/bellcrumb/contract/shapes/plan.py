@@ -61,10 +61,11 @@ class OvenOfDayIn(Strict):
 
 
 class ColdOfDayIn(Strict):
-    """A refrigerator and the trays it has room for."""
+    """A refrigerator, or a ``blast`` chiller, and the trays it has room for."""
 
     name: str = Field(min_length=1, max_length=80)
     trays: int = Field(12, ge=1, le=400)
+    blast: bool = False
 
 
 class MouldsIn(Strict):
@@ -113,6 +114,7 @@ class TickIn(Strict):
     ended: Moment | None = None
     who: str | None = Field(None, max_length=80)
     oven: str | None = Field(None, max_length=80)
+    chilled: bool = Field(False, description="it went into the blast chiller")
 
 
 class DayIn(Strict):
@@ -167,6 +169,9 @@ class DayStepOut(Shape):
     latest: datetime | None = Field(None, description="start until which the service is kept")
     held_until: datetime | None = Field(
         None, description="when its ring or mixer is free again; null: an old plan"
+    )
+    chilled_until: datetime | None = Field(
+        None, description="when it goes on from the blast chiller into the refrigerator"
     )
     own_seen: int = Field(0, description="days its minutes were seen here; 0: the table's")
     own_factor: float = Field(1.0, description="by what they differ from the table's")
@@ -250,7 +255,9 @@ class DayOut(Shape):
     late_min: int = Field(0, description="by how much the services slip, once the day runs late")
     gap: float | None = Field(description="how far from the best it may be, 0 to 1")
     early_min: int
+    warm_min: int = Field(0, description="of them, minutes that food which spoils stands warm")
     turns: int
+    busiest_pct: int = Field(0, description="of their hours that the busiest have their hands full")
     chef_early_min: int | None = Field(
         description="waiting in the plan a careful chef would write; null: found none"
     )

@@ -140,10 +140,15 @@ function Planned({ plan, chosen, choose, onPin }: PlannedProps) {
         {better > 5 && `, ${span(better)} less than worked out one by one backwards`}; the ovens are
         turned {plan.turns} {plan.turns === 1 ? "time" : "times"}; crack {Math.ceil(plan.eggs)}{" "}
         eggs.
+        {plan.warm_min > 0 && ` Food stands warm for ${span(plan.warm_min)} of it.`}
+        {plan.busiest_pct > 0 &&
+          ` Nobody has their hands full for more than ${plan.busiest_pct} % of their hours.`}
         {plan.gap !== null && plan.gap > 0.02 && (
           <span className="caption">
             {" "}
-            At best it could be {Math.round(100 * plan.gap)} % better; nobody has shown that it can.
+            {plan.gap > 0.98
+              ? "How far from the best it is, nobody knows."
+              : `At best it could be ${Math.round(100 * plan.gap)} % better; nobody has shown that it can.`}
           </span>
         )}
       </p>
