@@ -263,10 +263,15 @@ class DayTest(BrowserCase):
         expect(second.get_by_role("link", name="Barley caramel flan").first).to_be_visible()
         # A step moved by the arrow keys is pinned, and the rest answers around it.
         step = page.get_by_role("button", name="Arrow keys move it").last
+        was = step.get_attribute("aria-label")
         step.focus()
         page.keyboard.press("ArrowLeft")
         expect(page.get_by_role("button", name=", pinned")).to_have_count(1)
         expect(page.get_by_test_id("moved")).to_be_visible()
+        # Taken back, everything is where it was.
+        page.get_by_role("button", name="Take the pin back").click()
+        expect(page.get_by_role("button", name=", pinned")).to_have_count(0)
+        expect(page.get_by_role("button", name=was, exact=True)).to_have_count(1)
         self.check("a running day")
         page.set_viewport_size({"width": 390, "height": 844})
         self.check("a running day on a phone")

@@ -11,7 +11,7 @@ from ninja.errors import HttpError
 from pydantic import Field
 
 from bellcrumb.contract.days import day as plan_of
-from bellcrumb.contract.shapes.plan import DayOut, PinIn
+from bellcrumb.contract.shapes.plan import BeforeIn, DayOut, PinIn
 from bellcrumb.errors import CraftError
 from days.calendar import calendar
 from days.files import DayFile, DayRead, file_of, read_file
@@ -70,6 +70,9 @@ class Again(Schema):
 
     at: Clock
     pins: list[PinIn] = Field(default_factory=list, max_length=200)
+    before: list[BeforeIn] | None = Field(
+        default=None, max_length=2000, description="the plan to go back to; null: the present one"
+    )
 
 
 class DayRunning(Schema):
@@ -229,7 +232,7 @@ def begin_day(request: HttpRequest, kid: UUID, given: DayBegin) -> DayRunning:
                 id=given.id,
                 kitchen=member.kitchen,
                 by=member.user,
-                asked=given.ask.model_dump(mode="json"),
+                asked=given.ask.model_dump(mode="json", exclude={"before"}),
                 pins=[p.model_dump(mode="json") for p in given.ask.pins],
                 plan=dumped(plan),
                 begun_plan=dumped(plan),
@@ -311,7 +314,7 @@ def plan_again(request: HttpRequest, kid: UUID, day_id: UUID, given: Again) -> D
         asked.model_copy(
             update={
                 "at": max(given.at, begins), "pins": pins_of(day), "ticks": ticks_of(day),
-                "before": before_of(day),
+                "before": before_of(day) if given.before is None else given.before,
             }
         ),
         pantry_of(member.kitchen), vessels_of(member.kitchen),

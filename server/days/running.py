@@ -57,7 +57,7 @@ def facts_of(day: RunningDay) -> dict[str, Fact]:
 def ticks_of(day: RunningDay) -> list[TickIn]:
     """The facts as the core takes them, with who and which oven as they were planned."""
     planned = {s["key"]: s for s in day.plan["steps"]}
-    ovens = {line["oven"] for line in day.plan["oven_lines"]}
+    ovens = _ovens(day)
     out = []
     for key, fact in facts_of(day).items():
         step = planned.get(key, {})
@@ -75,10 +75,19 @@ def ticks_of(day: RunningDay) -> list[TickIn]:
 
 def before_of(day: RunningDay) -> list[BeforeIn]:
     """The plan as people know it."""
+    ovens = _ovens(day)
     return [
-        BeforeIn(key=s["key"], at=datetime.fromisoformat(s["start"]), who=s["who"])
+        BeforeIn(
+            key=s["key"], at=datetime.fromisoformat(s["start"]), who=s["who"],
+            oven=next((w for w in s["where"] if w in ovens), None),
+            chilled=bool(s.get("chilled_until")),
+        )
         for s in day.plan["steps"]
-    ]
+    ]  # fmt: skip
+
+
+def _ovens(day: RunningDay) -> set[str]:
+    return {line["oven"] for line in day.plan["oven_lines"]}
 
 
 def pins_of(day: RunningDay) -> list[PinIn]:

@@ -9,6 +9,7 @@ from ninja.errors import HttpError
 from pydantic import AfterValidator, Field, NaiveDatetime
 
 from bellcrumb.contract.shapes.plan import (
+    BeforeIn,
     ColdOfDayIn,
     DayIn,
     MouldsIn,
@@ -76,6 +77,9 @@ class DayAsk(Schema):
     stock: list[StockAsk] = Field(default_factory=list, max_length=60)
     house: str = Field(default="", max_length=4000, description="what is there, a line each")
     pins: list[PinIn] = Field(default_factory=list, max_length=200)
+    before: list[BeforeIn] = Field(
+        default_factory=list, max_length=2000, description="the plan shown, to be changed little"
+    )
 
 
 def day_given(
@@ -151,6 +155,7 @@ def day_given(
         bowl_ml=kitchen.bowl_ml,
         now=asked.begins,
         pins=asked.pins,
+        before=asked.before,
     )  # fmt: skip
 
 

@@ -204,6 +204,40 @@ class RunningTest(unittest.TestCase):
             seen += 1
         self.assertGreater(seen, 40)
 
+    def test_a_late_day_is_mended_by_the_rules_and_moves_little(self):
+        rng = random.Random(17)
+        seen = moved = 0
+        for n in range(60):
+            day = a_day(rng, rng.randint(3, 6))
+            plan = planned(day, 0.05)
+            if plan is None:
+                continue
+            now, late = rng.randint(60, 400), rng.choice([0, 5, 15])
+            # What went on a while ago goes on still, and nothing has begun since.
+            facts = self.begun(day, plan.placed, now - late, 0)
+            before = {t.key: p for t, p in zip(day.tasks, plan.placed, strict=True)}
+            rest = from_now(day, now, facts, {}, before)
+            again = planned(rest, 0.05)
+            if again is None:  # too late for its service
+                continue
+            with self.subTest(day=n):
+                told = [
+                    p if t.hands == 0 or t.does is None else Placed(p.start, t.does, p.oven)
+                    for t, p in zip(rest.tasks, again.placed, strict=True)
+                ]
+                free = [t.begun is None for t in rest.tasks]
+                self.assertEqual(faults(rest, told), [])
+                moved += sum(a.start != b.start for a, b, ours in
+                             zip(again.placed, plan.placed, free, strict=True) if ours)  # fmt: skip
+                seen += sum(free)
+                if not late:
+                    self.assertEqual([p.start for p, ours in zip(again.placed, free, strict=True)
+                                      if ours],
+                                     [p.start for p, ours in zip(plan.placed, free, strict=True)
+                                      if ours])  # fmt: skip
+        self.assertGreater(seen, 150)
+        self.assertLess(moved / seen, 0.5)
+
     def test_a_pin_is_kept_and_the_rest_answers_around_it(self):
         rng = random.Random(3)
         kept = 0
@@ -616,6 +650,27 @@ class DayTest(unittest.TestCase):
         was, now = (next(s for s in out["steps"] if s["key"] == key) for out in (plain, own))
         self.assertEqual((was["own_seen"], now["own_seen"]), (0, 4))
         self.assertAlmostEqual(long(now) / long(was), 0.7, delta=0.02)
+
+    def test_what_is_done_long_before_it_keeps_is_planned_on_and_said(self):
+        # Infused at the very beginning, and nobody is there for five hours.
+        first = ask((14, 8), hours=(5, 14))
+        infused = next(s for s in first["steps"] if s["key"].endswith("/Cream/heat_dairy_infuse"))
+        tick = {"key": infused["key"], "began": NOW.isoformat(), "ended": NOW.isoformat()}
+        again = ask((14, 8), hours=(5, 14), ticks=[tick], at=NOW.isoformat())
+        self.assertEqual((again["feasible"], again["late_min"]), (True, 0))
+        (said,) = [w for w in again["warnings"] if "earlier than it keeps" in w]
+        self.assertIn("heat the dairy and infuse", said)
+
+    def test_what_is_hot_is_in_the_chiller_first(self):
+        cold = [{"name": "walk-in", "trays": 12}, {"name": "blast", "trays": 4, "blast": True}]
+        for given, chilled in ((cold, True), (cold[:1], False)):
+            chill = next(s for s in ask((12, 8), cold=given)["steps"]
+                         if s["key"].endswith("/Cream/chill"))  # fmt: skip
+            self.assertEqual("blast chiller" in chill["where"], chilled)
+            if chilled:
+                until, free = (datetime.fromisoformat(chill[k])
+                               for k in ("chilled_until", "hands_end"))  # fmt: skip
+                self.assertEqual(until - free, timedelta(minutes=90))
 
     def test_a_day_that_is_too_short_says_why_and_what_frees_it(self):
         out = ask((3, 8))

@@ -10,7 +10,7 @@ from bellcrumb.contract.shapes import plan as shapes
 from bellcrumb.day.aim import Schedule, tally
 from bellcrumb.day.greedy import backwards
 from bellcrumb.day.pools import CHILLER_MIN, ring_free_min
-from bellcrumb.day.running import LATENESS_MIN, Fact, from_now, later
+from bellcrumb.day.running import LATENESS_MIN, Fact, from_now, later, waits_on
 from bellcrumb.day.solve import planned
 from bellcrumb.day.tasks import Day, Placed, Task, windows
 from bellcrumb.errors import CraftError
@@ -36,16 +36,42 @@ def day(
         asked, _ = asked_of(given, wanted, pantry, vessels, join=False)
         now = _begun(given, asked.day)
         plan = planned(now)
-    if plan is None and given.ticks:  # a day that runs late is served late, as little as may be
-        for late in LATENESS_MIN[1:]:
-            slipped = later(now, late)
-            plan = planned(slipped)
-            if plan is not None:
-                now = slipped
-                break
+    if plan is None and given.ticks:
+        asked_now = now
+        now, plan, late = _mended(now)
+        warnings += _too_early(asked_now, plan)
     if plan is None:
         return impossible(given, now, asked, wanted, pantry, vessels, warnings)
     return _planned(given, asked, now, plan, late, pantry, warnings)
+
+
+def _mended(now: Day) -> tuple[Day, Schedule | None, int]:
+    """A day that began otherwise than planned: what was done early waits, and what is late is
+    served late, as little as may be."""
+    for late in LATENESS_MIN:
+        slips = later(now, late)
+        for slipped in (slips, waits_on(slips)) if late else (waits_on(now),):
+            plan = planned(slipped)
+            if plan is not None:
+                return slipped, plan, late
+    return now, None, 0
+
+
+def _too_early(asked: Day, plan: Schedule | None) -> list[str]:
+    """What was done so early that it waits longer than it keeps."""
+    found = []
+    for task, place in zip(asked.tasks, plan.placed if plan else (), strict=plan is not None):
+        for link in task.after:
+            before = asked.tasks[link.before]
+            if before.begun is None or link.most is None:
+                continue
+            over = place.start - before.begun - before.minutes - link.most
+            if over > 0:
+                found.append(
+                    f"{before.what}: done {over // 60} h {over % 60:02d} min earlier than it keeps. "
+                    "Put it in the cold at once, or make it again."
+                )
+    return found
 
 
 def _nothing(warnings: list[str]) -> shapes.DayOut:
@@ -89,7 +115,7 @@ def _planned(
 
 def _begun(given: shapes.DayIn, asked: Day) -> Day:
     """The day with what has happened and what is pinned. Raises CraftError for what is past."""
-    if not (given.ticks or given.pins or given.at):
+    if not (given.ticks or given.pins or given.at or given.before):
         return asked
     now = 0 if given.at is None else max(0, minutes(given, given.at, "at"))
     names = [p.name for p in asked.kitchen.people]
@@ -116,8 +142,10 @@ def _begun(given: shapes.DayIn, asked: Day) -> Day:
             raise CraftError(f"pins[{n}].at", "That moment is over.")
         pins[pin.key] = minute
     before = {
-        b.key: (minutes(given, b.at, f"before[{n}].at"),
-                names.index(b.who) if b.who in names else None)
+        b.key: Placed(
+            minutes(given, b.at, f"before[{n}].at"), names.index(b.who) if b.who in names else None,
+            ovens.index(b.oven) if b.oven in ovens else None, b.chilled,
+        )
         for n, b in enumerate(given.before)
     }  # fmt: skip
     return from_now(asked, now, facts, pins, before)

@@ -4,6 +4,7 @@ What has begun, or is held where it is, is no variable: of many things that stan
 load they make is left, which keeps the model of a few moving desserts among a hundred small.
 """
 
+import math
 from collections.abc import Sequence
 from itertools import pairwise
 from typing import Any
@@ -19,7 +20,7 @@ from bellcrumb.day.aim import (
     there_min,
 )
 from bellcrumb.day.pools import POOLS, Pool, chilling, held
-from bellcrumb.day.tasks import Day, Placed, windows
+from bellcrumb.day.tasks import Day, Placed, Task, windows
 
 # A plan that people have read: a minute a step is moved costs two, another pair of hands ten.
 MOVED_COSTS, HANDED_COSTS_MIN = 2, 10
@@ -30,23 +31,25 @@ class _Load:
 
     def __init__(self) -> None:
         self.rows: list[tuple[cp_model.IntervalVar, int]] = []
-        self.still: dict[int, int] = {}
+        self.still: dict[int, tuple[int, int]] = {}
 
-    def stands(self, start: int, minutes: int, need: int) -> None:
+    def stands(self, task: Task, after: int, minutes: int, need: int) -> None:
         """Something that does not move takes ``need`` for so long."""
-        self.still[start] = self.still.get(start, 0) + need
-        self.still[start + minutes] = self.still.get(start + minutes, 0) - need
+        assert task.begun is not None
+        for at, change in ((task.begun + after, need), (task.begun + after + minutes, -need)):
+            facts, held = self.still.get(at, (0, 0))
+            held, facts = (held + change, facts) if task.held else (held, facts + change)
+            self.still[at] = facts, held
 
     def most(self, model: cp_model.CpModel, have: int) -> None:
-        """No more than ``have`` at any time."""
-        moments, load = sorted(self.still), 0
-        rows = list(self.rows)
-        for at, until in pairwise(moments):
-            load += self.still[at]
-            if load:  # facts may be more than there is: what is left is none then
-                still = model.new_fixed_size_interval_var(at, until - at, "")
-                rows.append((still, min(load, have)))
-        if self.rows:
+        """No more than ``have`` at any time; facts may be more, then nothing else is there."""
+        rows, facts, held = list(self.rows), 0, 0
+        for at, until in pairwise(sorted(self.still)):
+            facts, held = facts + self.still[at][0], held + self.still[at][1]
+            load = min(facts, have) + held
+            if load:
+                rows.append((model.new_fixed_size_interval_var(at, until - at, ""), load))
+        if rows:
             model.add_cumulative([i for i, _ in rows], [need for _, need in rows], have)
 
 
@@ -73,11 +76,19 @@ class Model:
             for link in task.after:
                 before = self.day.tasks[link.before]
                 if task.begun is not None and before.begun is not None:
+                    over = before.begun + before.minutes + link.least
+                    most = math.inf if link.most is None else over + link.most - link.least
+                    self._stands(over <= task.begun <= most, task, before)
                     continue
                 end: Any = self.starts[link.before] + before.minutes
                 self.model.add(self.starts[n] >= end + link.least)
                 if link.most is not None:
                     self.model.add(self.starts[n] <= end + link.most)
+
+    def _stands(self, legal: bool, *tasks: Task) -> None:
+        """What does not move must be as it may be, where it is not a fact."""
+        if not legal and any(task.held for task in tasks):
+            self.model.add_bool_or([])
 
     def _people(self) -> None:
         """Everybody does one thing at a time, in their hours, of what they may do; who share both
@@ -91,7 +102,7 @@ class Model:
                 # A person at work is one fewer of their crew until their hands are free.
                 if task.hands and task.does is not None:
                     at = next(c for c, crew in enumerate(self.crews.values()) if task.does in crew)
-                    work[at].stands(task.begun, task.hands, 1)
+                    work[at].stands(task, 0, task.hands, 1)
                 continue
             for c, crew in enumerate(self.crews.values()):
                 if not task.hands:
@@ -145,7 +156,7 @@ class Model:
                         ), task.shelves,
                     ))  # fmt: skip
                 elif task.inside == o:
-                    load.stands(task.begun, task.minutes, task.shelves)
+                    load.stands(task, 0, task.minutes, task.shelves)
             load.most(self.model, oven.shelves)
             inside_it = [n for n in baked if (n, o) in here or self.day.tasks[n].inside == o]
             for k, a in enumerate(inside_it):
@@ -157,12 +168,17 @@ class Model:
         oven = self.day.kitchen.ovens[o]
         first, second = self.day.tasks[a], self.day.tasks[b]
         assert first.oven_c is not None and second.oven_c is not None
-        if not both:
-            return  # they are in it together, whatever we think of that
         up, down = (
             oven.turn_min(first.oven_c, second.oven_c), oven.turn_min(second.oven_c, first.oven_c)
         )  # fmt: skip
         if not up and not down:
+            return
+        if first.begun is not None and second.begun is not None:
+            apart = (
+                second.begun >= first.begun + first.minutes + up
+                or first.begun >= second.begun + second.minutes + down
+            )
+            self._stands(apart, first, second)
             return
         a_first = self.model.new_bool_var("")
         begin_a: Any = self.starts[a]
@@ -201,7 +217,7 @@ class Model:
             for chilled in ways:
                 for h in held(task, chilled=chilled):
                     if task.begun is not None:
-                        took[h.pool].stands(task.begun + h.after, h.minutes, h.need)
+                        took[h.pool].stands(task, h.after, h.minutes, h.need)
                         continue
                     begin: Any = self.starts[n] + h.after
                     way = self.chilled.get(n)
@@ -251,11 +267,11 @@ class Model:
             if task.was is None or task.begun is not None:
                 continue
             off = self.model.new_int_var(0, 2 * self.day.horizon, "")
-            self.model.add(off >= self.starts[n] - task.was)
-            self.model.add(off >= task.was - self.starts[n])
+            self.model.add(off >= self.starts[n] - task.was.start)
+            self.model.add(off >= task.was.start - self.starts[n])
             terms.append(MOVED_COSTS * off)
             for does, crew in zip(self.who[n], self.crews.values(), strict=False):
-                if task.was_by in crew:
+                if task.was.person in crew:
                     terms.append(HANDED_COSTS_MIN * (1 - does))
         return sum(terms)
 
@@ -279,7 +295,7 @@ class Model:
                 self.model.add_hint(a_first, one.start < two.start)
                 self.model.add_hint(together, one.oven == o and two.oven == o)
 
-    def read(self, solver: cp_model.CpSolver, asked: Day) -> list[Placed]:
+    def read(self, solver: cp_model.CpSolver) -> list[Placed]:
         """The plan found, with a name for each: of the crew who is free, whoever did the least."""
         crews = list(self.crews.values())
         free = [-(10**6)] * len(self.day.kitchen.people)
@@ -289,11 +305,12 @@ class Model:
             start, task = solver.value(self.starts[n]), self.day.tasks[n]
             person = task.does
             crew = next((crews[c] for c, does in enumerate(self.who[n]) if solver.value(does)), [])
-            if person is not None and asked.tasks[n].begun is None:  # held where it is, by anybody
+            if person is not None and task.held:  # held where it is, by anybody
                 crew = next(names for names in crews if person in names)
             if crew:
                 there = [p for p in crew if free[p] <= start]
-                person = min(there, key=lambda p: (p != task.was_by, worked[p], p))
+                was_by = task.was and task.was.person
+                person = min(there, key=lambda p: (p != was_by, worked[p], p))
                 worked[person] += task.hands
             if person is not None:
                 free[person] = start + task.hands

@@ -24,7 +24,8 @@ def polished(day: Day, placed: Sequence[Placed], search: Search) -> Schedule:
     """The plan with group after group of its desserts moved for the better."""
     best = schedule(day, placed)
     for group in _groups(day, placed):
-        found = search(day, best.placed, _EFFORT, group)
+        free = frozenset(n for n, task in enumerate(day.tasks) if task.item in group)
+        found = search(day, best.placed, _EFFORT, free)
         if found is not None and found.tally.cost < best.tally.cost:
             best = found
     return best
@@ -77,7 +78,7 @@ def at_best(day: Day, search: Search) -> float:
         one = only_items(day, items)
         key = tuple(_unnamed(task) for task in one.tasks)
         if key not in known:
-            found = search(one, backwards(one), _ALONE, frozenset(items))
+            found = search(one, backwards(one), _ALONE, frozenset(range(len(one.tasks))))
             if found is None:
                 return 0.0
             low = found.tally.cost * (1 - found.gap) - LOAD_COSTS_MIN * found.tally.busiest_pct

@@ -9,7 +9,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from bellcrumb.day.pools import POOLS, held
-from bellcrumb.day.tasks import Day, KitchenOfDay, Link, Task
+from bellcrumb.day.tasks import Day, KitchenOfDay, Link, Placed, Task
 
 # By how much a service may slip, tried in order.
 LATENESS_MIN = (0, 10, 20, 30, 45, 60, 90, 120, 180)
@@ -32,16 +32,14 @@ def from_now(
     now: int,
     facts: Mapping[str, Fact],
     pins: Mapping[str, int],
-    before: Mapping[str, tuple[int, int | None]] | None = None,
+    before: Mapping[str, Placed] | None = None,
 ) -> Day:
-    """The rest of a day. ``pins`` are minutes by the key of a task, ``before`` the plan there was:
-    (minute, who) by key."""
+    """The rest of a day. ``pins`` are minutes by the key of a task, ``before`` the plan there
+    was."""
 
     def rest(task: Task) -> Task:
-        was, was_by = (before or {}).get(task.key, (None, None))
-        return replace(
-            task, not_before=max(0, now), pinned=pins.get(task.key), was=was, was_by=was_by
-        )
+        was = (before or {}).get(task.key)
+        return replace(task, not_before=max(0, now), pinned=pins.get(task.key), was=was)
 
     tasks = [_fixed(t, facts[t.key], now) if t.key in facts else rest(t) for t in day.tasks]
     left = tuple(_free_of_the_past(t, tasks, now) for t in tasks)
@@ -86,6 +84,16 @@ def _free_of_the_past(task: Task, tasks: list[Task], now: int) -> Task:
         return replace(link, most=None) if over else link
 
     return replace(task, after=tuple(kept(link) for link in task.after))
+
+
+def waits_on(day: Day) -> Day:
+    """The same day with what was done too early waiting longer than it keeps."""
+
+    def on(link: Link) -> Link:
+        return link if day.tasks[link.before].begun is None else replace(link, most=None)
+
+    tasks = tuple(replace(t, after=tuple(on(link) for link in t.after)) for t in day.tasks)
+    return replace(day, tasks=tasks)
 
 
 def later(day: Day, by_min: int) -> Day:

@@ -13,10 +13,11 @@ from bellcrumb.day.aim import Schedule, schedule
 from bellcrumb.day.greedy import backwards
 from bellcrumb.day.model import Model
 from bellcrumb.day.polish import gap_of, polished
-from bellcrumb.day.tasks import Day, Placed, windows
+from bellcrumb.day.tasks import Day, Placed, Task, windows
 
 SEED = 7
 SECONDS = 0.1  # in the solver's own steps, some ten seconds of a slow machine each
+_MEND, _REACH_MIN = 0.02, (0, 60, 180, 480)  # a plan mended: the effort, and how far around it
 _FULL, _FALLS = 200, 2.2  # tasks up to which that much is spent; more of them take longer a step
 
 
@@ -25,15 +26,15 @@ def solve(
 ) -> Schedule | None:
     """A plan for the day; None where there is none (or none was found in time). ``chefs`` is the
     careful chef's, where it is known."""
-    hint = _as_before(day) or (backwards(day) if chefs is None else chefs)
+    hint = backwards(day) if chefs is None else chefs
     return search(day, hint, seconds * min(1.0, _FULL / max(1, len(day.tasks))) ** _FALLS)
 
 
 def search(
     day: Day, hint: Sequence[Placed | None], effort: float, free: frozenset[int] | None = None
 ) -> Schedule | None:
-    """The best plan found in ``effort`` seconds of the solver's own steps. With ``free``, only the
-    desserts named move: the others stay as ``hint`` has them, whose gap says nothing of the day."""
+    """The best plan found in ``effort`` seconds of the solver's own steps. With ``free``, only
+    those tasks move: the others stay as ``hint`` has them, and the gap says nothing of the day."""
     asked = day if free is None else _held(day, hint, free)
     if any(low > high for low, high in windows(asked)):
         return None
@@ -49,28 +50,22 @@ def search(
     status = solver.solve(build.model)
     if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
         return None
-    placed = build.read(solver, day)
+    placed = build.read(solver)
     best, bound = solver.objective_value, solver.best_objective_bound
     gap = 0.0 if best <= 0 else max(0.0, (best - bound) / best)
-    rests = free is not None and any(task.item not in free for task in day.tasks)
+    rests = free is not None and len(free) < len(day.tasks)
     return schedule(day, placed, 1.0 if rests else gap)
 
 
 def _held(day: Day, hint: Sequence[Placed | None], free: frozenset[int]) -> Day:
-    """The day with everything but some desserts where it is."""
+    """The day with everything but some tasks where it is."""
     tasks = tuple(
-        task if place is None or task.item in free or task.begun is not None else
-        replace(task, begun=place.start, does=place.person, inside=place.oven,
+        task if place is None or n in free or task.begun is not None else
+        replace(task, begun=place.start, held=True, does=place.person, inside=place.oven,
                 chilled=place.chilled)
-        for task, place in zip(day.tasks, hint, strict=True)
+        for n, (task, place) in enumerate(zip(day.tasks, hint, strict=True))
     )  # fmt: skip
     return replace(day, tasks=tasks)
-
-
-def _as_before(day: Day) -> list[Placed | None]:
-    """The plan there was, as a first guess; nothing where there was none."""
-    known = any(task.was is not None for task in day.tasks)
-    return [None if t.was is None else Placed(t.was, t.was_by, None) for t in day.tasks] * known
 
 
 def planned(day: Day, seconds: float = SECONDS) -> Schedule | None:
@@ -91,17 +86,54 @@ def planned(day: Day, seconds: float = SECONDS) -> Schedule | None:
 
 
 def _again(day: Day, seconds: float) -> Schedule | None:
-    """A plan that people have read, made to fit: the desserts it still fits stay where they were if
-    that can be; else everything may move a little."""
-    hit = {
-        t.item for t in day.tasks
-        if t.begun is not None or t.was is None or t.was < t.not_before
-        or t.pinned not in (None, t.was)
-    }  # fmt: skip
-    still = tuple(
-        t if t.item in hit or t.pinned is not None else replace(t, pinned=t.was) for t in day.tasks
-    )
-    return solve(replace(day, tasks=still), seconds / 5) or solve(day, seconds / 2)
+    """A plan that people have read, made to fit: first what is hit moves and everything else stays
+    where it was, then also what is near it, at last all of it."""
+    was = [task.was for task in day.tasks]
+    for reach in _REACH_MIN:
+        found = search(day, was, _MEND, _hit(day, reach))
+        if found is not None:
+            return found
+    return solve(day, seconds / 2, was)
+
+
+def _hit(day: Day, reach_min: int) -> frozenset[int]:
+    """What cannot stay as it was, and what is planned within a reach of where it was or shall be;
+    of a dessert that is hit, all."""
+    now = max((task.not_before for task in day.tasks), default=0)
+    moments, items = {now}, set()
+    for task in day.tasks:
+        if task.begun is not None:
+            if task.begun + task.minutes >= now:  # it goes on, and may be late
+                moments.add(task.begun + task.minutes)
+                items.add(task.item)
+        elif not _stays(task, day):
+            moments |= {task.pinned or now, task.was.start if task.was else now}
+            items.add(task.item)
+    return frozenset(
+        n for n, task in enumerate(day.tasks)
+        if task.begun is None and (
+            task.item in items or task.was is None
+            or any(abs(task.was.start - at) <= reach_min for at in moments)
+        )
+    )  # fmt: skip
+
+
+def _stays(task: Task, day: Day) -> bool:
+    """Whether a task can be where it was, for all that is known of it and what it waits for."""
+    was = task.was
+    if was is None or was.start < task.not_before or task.pinned not in (None, was.start):
+        return False
+    if task.oven_c is not None and was.oven is None:
+        return False
+    for link in task.after:
+        before = day.tasks[link.before]
+        if before.begun is None and before.was is None:
+            return False
+        begins = before.was.start if before.begun is None and before.was else before.begun or 0
+        waits = was.start - begins - before.minutes
+        if not link.least <= waits <= (waits if link.most is None else link.most):
+            return False
+    return True
 
 
 def can_be_done(day: Day, seconds: float = 0.05) -> bool:

@@ -33,14 +33,26 @@ class Link:
 
 
 @dataclass(frozen=True)
+class Placed:
+    """A task on the day: its start, who does it and in which oven (None where it needs none), and
+    whether it goes through the chiller."""
+
+    start: int
+    person: int | None
+    oven: int | None
+    chilled: bool = False
+
+
+@dataclass(frozen=True)
 class Task:
     """One thing to do: ``hands`` minutes of a person, then ``wait``; what it occupies meanwhile.
 
     ``rings``, ``mixers`` and ``trays`` are how many it takes; ``oven_c`` None is no oven. ``by`` is
     the minute it must be over, for what is plated; ``item`` the dessert it belongs to. It may not
     begin before ``not_before``, and begins at ``pinned`` where somebody wants it so; ``begun`` is
-    when it did begin, which nothing moves, ``does`` who is at it and ``inside`` its oven.
-    ``was`` and ``was_by`` are when and by whom it was planned before: people have read that plan.
+    when it did begin, which nothing moves, ``does`` who is at it and ``inside`` its oven; what is
+    only ``held`` there while other things move is no fact, and must be able to be so.
+    ``was`` is where it was planned before: people have read that plan.
     ``only`` is the one person who may do it, over by ``until``: a break is somebody's own.
     What ``comes_hot`` into the cold is safest in a chiller, where it is when ``chilled``; what
     ``spoils`` waits warm for its service.
@@ -62,10 +74,10 @@ class Task:
     not_before: int = 0
     pinned: int | None = None
     begun: int | None = None
+    held: bool = False
     does: int | None = None
     inside: int | None = None
-    was: int | None = None
-    was_by: int | None = None
+    was: Placed | None = None
     only: int | None = None
     until: int | None = None
     comes_hot: bool = False
@@ -185,17 +197,6 @@ def windows(day: Day) -> list[tuple[int, int]]:
                 over = held + day.tasks[link.before].minutes + link.least
                 earliest[n] = max(earliest[n], over)
     return list(zip(earliest, latest, strict=True))
-
-
-@dataclass(frozen=True)
-class Placed:
-    """A task on the day: its start, who does it and in which oven (None where it needs none), and
-    whether it goes through the chiller."""
-
-    start: int
-    person: int | None
-    oven: int | None
-    chilled: bool = False
 
 
 @dataclass(frozen=True)

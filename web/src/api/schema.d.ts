@@ -1860,6 +1860,11 @@ export interface components {
        * Format: date-time
        */
       at: string;
+      /**
+       * Before
+       * @description the plan to go back to; null: the present one
+       */
+      before?: components["schemas"]["BeforeIn"][] | null;
       /** Pins */
       pins?: components["schemas"]["PinIn"][];
     };
@@ -2353,6 +2358,29 @@ export interface components {
        * @description the dessert put together, not a part of it cooked
        */
       whole: boolean;
+    };
+    /**
+     * BeforeIn
+     * @description When, by whom and where a step was planned before.
+     */
+    BeforeIn: {
+      /**
+       * At
+       * Format: date-time
+       */
+      at: string;
+      /**
+       * Chilled
+       * @description through the blast chiller
+       * @default false
+       */
+      chilled: boolean;
+      /** Key */
+      key: string;
+      /** Oven */
+      oven?: string | null;
+      /** Who */
+      who?: string | null;
     };
     /**
      * BuildConflict
@@ -3430,6 +3458,11 @@ export interface components {
      * @description Ask for a plan from ``begins`` to the last service.
      */
     DayAsk: {
+      /**
+       * Before
+       * @description the plan shown, to be changed little
+       */
+      before?: components["schemas"]["BeforeIn"][];
       /**
        * Begins
        * Format: date-time

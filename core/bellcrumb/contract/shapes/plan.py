@@ -99,11 +99,13 @@ class PinIn(Strict):
 
 
 class BeforeIn(Strict):
-    """When and by whom a step was planned before."""
+    """When, by whom and where a step was planned before."""
 
     key: str = Field(min_length=1, max_length=300)
     at: Moment
     who: str | None = Field(None, max_length=80)
+    oven: str | None = Field(None, max_length=80)
+    chilled: bool = Field(False, description="through the blast chiller")
 
 
 class TickIn(Strict):

@@ -69,8 +69,20 @@ export function useAsk(kid: string): [Ask, (part: Partial<Ask>) => void] {
   return [ask, (part) => setAsk((now) => ({ ...now, ...part }))];
 }
 
-/** The question as the server takes it. */
-export function bodyOf(ask: Ask, pins: Pin[]): Shapes["DayAsk"] {
+/** The plan on the screen, as what is planned next starts from. */
+export const shownBy = (plan: Shapes["DayOut"]): Shapes["BeforeIn"][] => {
+  const ovens = new Set(plan.oven_lines.map((line) => line.oven));
+  return plan.steps.map((step) => ({
+    key: step.key,
+    at: step.start,
+    who: step.who,
+    oven: step.where.find((place) => ovens.has(place)) ?? null,
+    chilled: !!step.chilled_until,
+  }));
+};
+
+/** The question as the server takes it; ``shown`` is the plan that is to change little. */
+export function bodyOf(ask: Ask, pins: Pin[], shown?: Shapes["DayOut"]): Shapes["DayAsk"] {
   const begins = new Date(`${ask.date}T06:00:00`);
   begins.setDate(begins.getDate() - ask.ahead);
   return {
@@ -96,6 +108,7 @@ export function bodyOf(ask: Ask, pins: Pin[]): Shapes["DayAsk"] {
       .filter((i) => (i.there ?? 0) > 0)
       .map((i) => ({ dessert_id: i.id, portions: i.there ?? 0 })),
     pins,
+    before: shown?.feasible ? shownBy(shown) : [],
   };
 }
 

@@ -7,7 +7,7 @@ import { useBench } from "@/bench";
 import { dessertOf, Runway } from "@/figures/runway";
 import { span } from "@/figures/thread";
 import { newId } from "@/keep/id";
-import { bodyOf, useAsk } from "@/screens/day/ask";
+import { type Ask, bodyOf, useAsk } from "@/screens/day/ask";
 import { People, Services } from "@/screens/day/asked";
 import { Kept } from "@/screens/day/kept";
 import { Lists } from "@/screens/day/lists";
@@ -29,20 +29,22 @@ export default function Day() {
   const store = useQueryClient();
   const wanted = ask.services.some((s) => s.items.length);
   const plan = useMutation({
-    mutationFn: (wish: Pin[]) =>
+    mutationFn: ({ asked, wish, shown }: { asked: Ask; wish: Pin[]; shown?: Plan }) =>
       must(
         client.POST("/api/k/{kid}/day/plan", {
           params: { path: { kid } },
-          body: bodyOf(ask, wish),
+          body: bodyOf(asked, wish, shown),
         }),
       ),
   });
+  // The plan on the screen, as long as nothing else was asked since.
+  const shown = plan.variables?.asked === ask ? plan.data : undefined;
   const begin = useMutation({
     mutationFn: () =>
       must(
         client.POST("/api/k/{kid}/days", {
           params: { path: { kid } },
-          body: { id: newId(), ask: bodyOf(ask, pins) },
+          body: { id: newId(), ask: bodyOf(ask, pins, shown) },
         }),
       ),
     onSuccess: (day) => {
@@ -50,12 +52,15 @@ export default function Day() {
       void go(`/k/${kid}/day/${day.id}`);
     },
   });
-  const work = (wish: Pin[]) => {
+  const work = (wish: Pin[], from?: Plan) => {
     setPins(wish);
-    plan.mutate(wish);
+    plan.mutate({ asked: ask, wish, ...(from && { shown: from }) });
   };
   const pin = (key: string, minute: number) =>
-    work([...pins.filter((p) => p.key !== key), { key, at: localIso(new Date(minute * 60_000)) }]);
+    work(
+      [...pins.filter((p) => p.key !== key), { key, at: localIso(new Date(minute * 60_000)) }],
+      shown,
+    );
   const found = plan.data;
   return (
     <div className="py-4">

@@ -8,6 +8,7 @@ import { Runway } from "@/figures/runway";
 import { span } from "@/figures/thread";
 import { readStored, writeStored } from "@/keep/stored";
 import { keepTick, sendTicks, waitingTicks, withWaiting, type Tick } from "@/keep/ticks";
+import { shownBy } from "@/screens/day/ask";
 import { Things } from "@/screens/day/things";
 import { Button } from "@/ui/button";
 import { Select } from "@/ui/field";
@@ -16,6 +17,11 @@ import { localIso, said, weekdayTime } from "@/units";
 
 type Running = Shapes["DayRunning"];
 type Pin = Shapes["PinIn"];
+/** Pins to plan with; ``back``: the plan to go back to, where one is taken back. */
+interface Wish {
+  pins: Pin[];
+  back?: Shapes["DayOut"];
+}
 
 const POLL_MS = 1_000;
 const AGAIN_MS = 400;
@@ -33,8 +39,8 @@ export default function RunningDay() {
   const [now, setNow] = useState(() => new Date());
   const [who, setWho] = useState(() => readStored<string>("crumb.day.who") ?? "");
   const [chosen, setChosen] = useState<string | null>(null);
-  const [pins, setPins] = useState<Pin[] | null>(null);
-  const [undone, setUndone] = useState<Pin[][]>([]);
+  const [wish, setWish] = useState<Wish | null>(null);
+  const [undone, setUndone] = useState<Required<Wish>[]>([]);
 
   const hear = useCallback(
     (day: Running | null) => {
@@ -68,24 +74,24 @@ export default function RunningDay() {
     void sendTicks(kid, dayId).then(hear, () => undefined);
   };
   const again = useMutation({
-    mutationFn: (wish: Pin[]) =>
+    mutationFn: ({ pins, back }: Wish) =>
       must(
         client.POST("/api/k/{kid}/days/{day_id}/again", {
           params: { path: { kid, day_id: dayId } },
-          body: { at: localIso(new Date()), pins: wish },
+          body: { at: localIso(new Date()), pins, before: back ? shownBy(back) : null },
         }),
       ),
     onSuccess: (day) => {
-      setPins(null);
+      setWish(null);
       hear(day);
     },
   });
   const { mutate } = again;
   useEffect(() => {
-    if (!pins) return;
-    const soon = setTimeout(() => mutate(pins), AGAIN_MS);
+    if (!wish) return;
+    const soon = setTimeout(() => mutate(wish), AGAIN_MS);
     return () => clearTimeout(soon);
-  }, [mutate, pins]);
+  }, [mutate, wish]);
   const end = useMutation({
     mutationFn: () =>
       must(
@@ -104,18 +110,20 @@ export default function RunningDay() {
   const done = day.plan.steps.filter((s) => s.state === "done").length;
   const running = !day.ended_at && canCook;
   const pin = (step: string, minute: number) => {
-    const before = pins ?? day.pins;
-    setUndone((old) => [...old, before]);
-    setPins([
-      ...before.filter((p) => p.key !== step),
-      { key: step, at: localIso(new Date(minute * 60_000)) },
-    ]);
+    const before = wish?.pins ?? day.pins;
+    setUndone((old) => [...old, { pins: before, back: day.plan }]);
+    setWish({
+      pins: [
+        ...before.filter((p) => p.key !== step),
+        { key: step, at: localIso(new Date(minute * 60_000)) },
+      ],
+    });
   };
   const takeBack = () => {
     const last = undone.at(-1);
     if (!last) return;
     setUndone(undone.slice(0, -1));
-    setPins(last);
+    setWish(last);
   };
   return (
     <div className="py-4">
@@ -152,7 +160,7 @@ export default function RunningDay() {
           <Button
             kind="act"
             disabled={again.isPending}
-            onClick={() => again.mutate(pins ?? day.pins)}
+            onClick={() => again.mutate(wish ?? { pins: day.pins })}
           >
             {again.isPending ? "Working it out …" : "Plan the rest again from now"}
           </Button>
@@ -174,6 +182,11 @@ export default function RunningDay() {
           Another day
         </Link>
       </div>
+      {day.plan.warnings.map((warning) => (
+        <p key={warning} className="mb-1">
+          {said(warning, units)}
+        </p>
+      ))}
       <Refused error={again.error ?? end.error} className="mb-2" />
       {again.data && again.data.revision === day.revision && <Moved day={again.data} />}
       <Runway
