@@ -117,6 +117,41 @@ def learning(one: Row) -> None:
             errors.append(abs(minutes(oven("static", seen).mean) - real))
         one(f"the same after {bakes} bakes", statistics.mean(errors), "min", "half by 10")
     _rings_and_sets(one, rng)
+    _figures(one, rng)
+
+
+def _figures(one: Row, rng: random.Random) -> None:
+    """A bake's pull in an oven that blows and vents otherwise than thought, before learning and
+    after bakes with a probe in the air; each bake of another depth of error and noise."""
+    from bellcrumb.book.learn import oven_figure, told_of
+    from bellcrumb.contract import compute
+    from bellcrumb.oven.figures import figures
+
+    tested: Any = import_module("tests.core.test_oven_figures")
+
+    def minutes(**known: float) -> float:
+        out = compute("bake", tested.asked(**known))
+        return float(out["pull_from_min"] + out["pull_to_min"]) / 2
+
+    truths = ({"film": 0.7, "vent": 0.6}, {"film": 1.4, "vent": 1.0}, {"film": 1.0, "vent": 2.5},
+              {"film": 1.2, "vent": 0.4})  # fmt: skip
+    before, after = [], {1: [], 3: [], 6: []}  # type: ignore[var-annotated]
+    for truth in truths:
+        real = minutes(**truth)
+        before.append(abs(minutes() - real))
+        rows: dict[str, list[tuple[float, float]]] = {"film": [], "vent": []}
+        for bakes in range(1, 7):
+            found = figures(*tested.seen(rng, truth))
+            for name, seen in rows.items():
+                log, spread = math.log(getattr(found, name)), getattr(found, f"{name}_spread")
+                told = told_of(name, log, spread)
+                seen.extend([told] if told else [])
+            if bakes in after:
+                known = {name: oven_figure(name, seen).mean for name, seen in rows.items()}
+                after[bakes].append(abs(minutes(**known) - real))
+    one("pull in an oven that blows otherwise, off by", statistics.mean(before), "min")
+    for bakes, errors in after.items():
+        one(f"  after {bakes} bakes with a probe in the air", statistics.mean(errors), "min")
 
 
 def _rings_and_sets(one: Row, rng: random.Random) -> None:

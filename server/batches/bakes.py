@@ -8,12 +8,13 @@ from batches.clock import Course, curve_of
 from batches.models import Batch
 from batches.state import CookState
 from bellcrumb.book.review import Timing, longest
+from bellcrumb.contract.shapes.explain import OvenTold
 from bellcrumb.contract.shapes.oven import RefitOut
 from bellcrumb.curve.watch import Reading
 from bellcrumb.errors import CraftError
 from bellcrumb.oven.refit import Look, Observations
 from formulas.content import Content
-from formulas.oven import refit_of
+from formulas.oven import figures_of, refit_of
 
 EVERY_S = 60.0
 BATH_CHANNEL, AIR_CHANNEL = 2, 3  # 1 is in the custard
@@ -62,6 +63,22 @@ def refit_now(batch: Batch, course: Course, state: CookState) -> RefitOut | None
 def told_by(batch: Batch, course: Course) -> RefitOut | None:
     """What a whole bake told of itself, beside what is written down of its oven; None where there
     was neither probe nor look."""
+    told = _whole(batch, course)
+    if told is None:
+        return None
+    return refit_of(batch.kitchen, told[0], batch.version.part.kind, told[1], fresh=True)
+
+
+def oven_told_by(batch: Batch, course: Course) -> OvenTold | None:
+    """What a whole bake with a probe in the air told of its dial and how it blows, vents and comes
+    back, beside what is written down of it."""
+    told = _whole(batch, course)
+    if told is None:
+        return None
+    return figures_of(batch.kitchen, told[0], batch.version.part.kind, told[1])
+
+
+def _whole(batch: Batch, course: Course) -> tuple[Content, Observations] | None:
     plan = course.plan
     timing = longest(course.timings).get("cook")
     if plan.guide != "bake" or plan.content is None or timing is None:
@@ -74,8 +91,7 @@ def told_by(batch: Batch, course: Course) -> RefitOut | None:
         _from(timing, inside(1)), _looks(course, timing), _from(timing, inside(AIR_CHANNEL)),
         _from(timing, inside(BATH_CHANNEL)),
     )  # fmt: skip
-    content = Content.model_validate(plan.content)
-    return refit_of(batch.kitchen, content, batch.version.part.kind, told, fresh=True)
+    return Content.model_validate(plan.content), told
 
 
 def _looks(course: Course, timing: Timing) -> list[Look]:

@@ -16,20 +16,25 @@ from shared.now import now as clock_now
 from shared.shapes import PROBLEMS
 
 router = Router(tags=["batches"])
-_SHARES = {"ring": "A ring gives its rating or", "pot": "What boils away is as told or"}
-Kind = Literal["ring", "pot", "oven", "set"]
+_SHARES = {
+    "ring": "A ring gives its rating or", "pot": "What boils away is as told or",
+    "film": "An oven blows as known or", "vent": "Steam leaves as known or",
+    "recovers": "An oven comes back as known or",
+}  # fmt: skip
+Kind = Literal["ring", "pot", "oven", "film", "vent", "recovers", "set"]
 
 
 class LessonOut(Schema):
     """A learned value and whether predictions use it. A ring's is a share of its rating, a pot's of
-    what the model lets boil away, an oven's kelvins above its dial (beyond what was known), a
-    family's S."""
+    what the model lets boil away, an oven's kelvins above its dial (beyond what was known) and its
+    figures as shares of what was known, a family's S."""
 
     kind: Kind
     name: str
     mean: float
     sd: float
     n: int
+    seen: list[float] = Field(description="what each of the latest batches told, oldest first")
     on: bool
     by_hand: float | None
     value: float | None = Field(description="what predictions take; null: nothing")
@@ -50,7 +55,9 @@ class LessonChange(Schema):
 def _out(kitchen: Kitchen) -> list[LessonOut]:
     return [
         LessonOut(
-            kind=cast(Kind, row.kind), name=row.name, mean=row.mean, sd=row.sd, n=row.n, on=row.on,
+            kind=cast(Kind, row.kind), name=row.name, mean=row.mean, sd=row.sd, n=row.n,
+            seen=row.seen,
+            on=row.on,
             by_hand=row.by_hand, value=row.value,
         )
         for row in Lesson.objects.filter(kitchen=kitchen)
@@ -80,6 +87,6 @@ def change_lesson(request: HttpRequest, kid: UUID, given: LessonChange) -> list[
     if given.by_hand is not None or given.forget_hand:
         row.by_hand = given.by_hand
     if given.begin_again:
-        row.since, row.n, row.by_hand = clock_now(), 0, None
+        row.since, row.n, row.by_hand, row.seen = clock_now(), 0, None, []
     row.save()
     return _out(kitchen)

@@ -11,7 +11,7 @@ from typing import Any
 
 from django.db import transaction
 
-from batches.bakes import told_by
+from batches.bakes import oven_told_by, told_by
 from batches.clock import Course, course_of, curve_of
 from batches.models import Batch
 from bellcrumb.book.learn import heating_s, timed_by_its_sign
@@ -70,10 +70,13 @@ def seen_in(kitchen: Kitchen, batch: Batch) -> BatchSeen:
         if timed_by_its_sign(took_min, bake.from_s / 60, bake.to_s / 60):
             out.bake_predicted_min = (bake.from_s + bake.to_s) / 120
             out.bake_took_min = took_min or None
-        refit = told_by(batch, course)
-        if refit and refit.offset_spread_k < _TELLS_K:
-            out.offset_seen_k = refit.offset_k - float(oven.dial_error_k)
-            out.offset_spread_k = refit.offset_spread_k
+        # With a probe in the air, a windy oven is no hot one.
+        whole = oven_told_by(batch, course)
+        told = whole or told_by(batch, course)
+        if told and told.offset_spread_k < _TELLS_K:
+            out.offset_seen_k = told.offset_k - float(oven.dial_error_k)
+            out.offset_spread_k = told.offset_spread_k
+        out.figures = whole.figures if whole else []
     if verdict and verdict.texture:
         grade = egg_grade(content.egg_grade)
         lines = understand_all(content.lines_text.split("\n"), pantry_of(kitchen), grade)
@@ -145,10 +148,11 @@ def relearn(kitchen: Kitchen) -> None:
         for (kind, name), value in found.items():
             Lesson.objects.update_or_create(
                 kitchen=kitchen, kind=kind, name=name,
-                defaults={"mean": value.mean, "sd": value.sd, "n": value.n},
+                defaults={"mean": value.mean, "sd": value.sd, "n": value.n, "seen": value.seen},
             )  # fmt: skip
 
 
 def _by_kind(out: LearnOut) -> dict[tuple[str, str], LearnedOut]:
     kinds = (("ring", out.rings), ("pot", out.pots), ("oven", out.ovens), ("set", out.set_shift))
-    return {(kind, value.name): value for kind, values in kinds for value in values}
+    found = {(kind, value.name): value for kind, values in kinds for value in values}
+    return found | {(value.figure, value.name): value for value in out.figures}

@@ -11,7 +11,7 @@ from formulas.content import Baking, Content
 from formulas.guide_shapes import CurveOut, PlaceOut, PlanOut, Scene, StepOut
 from formulas.oven import bake_in, filled_of, oven_of, renamed, said_of
 from kitchen.access import vessels_of
-from kitchen.lessons import lesson_of
+from kitchen.lessons import oven_lessons
 from kitchen.models import Kitchen, Oven
 
 # No oven is exactly its dial and no mix quite as warm as thought: a simulated one neither.
@@ -23,8 +23,8 @@ def bake_plan_of(kitchen: Kitchen, content: Content, kind: str) -> PlanOut:
     oven = oven_of(kitchen, content.baking)
     own = vessels_of(kitchen)
     mix, vessel, share, given = filled_of(kitchen, content, kind, own)
-    lesson = lesson_of(kitchen, "oven", oven.name)
-    asked = bake_in(kitchen, content, oven, share, given, False, lesson)
+    lessons = oven_lessons(kitchen, oven.name)
+    asked = bake_in(kitchen, content, oven, share, given, False, lessons)
     kin = oven_family(mix, content.family or None)
     unlearned = bake_in(kitchen, content, oven, share, given, False)
     try:
@@ -55,7 +55,7 @@ def bake_plan_of(kitchen: Kitchen, content: Content, kind: str) -> PlanOut:
         family=kin.name,
         guide="bake",
         ring=oven.name,
-        learned=said_of(lesson, asked, found),
+        learned=said_of(lessons, asked, found),
         boil_c=boils_c(kitchen.altitude_m),
         thickens_c=found.set_c,
         pot=PlaceOut(grams=mix.mass_g, words=[f"{content.vessel_count} × {name}"]),

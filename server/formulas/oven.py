@@ -1,5 +1,6 @@
 """What the oven and the cold do with a formula: the core's input from a version's content."""
 
+from collections.abc import Sequence
 from typing import Literal
 
 from ninja import Schema
@@ -10,9 +11,10 @@ from bellcrumb.contract.colds import cool_mix
 from bellcrumb.contract.fitting import filling_of, fit_out, vessel_of
 from bellcrumb.contract.formulas import understood
 from bellcrumb.contract.ovens import bake_mix, choose_mix, convert_mix
-from bellcrumb.contract.refits import refit_mix
+from bellcrumb.contract.refits import figures_mix, refit_mix
 from bellcrumb.contract.shapes import FormulaIn, TrayOut
 from bellcrumb.contract.shapes.base import MixIn
+from bellcrumb.contract.shapes.explain import OvenTold
 from bellcrumb.contract.shapes.oven import (
     BakeIn,
     BakeOut,
@@ -35,7 +37,7 @@ from bellcrumb.oven.refit import Observations
 from bellcrumb.vessels.geometry import Vessel
 from formulas.content import Baking, Content, given_of
 from kitchen.access import pantry_of, vessels_of
-from kitchen.lessons import Used, lesson_of
+from kitchen.lessons import Used, oven_lessons
 from kitchen.models import Cold, Kitchen, Oven
 
 # The core's fields by the names a version has for them.
@@ -126,13 +128,19 @@ def bake_in(
     kitchen: Kitchen,
     content: Content,
     oven: Oven,
-    share: float,
+    filled: float,
     given: FormulaIn,
     frames: bool,
-    lesson: Used | None = None,
+    lessons: Sequence[Used] = (),
 ) -> BakeIn:
-    """A bake as the core is asked for it; with ``lesson``, by what was learned of the oven."""
+    """A bake as the core is asked for it; with ``lessons``, by what was learned of the oven."""
     b = content.baking
+    known = {lesson.kind: lesson for lesson in lessons}
+    dial = known.get("oven")
+
+    def share(kind: str) -> float:
+        return known[kind].value if kind in known else 1.0
+
     stages = []
     if b.first_c is not None:
         stages = [StageIn(set_c=b.first_c, minutes=b.first_min), StageIn(set_c=b.set_c)]
@@ -145,16 +153,17 @@ def bake_in(
         mix=MixIn(lines=[], temp_c=b.poured_c),
         family=content.family or None,
         vessel=given.vessel,
-        fill=share,
+        fill=filled,
         count=min(content.vessel_count, 200),
         oven=OvenIn(
             kind=oven.kind,
             set_c=None if stages else b.set_c,
             stages=stages,
-            offset_k=float(oven.dial_error_k) + (lesson.value if lesson else 0.0),
-            known=oven.measured or bool(lesson and lesson.sd < _KNOWN_SD_K),
-            film=float(oven.film),
-            vent=float(oven.vent),
+            offset_k=float(oven.dial_error_k) + (dial.value if dial else 0.0),
+            known=oven.measured or bool(dial and dial.sd < _KNOWN_SD_K),
+            film=min(5.0, max(0.2, float(oven.film) * share("film"))),
+            vent=min(10.0, max(0.1, float(oven.vent) * share("vent"))),
+            recovers=min(5.0, max(0.2, share("recovers"))),
             stand=b.stand,
             preheated=b.preheated,
             door_min=b.door_min,
@@ -174,26 +183,28 @@ def renamed(error: CraftError) -> CraftError:
     return CraftError(_FIELDS.get(error.field, error.field), error.message)
 
 
-def said_of(lesson: Used | None, asked: BakeIn, found: BakeOut) -> list[Used]:
-    """What was learned of the oven, with the minutes before and after it."""
-    if lesson is None:
-        return []
+def said_of(lessons: list[Used], asked: BakeIn, found: BakeOut) -> list[Used]:
+    """What was learned of the oven, its dial with the minutes before and after it."""
+    return [_with_minutes(u, asked, found) if u.kind == "oven" else u for u in lessons]
+
+
+def _with_minutes(lesson: Used, asked: BakeIn, found: BakeOut) -> Used:
     if found.pull_from_min is None or found.pull_to_min is None or asked.oven.set_c is None:
-        return [lesson]
+        return lesson
     here = (found.pull_from_min + found.pull_to_min) / 2
     air = asked.oven.set_c + asked.oven.offset_k
     books = unlearned_min(air, found.set_c, here, lesson.value)
-    return [lesson.model_copy(update={"here_min": here, "books_min": books})]
+    return lesson.model_copy(update={"here_min": here, "books_min": books})
 
 
 def bake_of(kitchen: Kitchen, content: Content, kind: str | None, *, frames: bool) -> BakePlanOut:
     """A version's bake. Raises CraftError at a field of the content."""
     oven = oven_of(kitchen, content.baking)
-    lesson = lesson_of(kitchen, "oven", oven.name)
+    lessons = oven_lessons(kitchen, oven.name)
     own = vessels_of(kitchen)
     mix, vessel, share, given = filled_of(kitchen, content, kind, own)
     try:
-        asked = bake_in(kitchen, content, oven, share, given, frames, lesson)
+        asked = bake_in(kitchen, content, oven, share, given, frames, lessons)
         found = bake_mix(mix, asked, [], own)
         fit = fit_out(given, mix.volume_ml, mix.mass_g, own)
     except CraftError as error:
@@ -204,7 +215,7 @@ def bake_of(kitchen: Kitchen, content: Content, kind: str | None, *, frames: boo
         oven_kind="fan" if oven.kind == "fan" else "static",
         offset_k=asked.oven.offset_k,
         measured=asked.oven.known,
-        learned=said_of(lesson, asked, found),
+        learned=said_of(lessons, asked, found),
         vessel=_stands(vessel),
         count=content.vessel_count,
         tray=fit.tray if fit else None,
@@ -219,8 +230,8 @@ def choose_of(
     oven = oven_of(kitchen, content.baking)
     own = vessels_of(kitchen)
     mix, _, share, given = filled_of(kitchen, content, kind, own)
-    lesson = lesson_of(kitchen, "oven", oven.name)
-    asked = bake_in(kitchen, content, oven, share, given, False, lesson)
+    lessons = oven_lessons(kitchen, oven.name)
+    asked = bake_in(kitchen, content, oven, share, given, False, lessons)
     try:
         return choose_mix(
             mix,
@@ -236,9 +247,9 @@ def convert_of(kitchen: Kitchen, content: Content, kind: str | None) -> ConvertO
     oven = oven_of(kitchen, content.baking)
     own = vessels_of(kitchen)
     mix, _, share, given = filled_of(kitchen, content, kind, own)
-    lesson = lesson_of(kitchen, "oven", oven.name)
+    lessons = oven_lessons(kitchen, oven.name)
     try:
-        asked = bake_in(kitchen, content, oven, share, given, False, lesson)
+        asked = bake_in(kitchen, content, oven, share, given, False, lessons)
         return convert_mix(mix, asked, own)
     except CraftError as error:
         raise renamed(error) from error
@@ -299,6 +310,16 @@ def refit_of(
     oven = oven_of(kitchen, content.baking)
     own = vessels_of(kitchen)
     mix, _, share, given = filled_of(kitchen, content, kind, own)
-    lesson = None if fresh else lesson_of(kitchen, "oven", oven.name)
-    asked = bake_in(kitchen, content, oven, share, given, False, lesson)
+    lessons = [] if fresh else oven_lessons(kitchen, oven.name)
+    asked = bake_in(kitchen, content, oven, share, given, False, lessons)
     return refit_mix(mix, asked, told, own)
+
+
+def figures_of(
+    kitchen: Kitchen, content: Content, kind: str, told: Observations
+) -> OvenTold | None:
+    """What a whole bake tells of its oven beside what is written down of it."""
+    oven = oven_of(kitchen, content.baking)
+    own = vessels_of(kitchen)
+    mix, _, share, given = filled_of(kitchen, content, kind, own)
+    return figures_mix(mix, bake_in(kitchen, content, oven, share, given, False), told, own)

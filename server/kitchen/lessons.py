@@ -8,8 +8,9 @@ from kitchen.models import Kitchen, Lesson
 
 class Used(Schema):
     """A learned value that a prediction was made with: a ring's share of its rating, a pot's of
-    what the model lets boil away, what an oven is above its dial beyond what was known (K), or how
-    much firmer a family comes out here (S)."""
+    what the model lets boil away, what an oven is above its dial beyond what was known (K), how it
+    blows, vents and comes back (shares of what was known), or how much firmer a family comes out
+    here (S)."""
 
     kind: str
     name: str
@@ -30,6 +31,15 @@ def lesson_of(kitchen: Kitchen, kind: str, name: str) -> Used | None:
         return None
     return Used(kind=kind, name=name, value=lesson.value, sd=lesson.sd, n=lesson.n,
                 by_hand=lesson.by_hand is not None, here_min=None, books_min=None)  # fmt: skip
+
+
+OF_AN_OVEN = ("oven", "film", "vent", "recovers")
+
+
+def oven_lessons(kitchen: Kitchen, name: str) -> list[Used]:
+    """All that is learned of an oven and switched on: its dial first, then its figures."""
+    found = (lesson_of(kitchen, kind, name) for kind in OF_AN_OVEN)
+    return [lesson for lesson in found if lesson]
 
 
 def set_shifts(kitchen: Kitchen) -> dict[str, float]:

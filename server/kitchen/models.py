@@ -317,18 +317,22 @@ class OwnWeight(models.Model):
         )
 
 
+LESSONS = ("ring", "pot", "oven", "film", "vent", "recovers", "set")
+
+
 class Lesson(models.Model):
-    """What the kitchen's batches teach of a ring, a pot, an oven or its set: ``mean`` with ``sd``
-    from ``n`` batches. ``by_hand`` is put in its place by somebody who knows better; one that is
-    not ``on`` is shown and not used; batches before ``since`` do not count (a ring was
-    replaced)."""
+    """What the kitchen's batches teach of a ring, a pot, an oven and its figures, or its set:
+    ``mean`` with ``sd`` from ``n`` batches. ``by_hand`` is put in its place by somebody who knows
+    better; one that is not ``on`` is shown and not used; batches before ``since`` do not count (a
+    ring was replaced)."""
 
     kitchen = models.ForeignKey(Kitchen, models.CASCADE, related_name="lessons")
-    kind = models.CharField(max_length=5)
+    kind = models.CharField(max_length=8)
     name = models.CharField(max_length=120)
     mean = models.FloatField()
     sd = models.FloatField()
     n = models.PositiveIntegerField(default=0)
+    seen = models.JSONField(default=list)
     on = models.BooleanField(default=True)
     by_hand = models.FloatField(null=True, blank=True)
     since = models.DateTimeField(null=True, blank=True)
@@ -337,9 +341,7 @@ class Lesson(models.Model):
         ordering = ("kind", "name")
         constraints = (
             models.UniqueConstraint(fields=("kitchen", "kind", "name"), name="one_lesson"),
-            models.CheckConstraint(
-                condition=Q(kind__in=("ring", "pot", "oven", "set")), name="lesson_kind"
-            ),
+            models.CheckConstraint(condition=Q(kind__in=LESSONS), name="lesson_kind"),
         )
 
     @property

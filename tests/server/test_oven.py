@@ -176,6 +176,33 @@ class LiveBakeTest(KitchenCase):
         self.assertAlmostEqual(lesson.mean, -6, delta=2)
         self.assertLess(lesson.sd, 4)
 
+    def test_an_oven_whose_air_is_right_and_whose_custard_is_late_is_learned_to_blow_less(self):
+        scene = next(s for s in self.plan["scenes"] if s["step"] == "cook")  # late: 6 K too cool
+        step = next(s for s in self.plan["steps"] if s["key"] == "cook")
+        batch = Batch.objects.get(pk=self.batch)
+        for key, at in (("cook", 0), ("out", step["to_s"])):
+            Event.objects.create(
+                id=new_id(), batch=batch, kind="step", step=key, cook_ms=round(1000 * at)
+            )
+        batch.ended_at = batch.started_at + timedelta(seconds=step["to_s"] + 60)
+        batch.save()
+        inside = [p for p in scene["points"] if p["t_s"] < step["to_s"]]
+        Reading.objects.bulk_create(
+            Reading(batch=batch, client_id=new_id(), at=batch.started_at, channel=channel,
+                    cook_ms=round(1000 * p["t_s"]) + channel, temp_cc=round(100 * c))
+            for p in inside for channel, c in ((1, p["temp_c"]), (3, 160.0)) if p["t_s"] > 400
+        )  # fmt: skip
+        teach(batch)
+        lessons = {x.kind: x for x in Lesson.objects.all()}
+        self.assertLess(lessons["film"].mean, 0.97)
+        self.assertEqual((lessons["film"].n, len(lessons["film"].seen)), (1, 1))
+        self.assertAlmostEqual(lessons["oven"].mean, 0, delta=3)
+        Lesson.objects.exclude(kind="film").delete()
+        begun = Batch.objects.get(pk=self.start(place="oven")).prediction["plan"]
+        later = next(s for s in begun["steps"] if s["key"] == "cook")
+        self.assertGreater(later["from_s"], step["from_s"] + 30)
+        self.assertEqual([x["kind"] for x in begun["learned"]], ["film"])
+
     def test_a_probe_in_the_ovens_air_tells_of_the_oven(self):
         began = self.into_the_oven(25)
         for n in range(12):

@@ -16,6 +16,10 @@ export function lessonWords({ kind, value, sd }: Lesson, units: Units): string {
   if (kind === "ring") return `gives ${percent(value)} ± ${percent(sd)} % of its power`;
   if (kind === "pot")
     return `lets ${value.toFixed(1)} ± ${sd.toFixed(1)} times of what the books say boil away`;
+  const times = `${value.toFixed(1)} ± ${sd.toFixed(1)} times`;
+  if (kind === "film") return `blows ${times} as hard as was known`;
+  if (kind === "vent") return `lets its steam go ${times} as fast as was known`;
+  if (kind === "recovers") return `comes back to its dial ${times} as fast as an ordinary one`;
   if (kind === "oven") {
     const side = value < 0 ? "cooler" : "hotter";
     return `is ${kelvins(Math.abs(value), units, 0)} ${side} than was known, ± ${kelvins(sd, units, 0)}`;

@@ -8,6 +8,8 @@ import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
+from bellcrumb.oven.scene import FIGURE_PRIORS
+
 # A heating is timed to this much under its highest, and a shorter one tells nothing of a ring.
 _UNDER_K, _LEAST_S = 2.0, 60.0
 FADES = 0.97  # what a batch counts for when one more has come after it; our estimate
@@ -26,6 +28,10 @@ OVEN_PRIORS, OVEN_NOISE = {"static": (-6.0, 13.0), "fan": (-2.0, 8.0)}, 6.0
 # A probe in the custard (or in the air) tells it better, never surer than this: the same dial is
 # turned by other hands and the door opened more or less. Our estimate.
 OVEN_PROBED_K = 2.5
+# One bake tells how its oven blows, vents and comes back never better than to an eighth: moulds
+# and racks are set in otherwise each time. Our estimate.
+FIGURE_KNOWN = 0.12
+_TELLS = 0.9  # a bake that leaves more than this of the prior's spread tells nothing
 _SLACK, _SLACK_MIN = 0.35, 4.0
 # How much firmer this kitchen judges (or makes) a family than the books, in S.
 SET_PRIOR, SET_NOISE = (0.0, 0.6), 0.8
@@ -131,6 +137,30 @@ def oven(
     """What an oven is above its dial, K, from its bakes; ``kind`` static or fan, ``spreads_k`` how
     well each tells it (None: by its time alone)."""
     return updated(OVEN_PRIORS[kind], spreads_k or OVEN_NOISE, offsets_k)
+
+
+def told_of(figure: str, log: float, spread: float) -> tuple[float, float] | None:
+    """What a bake by itself says of a figure, as a logarithm with its spread, from what was fitted
+    with the prior in it; None where the bake added next to nothing.
+
+    >>> told_of("film", 0.2, 0.15)
+    (0.26666666666666666, 0.17320508075688773)
+    >>> told_of("vent", 0.1, 0.68) is None
+    True
+    """
+    prior = FIGURE_PRIORS[figure]
+    if spread > _TELLS * prior:
+        return None
+    precision = spread**-2 - prior**-2
+    return log * spread**-2 / precision, max(FIGURE_KNOWN, precision**-0.5)
+
+
+def oven_figure(figure: str, seen: Sequence[tuple[float, float]]) -> Learned:
+    """A figure of an oven beside what is known of it, as a factor, from (logarithm, spread)."""
+    prior = 0.0, FIGURE_PRIORS[figure]
+    found = updated(prior, [sd for _, sd in seen], [log for log, _ in seen])
+    mean = math.exp(found.mean)
+    return Learned(mean, mean * found.sd, found.n)
 
 
 def timed_by_its_sign(took_min: float, from_min: float, to_min: float) -> bool:

@@ -67,9 +67,10 @@ def _too_early(asked: Day, plan: Schedule | None) -> list[str]:
                 continue
             over = place.start - before.begun - before.minutes - link.most
             if over > 0:
+                early = f"{over // 60} h {over % 60:02d} min"
                 found.append(
-                    f"{before.what}: done {over // 60} h {over % 60:02d} min earlier than it keeps. "
-                    "Put it in the cold at once, or make it again."
+                    f"{before.what}: done {early} earlier than it keeps. Put it in the cold at "
+                    "once, or make it again."
                 )
     return found
 

@@ -1,5 +1,6 @@
 """The book at the front door: a batch explained, and what batches teach."""
 
+import math
 from collections import defaultdict
 
 from bellcrumb.book import learn as laws
@@ -19,6 +20,7 @@ from bellcrumb.texture.set_index import CLASSES, CUTS
 
 _BOIL_BELOW_K = 3.0
 _RULED_OUT = 0.03
+_DRAWN = 40  # batches of which a learned value is drawn
 _MEASURED = (
     "heat_predicted_s", "heat_took_s", "ladder_jump_k", "to_pour_g", "poured_g", "oven_moved_k",
     "egg_share",
@@ -189,6 +191,7 @@ def learned(given: shapes.LearnIn) -> shapes.LearnOut:
     """What batches teach of rings, pots, ovens and the set; simulated ones teach nothing."""
     rings: dict[str, list[tuple[float, float]]] = defaultdict(list)
     ovens: dict[tuple[str, str], list[tuple[float, float]]] = defaultdict(list)
+    figures: dict[tuple[str, shapes.OvenFigure], list[tuple[float, float]]] = defaultdict(list)
     sets: dict[str, list[float]] = defaultdict(list)
     pots: dict[str, list[tuple[float, float]]] = defaultdict(list)
     for batch in given.batches:
@@ -201,23 +204,36 @@ def learned(given: shapes.LearnIn) -> shapes.LearnOut:
         told = _oven_told(batch)
         if batch.oven and told:
             ovens[batch.oven, batch.oven_kind].append(told)
+        for told_by in batch.figures if batch.oven else ():
+            row = told_by.log, told_by.spread
+            figures[batch.oven or "", told_by.figure].append(row)
         if batch.family and batch.judged and batch.predicted_index is not None:
             sets[batch.family].append(judged_s(batch.judged) - batch.predicted_index)
     return shapes.LearnOut(
         rings=[
-            _out(name, laws.ring([p for p, _ in seen], [t for _, t in seen]))
+            _out(name, laws.ring([p for p, _ in seen], [t for _, t in seen]),
+                 [p / t for p, t in seen])
             for name, seen in sorted(rings.items())
         ],
         pots=[
-            _out(name, laws.boiled_off([p for p, _ in seen], [g for _, g in seen]))
+            _out(name, laws.boiled_off([p for p, _ in seen], [g for _, g in seen]),
+                 [g / p for p, g in seen])
             for name, seen in sorted(pots.items())
         ],
         ovens=[
-            _out(name, laws.oven(kind, [k for k, _ in seen], [sd for _, sd in seen]))
+            _out(name, laws.oven(kind, [k for k, _ in seen], [sd for _, sd in seen]),
+                 [k for k, _ in seen])
             for (name, kind), seen in sorted(ovens.items())
         ],
-        set_shift=[_out(name, laws.set_shift(seen)) for name, seen in sorted(sets.items())],
-    )
+        figures=[
+            shapes.FigureOut(
+                **vars(_out(name, laws.oven_figure(figure, seen), [math.exp(x) for x, _ in seen])),
+                figure=figure,
+            )
+            for (name, figure), seen in sorted(figures.items())
+        ],
+        set_shift=[_out(name, laws.set_shift(seen), seen) for name, seen in sorted(sets.items())],
+    )  # fmt: skip
 
 
 def _oven_told(batch: shapes.BatchSeen) -> tuple[float, float] | None:
@@ -240,5 +256,6 @@ def judged_s(klass: str) -> float:
     return (edges[n] + edges[n + 1]) / 2
 
 
-def _out(name: str, found: laws.Learned) -> shapes.LearnedOut:
-    return shapes.LearnedOut(name=name, mean=found.mean, sd=found.sd, n=found.n)
+def _out(name: str, found: laws.Learned, seen: list[float]) -> shapes.LearnedOut:
+    latest = [round(value, 3) for value in seen[-_DRAWN:]]
+    return shapes.LearnedOut(name=name, mean=found.mean, sd=found.sd, n=found.n, seen=latest)

@@ -164,6 +164,7 @@ def job_of(
     oven = Oven(
         given.oven.kind, stages, given.oven.offset_k, given.altitude_m, given.oven.stand,
         given.oven.preheated, given.oven.film, given.oven.vent, tuple(given.oven.door_min),
+        given.oven.recovers,
     )  # fmt: skip
     bath, poured = None, None
     if given.bath is not None:

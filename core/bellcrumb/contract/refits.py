@@ -1,9 +1,14 @@
 """Ovens known better: a bake fitted while it goes on, and the walk with a pan of water."""
 
+import math
+
+from bellcrumb.book.learn import told_of
 from bellcrumb.contract.ovens import job_of, oven_family, poured_c, stops_wobbling_c
 from bellcrumb.contract.shapes import oven as shapes
+from bellcrumb.contract.shapes.explain import FigureSeen, OvenFigure, OvenTold
 from bellcrumb.mix.composition import Mix
 from bellcrumb.oven.calibrate import calibrate
+from bellcrumb.oven.figures import figures
 from bellcrumb.oven.pull import bake, cases_of
 from bellcrumb.oven.refit import Observations, refit
 from bellcrumb.vessels.geometry import Vessel
@@ -44,6 +49,29 @@ def refit_mix(
         points=found.points,
         says=_says(found.start_c, moved, found.offset_spread_k),
     )
+
+
+def figures_mix(
+    mix: Mix, given: shapes.BakeIn, told: Observations, vessels: dict[str, Vessel] | None
+) -> OvenTold | None:
+    """What a whole bake with a probe in the air tells of its oven, the figures beside what it was
+    thought to be; None where there was no such probe. Raises CraftError for a bake that cannot
+    be."""
+    kin = oven_family(mix, given.family)
+    job, _, _ = job_of(mix, kin, given, vessels)
+    start = poured_c(given.mix.temp_c, kin)
+    found = figures(job, start, stops_wobbling_c(mix, kin), told)
+    if found is None:
+        return None
+    fitted: dict[OvenFigure, tuple[float, float]] = {
+        "film": (found.film, found.film_spread), "vent": (found.vent, found.vent_spread),
+        "recovers": (found.recovers, found.recovers_spread),
+    }  # fmt: skip
+    rows = {name: told_of(name, math.log(f), spread) for name, (f, spread) in fitted.items()}
+    seen = [FigureSeen(figure=name, log=row[0], spread=row[1]) for name, row in rows.items() if row]
+    return OvenTold(
+        offset_k=found.offset_k, offset_spread_k=found.offset_spread_k, figures=seen
+    )  # fmt: skip
 
 
 def _says(start_c: float, moved_k: float, spread_k: float) -> str:

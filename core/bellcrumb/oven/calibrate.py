@@ -14,15 +14,14 @@ from scipy.optimize import least_squares
 
 from bellcrumb.errors import CraftError
 from bellcrumb.oven.chamber import Chamber
-from bellcrumb.oven.scene import Bath, DialStage, Oven, OvenKind
+from bellcrumb.oven.scene import FIGURE_PRIORS, Bath, DialStage, Oven, OvenKind
 from bellcrumb.work import checkpoint
 
 Array = NDArray[np.float64]
 
 STEP_S = 60.0
 PROBE_K, SHELF_K = 0.7, 4.0  # spread of the water's probe, and of a shelf thermometer
-# What is thought before: the dial within 8 K, the film within a third, the vent within two.
-PRIOR_OFFSET_K, PRIOR_FILM, PRIOR_VENT = 8.0, 0.3, 0.7
+PRIOR_OFFSET_K = 8.0  # what is thought of a dial before
 LEAST_MIN = 25.0
 
 
@@ -70,7 +69,11 @@ def calibrate(
             kind, set_c, float(seen[0]), water_kg, pan_mm, depth, at, float(t[-1]), altitude_m
         )
         wrong = (np.interp(t, *curve) - seen) / PROBE_K / np.sqrt(len(t) / 12)
-        prior = [at[0] / PRIOR_OFFSET_K, at[1] / PRIOR_FILM, at[2] / PRIOR_VENT]
+        prior = [
+            at[0] / PRIOR_OFFSET_K,
+            at[1] / FIGURE_PRIORS["film"],
+            at[2] / FIGURE_PRIORS["vent"],
+        ]
         shelf = [] if shelf_c is None else [(set_c + at[0] - shelf_c) / SHELF_K]
         return np.concatenate((wrong, prior, shelf))
 

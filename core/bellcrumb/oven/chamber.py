@@ -64,7 +64,8 @@ class Place:
 
 def in_oven(oven: Oven) -> Place:
     """In the closed oven."""
-    return Place("oven", AIR_H[oven.kind] * oven.film, AIR_TAU_S, vented=True)
+    tau_s = AIR_TAU_S / oven.recovers
+    return Place("oven", AIR_H[oven.kind] * oven.film, tau_s, vented=True)
 
 
 AFTER: dict[str, Place] = {
@@ -176,7 +177,7 @@ class Chamber:
         air_c = goal + (self.air_c - goal) * math.exp(-s / self.place.tau_s)
         if self.place.kind != "oven":
             return air_c, goal + (self.wall_c - goal) * math.exp(-s / self.place.tau_s)
-        spare_w = POWER_W - LOSES_W_K * (self.air_c - ROOM_C) - self._load_w
+        spare_w = POWER_W * self.oven.recovers - LOSES_W_K * (self.air_c - ROOM_C) - self._load_w
         most_c = np.maximum(self.air_c + s / AIR_J_K * spare_w, ROOM_C)
         short = most_c < air_c
         air_c = np.where(short, most_c, air_c)

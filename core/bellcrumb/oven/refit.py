@@ -75,8 +75,8 @@ def refit(
     with differences from cases of one run. A probe in the air says what the oven is once it has
     settled; one in the bath counts from then on too. None while there is too little to say.
     """
-    probe = _thinned([p for p in told.probe if p[0] > 60])
-    bath = _thinned([p for p in told.bath if p[0] > SETTLES_S]) if job.bath else []
+    probe = thinned([p for p in told.probe if p[0] > 60])
+    bath = thinned([p for p in told.bath if p[0] > SETTLES_S]) if job.bath else []
     thermostat = [c - job.oven.set_c(t / 60) for t, c in told.air if t > SETTLES_S]
     if not told.looks and max(len(probe), len(bath), len(thermostat)) < 4:
         return None
@@ -109,7 +109,8 @@ def _rms_k(wrong: Array, probe: Points) -> float:
     return float(np.sqrt((temps**2).mean())) if len(temps) else 0.0
 
 
-def _thinned(points: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:
+def thinned(points: Points) -> list[tuple[float, float]]:
+    """No more readings than are worth their time."""
     stride = max(1, len(points) // MOST_POINTS)
     return list(points[::-1][::stride][::-1])
 

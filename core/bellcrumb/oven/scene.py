@@ -32,11 +32,16 @@ class DialStage:
     minutes: float | None = None
 
 
+# How far ovens of a kind differ, as logarithms: film a third, vent two, recovery two fifths (a full
+# or a poor oven comes back half as fast as a good one). Our estimates.
+FIGURE_PRIORS = {"film": 0.3, "vent": 0.7, "recovers": 0.4}
+
+
 @dataclass(frozen=True)
 class Oven:
     """An oven: ``offset_k`` is what it really is above its dial; ``film`` and ``vent`` are how hard
-    its air blows and how fast its steam leaves, as factors of an ordinary one; ``door_min`` is when
-    its door is opened for a look."""
+    its air blows and how fast its steam leaves, as factors of an ordinary one, and ``recovers`` how
+    fast its air comes back to the dial; ``door_min`` is when its door is opened for a look."""
 
     kind: OvenKind
     stages: tuple[DialStage, ...]
@@ -47,6 +52,7 @@ class Oven:
     film: float = 1.0
     vent: float = 1.0
     door_min: tuple[float, ...] = ()
+    recovers: float = 1.0
 
     @property
     def turns(self) -> list[float]:

@@ -4956,7 +4956,7 @@ export interface components {
        * Kind
        * @enum {string}
        */
-      kind: "ring" | "pot" | "oven" | "set";
+      kind: "ring" | "pot" | "oven" | "film" | "vent" | "recovers" | "set";
       /** Name */
       name: string;
       /** On */
@@ -4965,8 +4965,8 @@ export interface components {
     /**
      * LessonOut
      * @description A learned value and whether predictions use it. A ring's is a share of its rating, a pot's of
-     *     what the model lets boil away, an oven's kelvins above its dial (beyond what was known), a
-     *     family's S.
+     *     what the model lets boil away, an oven's kelvins above its dial (beyond what was known) and its
+     *     figures as shares of what was known, a family's S.
      */
     LessonOut: {
       /** By Hand */
@@ -4975,7 +4975,7 @@ export interface components {
        * Kind
        * @enum {string}
        */
-      kind: "ring" | "pot" | "oven" | "set";
+      kind: "ring" | "pot" | "oven" | "film" | "vent" | "recovers" | "set";
       /** Mean */
       mean: number;
       /** N */
@@ -4986,6 +4986,11 @@ export interface components {
       on: boolean;
       /** Sd */
       sd: number;
+      /**
+       * Seen
+       * @description what each of the latest batches told, oldest first
+       */
+      seen: number[];
       /**
        * Value
        * @description what predictions take; null: nothing
@@ -7482,8 +7487,9 @@ export interface components {
     /**
      * Used
      * @description A learned value that a prediction was made with: a ring's share of its rating, a pot's of
-     *     what the model lets boil away, what an oven is above its dial beyond what was known (K), or how
-     *     much firmer a family comes out here (S).
+     *     what the model lets boil away, what an oven is above its dial beyond what was known (K), how it
+     *     blows, vents and comes back (shares of what was known), or how much firmer a family comes out
+     *     here (S).
      */
     Used: {
       /**

@@ -3,42 +3,75 @@ import { kelvins, type Units } from "@/units";
 
 type Lesson = Shapes["LessonOut"];
 
-const WIDTH = 220;
-const HALF: Record<Lesson["kind"], number> = { ring: 0.5, pot: 1, oven: 25, set: 1.5 };
-const ZERO: Record<Lesson["kind"], number> = { ring: 1, pot: 1, oven: 0, set: 0 };
+type Kind = Lesson["kind"];
 
-/** A learned value on its own little plate: where the books put it, where it lies here, how surely. */
+const [WIDTH, HEIGHT, LEFT, RIGHT] = [260, 84, 46, 8];
+const HALF: Record<Kind, number> = {
+  ring: 0.5,
+  pot: 1,
+  oven: 25,
+  film: 0.8,
+  vent: 1,
+  recovers: 1,
+  set: 1.5,
+};
+const ZERO: Record<Kind, number> = {
+  ring: 1,
+  pot: 1,
+  oven: 0,
+  film: 1,
+  vent: 1,
+  recovers: 1,
+  set: 0,
+};
+const ENDS: Partial<Record<Kind, [string, string]>> = {
+  ring: ["50 %", "150 %"],
+  pot: ["nothing", "twice"],
+  film: ["stiller", "windier"],
+  vent: ["closed", "open"],
+  recovers: ["slower", "faster"],
+  set: ["softer", "firmer"],
+};
+
+/**
+ * A learned value drawn: what each batch told, oldest on the left, where the books put it, and the
+ * band in which it lies here.
+ */
 export function LessonPlate({ lesson, units }: { lesson: Lesson; units: Units }) {
   const [zero, half] = [ZERO[lesson.kind], HALF[lesson.kind]];
-  const x = (value: number) =>
-    WIDTH / 2 + (Math.max(-1, Math.min(1, (value - zero) / half)) * (WIDTH - 24)) / 2;
-  const ends = {
-    ring: ["50 %", "150 %"],
-    pot: ["nothing", "twice"],
-    oven: [`−${kelvins(half, units, 0)}`, `+${kelvins(half, units, 0)}`],
-    set: ["softer", "firmer"],
-  }[lesson.kind];
-  const used = lesson.value ?? zero;
+  const ends = ENDS[lesson.kind] ?? [`−${kelvins(half, units, 0)}`, `+${kelvins(half, units, 0)}`];
+  const middle = HEIGHT / 2;
+  const y = (value: number) =>
+    middle - Math.max(-1, Math.min(1, (value - zero) / half)) * (middle - 8);
+  const [from, to] = [LEFT, WIDTH - RIGHT];
+  const x = (n: number) => from + ((n + 0.5) * (to - from)) / lesson.seen.length;
+  const [high, low] = [y(lesson.mean + lesson.sd), y(lesson.mean - lesson.sd)];
+  const used = lesson.value;
   return (
-    <svg viewBox={`0 0 ${WIDTH} 40`} width={WIDTH} height="40" aria-hidden="true">
-      <path d={`M12 18 H${WIDTH - 12}`} stroke="var(--ink)" strokeWidth="1" />
-      <path d={`M${x(zero)} 12 v12`} stroke="var(--ink)" strokeWidth="1" />
+    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width={WIDTH} height={HEIGHT} aria-hidden="true">
       <rect
-        x={x(lesson.mean - lesson.sd)}
-        y="13"
-        width={Math.max(2, x(lesson.mean + lesson.sd) - x(lesson.mean - lesson.sd))}
-        height="10"
+        x={from}
+        y={high}
+        width={to - from}
+        height={Math.max(2, low - high)}
         fill="url(#h-slice)"
-        stroke="var(--ink)"
-        strokeWidth="0.7"
+        opacity="0.6"
       />
-      <path d={`M${x(lesson.mean)} 11 v14`} stroke="var(--burnt)" strokeWidth="2.4" />
-      {lesson.on && <circle cx={x(used)} cy="18" r="4" fill="var(--burnt)" />}
-      <text x="0" y="38" fontSize="11">
-        {ends[0]}
-      </text>
-      <text x={WIDTH} y="38" fontSize="11" textAnchor="end">
+      <path d={`M${from} ${y(zero)} H${to}`} stroke="var(--ink)" strokeDasharray="2 4" />
+      <path d={`M${from} 4 V${HEIGHT - 4}`} stroke="var(--ink)" />
+      {lesson.seen.map((value, n) => (
+        <circle key={n} cx={x(n)} cy={y(value)} r="2.2" fill="var(--ink)" />
+      ))}
+      <path d={`M${from} ${y(lesson.mean)} H${to}`} stroke="var(--burnt)" strokeWidth="2" />
+      {used !== null && <circle cx={to} cy={y(used)} r="4" fill="var(--burnt)" />}
+      <text x={from - 5} y="13" fontSize="11" textAnchor="end">
         {ends[1]}
+      </text>
+      <text x={from - 5} y={y(zero) + 4} fontSize="11" textAnchor="end">
+        books
+      </text>
+      <text x={from - 5} y={HEIGHT - 5} fontSize="11" textAnchor="end">
+        {ends[0]}
       </text>
     </svg>
   );

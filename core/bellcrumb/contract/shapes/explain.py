@@ -113,6 +113,25 @@ class ExplainOut(Shape):
     change: list[ChangeOfBatch]
 
 
+OvenFigure = Literal["film", "vent", "recovers"]
+
+
+class FigureSeen(Strict):
+    """What one bake told of a figure of its oven, beside what is known of it: as a logarithm."""
+
+    figure: OvenFigure
+    log: float = Field(ge=-5, le=5)
+    spread: float = Field(gt=0, le=5)
+
+
+class OvenTold(Strict):
+    """What one bake with a probe in the air told of its oven: above the dial, and its figures."""
+
+    offset_k: float
+    offset_spread_k: float
+    figures: list[FigureSeen]
+
+
 class BatchSeen(Strict):
     """One batch as it was predicted and as it was; simulated ones teach nothing."""
 
@@ -138,6 +157,7 @@ class BatchSeen(Strict):
     offset_used_k: float = Field(
         0, ge=-60, le=60, description="what was learned already when it was predicted, K"
     )
+    figures: list[FigureSeen] = Field(default_factory=list, max_length=3)
     family: str | None = None
     predicted_index: float | None = Field(None, ge=0, le=30)
     judged: SetClass | None = None
@@ -156,13 +176,21 @@ class LearnedOut(Shape):
     mean: float
     sd: float
     n: int
+    seen: list[float] = Field(description="what each of the latest batches told, oldest first")
+
+
+class FigureOut(LearnedOut):
+    """A figure of an oven: how it blows, vents or comes back, as a factor of what is known."""
+
+    figure: OvenFigure
 
 
 class LearnOut(Shape):
     """Rings as real over rated power, pots as what boils away over what the model says, ovens in
-    K above the dial, sets in S over the prediction."""
+    K above the dial and by their figures, sets in S over the prediction."""
 
     rings: list[LearnedOut]
     pots: list[LearnedOut]
     ovens: list[LearnedOut]
+    figures: list[FigureOut]
     set_shift: list[LearnedOut]

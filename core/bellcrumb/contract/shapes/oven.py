@@ -40,6 +40,9 @@ class OvenIn(Strict):
     known: bool = False
     film: float = Field(1, ge=0.2, le=5, description="how hard its air blows, of an ordinary one")
     vent: float = Field(1, ge=0.1, le=10, description="how fast its steam leaves, likewise")
+    recovers: float = Field(
+        1, ge=0.2, le=5, description="how fast its air comes back to the dial, likewise"
+    )
     stand: Literal["rack", "deck"] = "rack"
     preheated: bool = True
     door_min: list[Annotated[float, Field(ge=0, le=600)]] = Field(

@@ -76,7 +76,7 @@ interface RowProps {
 function Row({ lesson, units, change }: RowProps) {
   const [typing, setTyping] = useState<number | null>(null);
   const oven = lesson.kind === "oven";
-  const share = lesson.kind === "ring" || lesson.kind === "pot";
+  const share = !oven && lesson.kind !== "set";
   const shown = (value: number) =>
     oven ? fromCelsius(value, units) - fromCelsius(0, units) : share ? 100 * value : value;
   const back = (value: number) =>
