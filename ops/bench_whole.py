@@ -157,7 +157,7 @@ def _figures(one: Row, rng: random.Random) -> None:
 def _rings_and_sets(one: Row, rng: random.Random) -> None:
     """A boil's time on a ring that is not its rating, and the set of a kitchen with its own palate,
     before learning and after 3, 10 and 30 batches. The noise is a probe's and a spoon's."""
-    from bellcrumb.book.learn import ring, set_shift
+    from bellcrumb.book.learn import SetSeen, ring, set_shifts
     from bellcrumb.contract.explains import judged_s
     from bellcrumb.texture.set_index import CLASSES, CUTS
 
@@ -177,8 +177,8 @@ def _rings_and_sets(one: Row, rng: random.Random) -> None:
                 index = rng.uniform(2.0, 6.5)
                 felt = index + shift + rng.gauss(0, 0.3)
                 judged = CLASSES[sum(felt >= cut for cut in CUTS)]
-                seen.append(judged_s(judged) - index)
-            sets.append(abs(set_shift(seen).mean - shift))
+                seen.append(SetSeen("cream", {}, judged_s(judged) - index))
+            sets.append(abs(set_shifts(seen)[0]["cream"].mean - shift))
         one(f"  after {batches} batches: boil", 100 * statistics.mean(boils), "%")
         one(f"  after {batches} batches: set", statistics.mean(sets), "S")
 

@@ -21,13 +21,13 @@ _SHARES = {
     "film": "An oven blows as known or", "vent": "Steam leaves as known or",
     "recovers": "An oven comes back as known or",
 }  # fmt: skip
-Kind = Literal["ring", "pot", "oven", "film", "vent", "recovers", "set"]
+Kind = Literal["ring", "pot", "oven", "film", "vent", "recovers", "set", "line"]
 
 
 class LessonOut(Schema):
     """A learned value and whether predictions use it. A ring's is a share of its rating, a pot's of
     what the model lets boil away, an oven's kelvins above its dial (beyond what was known) and its
-    figures as shares of what was known, a family's S."""
+    figures as shares of what was known, a family's S, and that of an ingredient (by key)."""
 
     kind: Kind
     name: str

@@ -20,10 +20,11 @@ from bellcrumb.contract.explains import learned
 from bellcrumb.contract.shapes.explain import BatchSeen, LearnedOut, LearnIn, LearnOut
 from bellcrumb.curve.watch import Reading
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.answer import answer
+from bellcrumb.formula.answer import Answer, answer
 from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import egg_grade
-from formulas.content import beaten_of, content_of
+from bellcrumb.texture.set_by import set_by
+from formulas.content import Content, beaten_of, content_of
 from formulas.oven import oven_of
 from kitchen.access import pantry_of
 from kitchen.models import Kitchen, Lesson
@@ -78,13 +79,19 @@ def seen_in(kitchen: Kitchen, batch: Batch) -> BatchSeen:
             out.offset_spread_k = told.offset_spread_k
         out.figures = whole.figures if whole else []
     if verdict and verdict.texture:
-        grade = egg_grade(content.egg_grade)
-        lines = understand_all(content.lines_text.split("\n"), pantry_of(kitchen), grade)
-        found = answer(lines, grade, content.family or None, beaten=beaten_of(content))
+        found = by_the_books(kitchen, content)
         if found.set and found.family:
             out.family, out.predicted_index = found.family.name, found.set.index
+            out.set_by = set_by(found.mix, found.style)
             out.judged = verdict.texture
     return out
+
+
+def by_the_books(kitchen: Kitchen, content: Content) -> Answer:
+    """A version's answer without what was learned of its set."""
+    grade = egg_grade(content.egg_grade)
+    lines = understand_all(content.lines_text.split("\n"), pantry_of(kitchen), grade)
+    return answer(lines, grade, content.family or None, beaten=beaten_of(content))
 
 
 def _ended(kitchen: Kitchen) -> list[Batch]:
@@ -153,6 +160,7 @@ def relearn(kitchen: Kitchen) -> None:
 
 
 def _by_kind(out: LearnOut) -> dict[tuple[str, str], LearnedOut]:
-    kinds = (("ring", out.rings), ("pot", out.pots), ("oven", out.ovens), ("set", out.set_shift))
+    kinds = (("ring", out.rings), ("pot", out.pots), ("oven", out.ovens), ("set", out.set_shift),
+             ("line", out.lines))  # fmt: skip
     found = {(kind, value.name): value for kind, values in kinds for value in values}
     return found | {(value.figure, value.name): value for value in out.figures}

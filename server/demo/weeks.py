@@ -10,11 +10,12 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
 from batches.models import Batch, Event, Reading, Verdict
-from batches.teaching import relearn
+from batches.teaching import by_the_books, relearn
 from bellcrumb.contract.explains import judged_s
 from bellcrumb.contract.shapes.explain import BatchSeen
 from bellcrumb.contract.shapes.formula import FormulaOut
 from bellcrumb.errors import CraftError
+from bellcrumb.texture.set_by import set_by
 from bellcrumb.texture.set_index import CLASSES
 from devices.models import Device
 from formulas.bake_plan import bake_plan_of
@@ -42,6 +43,7 @@ class _Line:
     formula: FormulaOut
     true_mid_min: float | None
     oven: Oven | None
+    set_by: dict[str, float]
 
 
 def load_weeks(kitchen: Kitchen, now: datetime | None = None) -> int:
@@ -127,14 +129,16 @@ def _line(kitchen: Kitchen, version: Version) -> _Line | None:
     kind = version.part.kind
     try:
         formula = formula_of(kitchen, content, kind)
+        books = by_the_books(kitchen, content)
+        by = set_by(books.mix, books.style)
         try:
-            return _Line(version, plan_of(kitchen, content, kind), formula, None, None)
+            return _Line(version, plan_of(kitchen, content, kind), formula, None, None, by)
         except CraftError:
             plan = bake_plan_of(kitchen, content, kind)
     except CraftError:
         return None
     oven = oven_of(kitchen, content.baking)
-    return _Line(version, plan, formula, _true_mid_min(kitchen, version, plan, oven), oven)
+    return _Line(version, plan, formula, _true_mid_min(kitchen, version, plan, oven), oven, by)
 
 
 def _true_mid_min(kitchen: Kitchen, version: Version, plan: PlanOut, oven: Oven) -> float:
@@ -174,7 +178,9 @@ def _felt(line: _Line, noise: random.Random, off: float) -> tuple[str, BatchSeen
     true = index + SOFTER_S + off + noise.gauss(0, _SPOON_S)
     texture = min(CLASSES, key=lambda klass: abs(judged_s(klass) - true))
     family = line.formula.family.name if line.formula.family else None
-    return texture, BatchSeen(family=family, predicted_index=max(0.0, index), judged=texture)
+    return texture, BatchSeen(
+        family=family, predicted_index=max(0.0, index), set_by=line.set_by, judged=texture
+    )
 
 
 def _cook(line: _Line, noise: random.Random) -> _Made:

@@ -31,7 +31,7 @@ from bellcrumb.vessels.geometry import Vessel, library
 from bellcrumb.vessels.tray import BATH_WATER_C
 from formulas.models import Version
 from kitchen.access import pantry_of, prices_of, vessels_of
-from kitchen.lessons import set_shifts
+from kitchen.lessons import line_shifts, set_shifts
 from kitchen.models import Kitchen, Ring
 
 RowId = Annotated[int, Field(ge=0, le=2**62)]
@@ -200,6 +200,7 @@ def given_of(
         "egg_spare_pct": kitchen.egg_spare_pct,
         "altitude_m": kitchen.altitude_m,
         "set_shifts": set_shifts(kitchen),
+        "line_shifts": line_shifts(kitchen),
     }
 
 

@@ -9,8 +9,8 @@ from kitchen.models import Kitchen, Lesson
 class Used(Schema):
     """A learned value that a prediction was made with: a ring's share of its rating, a pot's of
     what the model lets boil away, what an oven is above its dial beyond what was known (K), how it
-    blows, vents and comes back (shares of what was known), or how much firmer a family comes out
-    here (S)."""
+    blows, vents and comes back (shares of what was known), or how much firmer a family, or what
+    one ingredient sets, comes out here (S)."""
 
     kind: str
     name: str
@@ -44,5 +44,14 @@ def oven_lessons(kitchen: Kitchen, name: str) -> list[Used]:
 
 def set_shifts(kitchen: Kitchen) -> dict[str, float]:
     """How much firmer than the books each family comes out in this kitchen, S."""
-    rows = Lesson.objects.filter(kitchen=kitchen, kind="set")
+    return _values(kitchen, "set")
+
+
+def line_shifts(kitchen: Kitchen) -> dict[str, float]:
+    """The same of what each setting ingredient (by key) would set alone, beyond its family, S."""
+    return _values(kitchen, "line")
+
+
+def _values(kitchen: Kitchen, kind: str) -> dict[str, float]:
+    rows = Lesson.objects.filter(kitchen=kitchen, kind=kind)
     return {row.name: value for row in rows if (value := row.value) is not None}

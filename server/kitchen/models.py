@@ -317,7 +317,7 @@ class OwnWeight(models.Model):
         )
 
 
-LESSONS = ("ring", "pot", "oven", "film", "vent", "recovers", "set")
+LESSONS = ("ring", "pot", "oven", "film", "vent", "recovers", "set", "line")
 
 
 class Lesson(models.Model):

@@ -6,9 +6,24 @@ from hypothesis import strategies as st
 
 from bellcrumb.book import learn
 from bellcrumb.book.causes import causes, rows
-from bellcrumb.book.learn import heating_s, oven, oven_offset_k, ring, set_shift, updated
+from bellcrumb.book.learn import (
+    SET_NOISE,
+    SET_PRIOR,
+    SetSeen,
+    heating_s,
+    oven,
+    oven_offset_k,
+    ring,
+    set_shifts,
+    updated,
+)
 from bellcrumb.book.signals import holds
 from bellcrumb.contract import compute
+from bellcrumb.formula.answer import answer
+from bellcrumb.mix.lines import understand_all
+from bellcrumb.pantry.ingredients import shipped
+from bellcrumb.texture.set_by import set_by
+from tests.core.kitchen import US_LARGE
 from tests.core.test_oven import FLAN, RAMEKIN
 
 PASTRY = ["1 l whole milk", "9 yolks", "200 g sugar", "80 g corn starch"]
@@ -23,7 +38,7 @@ def boil(peak, hold):
 class SignalsTest(unittest.TestCase):
     def test_what_is_not_known_is_never_no(self):
         known = {"peak_c": 90.0, "beaten": True, "cover": "full", "t_set": 80.0}
-        for said, answer in (
+        for said, so in (
             ("peak_c<92 or hold_boil_s<30", True),
             ("peak_c>92 or hold_boil_s<30", None),
             ("peak_c>t_set+6", True),
@@ -34,7 +49,7 @@ class SignalsTest(unittest.TestCase):
             ("cover=half", False),
         ):
             with self.subTest(said):
-                self.assertIs(holds(said, known), answer)
+                self.assertIs(holds(said, known), so)
 
     def test_every_row_of_the_table_can_be_read_and_priors_add_up(self):
         totals = {}
@@ -130,7 +145,47 @@ class LearnTest(unittest.TestCase):
     def test_nothing_seen_is_the_prior(self):
         self.assertEqual((oven("static", []).mean, oven("static", []).n), (-6.0, 0))
         self.assertEqual(ring([], []).mean, 1.0)
-        self.assertEqual(set_shift([]).mean, 0.0)
+        self.assertEqual(set_shifts([]), ({}, {}))
+
+    @given(seen=st.lists(st.floats(-3, 3), min_size=1, max_size=12))
+    def test_a_family_of_which_no_line_is_known_is_learned_as_by_itself(self, seen):
+        found = set_shifts([SetSeen("Flan", {}, x) for x in seen])[0]["Flan"]
+        alone = updated(SET_PRIOR, SET_NOISE, seen)
+        self.assertAlmostEqual(found.mean, alone.mean)
+        self.assertAlmostEqual(found.sd, alone.sd)
+
+    def test_a_weak_starch_is_told_from_a_soft_palate_where_families_share_it(self):
+        rng = random.Random(5)
+        makes = (
+            ("Pastry cream", {"corn_starch": 0.7, "egg": 0.3}),
+            ("Pudding", {"corn_starch": 1.0}),
+            ("Flan", {"egg": 1.0}),
+            ("Choux cream", {"wheat_flour": 0.8, "egg": 0.2}),
+        )
+        seen = [
+            SetSeen(family, by, -0.8 * by.get("corn_starch", 0.0) + rng.gauss(0, 0.3))
+            for _ in range(12) for family, by in makes
+        ]  # fmt: skip
+        families, lines = set_shifts(seen)
+        self.assertLess(lines["corn_starch"].mean, -0.2)
+        for other in ("egg", "wheat_flour"):
+            self.assertGreater(lines[other].mean, lines["corn_starch"].mean + 0.2)
+        self.assertEqual((lines["corn_starch"].n, families["Flan"].n), (24, 12))
+        # Both together say what is so.
+        whole = families["Pudding"].mean + lines["corn_starch"].mean
+        self.assertAlmostEqual(whole, -0.8, delta=0.2)
+
+    def test_what_sets_a_formula_is_shared_out_and_moves_its_answer(self):
+        cream = ["600 g milk", "4 eggs", "400 g cream cheese", "25 g corn starch", "150 g sugar"]
+        found = answer(understand_all(cream, shipped(), US_LARGE), US_LARGE)
+        by = set_by(found.mix, found.style)
+        self.assertTrue({"corn_starch", "egg"} <= set(by), by)
+        self.assertAlmostEqual(sum(by.values()), 1)
+        plain = compute("formula", {"lines": cream})["set"]["index"]
+        weak = compute("formula", {"lines": cream, "line_shifts": {"corn_starch": -1.0}})
+        self.assertAlmostEqual(weak["set"]["index"], plain - by["corn_starch"])
+        other = compute("formula", {"lines": cream, "line_shifts": {"wheat_flour": -1.0}})
+        self.assertAlmostEqual(other["set"]["index"], plain)
 
     def test_ten_bakes_halve_the_error_of_the_pull(self):
         """The bake model is the kitchen; the learned oven is asked for the next bake."""

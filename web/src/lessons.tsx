@@ -25,8 +25,14 @@ export function lessonWords({ kind, value, sd }: Lesson, units: Units): string {
     return `is ${kelvins(Math.abs(value), units, 0)} ${side} than was known, ± ${kelvins(sd, units, 0)}`;
   }
   const side = value < 0 ? "softer" : "firmer";
+  if (kind === "line")
+    return `sets ${Math.abs(value).toFixed(1)} ± ${sd.toFixed(1)} ${side} than the books’, beyond that`;
   return `comes out ${Math.abs(value).toFixed(1)} ± ${sd.toFixed(1)} ${side} than the books’`;
 }
+
+/** What a lesson is about: an ingredient is known by its key. */
+export const lessonName = ({ kind, name }: { kind: string; name: string }) =>
+  kind === "line" ? name.replaceAll("_", " ") : name;
 
 const from = (n: number) => `from ${n} ${n === 1 ? "batch" : "batches"}`;
 
@@ -51,8 +57,8 @@ export function LearnedFrom({
       className="caption block first-letter:uppercase"
       data-testid="learned-from"
     >
-      {lesson.name} {lessonWords(lesson, units)}: {lesson.by_hand ? "by hand" : from(lesson.n)}.
-      {beforeAndAfter(lesson)}
+      {lessonName(lesson)} {lessonWords(lesson, units)}:{" "}
+      {lesson.by_hand ? "by hand" : from(lesson.n)}.{beforeAndAfter(lesson)}
     </span>
   ));
 }

@@ -5,8 +5,10 @@ fades, a thirtieth a batch. A value is a prior's until there is evidence, and ne
 """
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+
+import numpy as np
 
 from bellcrumb.oven.scene import FIGURE_PRIORS
 
@@ -35,6 +37,8 @@ _TELLS = 0.9  # a bake that leaves more than this of the prior's spread tells no
 _SLACK, _SLACK_MIN = 0.35, 4.0
 # How much firmer this kitchen judges (or makes) a family than the books, in S.
 SET_PRIOR, SET_NOISE = (0.0, 0.6), 0.8
+# How much firmer a cream would be of which one line (this corn starch, these eggs) carries all.
+LINE_PRIOR_S = 0.4  # our estimate: lots of a starch differ by a tenth
 
 
 @dataclass(frozen=True)
@@ -170,6 +174,44 @@ def timed_by_its_sign(took_min: float, from_min: float, to_min: float) -> bool:
     return from_min - slack <= took_min <= to_min + slack
 
 
-def set_shift(shifts: Iterable[float]) -> Learned:
-    """How much firmer than predicted a family comes out here, in S."""
-    return updated(SET_PRIOR, SET_NOISE, shifts)
+@dataclass(frozen=True)
+class SetSeen:
+    """A judged batch: its family, the share of the set that each of its lines carries, and how much
+    firmer than predicted it was judged, S."""
+
+    family: str
+    lines: Mapping[str, float]
+    shift: float
+
+
+def set_shifts(seen: Sequence[SetSeen]) -> tuple[dict[str, Learned], dict[str, Learned]]:
+    """How much firmer than predicted each family comes out here, and each line beyond that, S.
+
+    One normal model of all of them: shift = family + sum of share x line + noise, with independent
+    normal priors. With K the stacked shares, W the (fading) precisions of the verdicts and P those
+    of the priors, the posterior is normal with covariance (K' W K + P)^-1 and mean that times
+    K' W y. A family of which no line is known is updated as by itself.
+    """
+    families = sorted({row.family for row in seen})
+    lines = sorted({line for row in seen for line in row.lines})
+    at = {name: n for n, name in enumerate((*families, *(f"line {x}" for x in lines)))}
+    shares = np.zeros((len(seen), len(at)))
+    weights, later = np.zeros(len(seen)), dict.fromkeys(families, 0)
+    for n in range(len(seen) - 1, -1, -1):
+        row = seen[n]
+        shares[n, at[row.family]] = 1.0
+        for line, share in row.lines.items():
+            shares[n, at[f"line {line}"]] = share
+        weights[n] = FADES ** later[row.family] / SET_NOISE**2
+        later[row.family] += 1
+    prior = np.array([SET_PRIOR[1] if name in families else LINE_PRIOR_S for name in at])
+    cover = np.linalg.inv(shares.T @ (weights[:, None] * shares) + np.diag(prior**-2.0))
+    mean = cover @ (shares.T @ (weights * np.array([row.shift for row in seen])))
+
+    def found(key: str, count: int) -> Learned:
+        return Learned(float(mean[at[key]]), float(cover[at[key], at[key]] ** 0.5), count)
+
+    return (
+        {f: found(f, sum(row.family == f for row in seen)) for f in families},
+        {x: found(f"line {x}", sum(x in row.lines for row in seen)) for x in lines},
+    )

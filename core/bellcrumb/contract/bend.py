@@ -4,6 +4,7 @@ from collections.abc import Callable
 
 from bellcrumb.contract import shapes
 from bellcrumb.contract.build import read_lines
+from bellcrumb.contract.formulas import shift_of
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import answer, mix_of
 from bellcrumb.formula.scale import FINE, eggs_cracked, scale_line
@@ -38,7 +39,7 @@ def bend(given: shapes.SolveIn, pantry: Pantry | None = None) -> shapes.SolveOut
         whole_eggs=wish.whole_eggs,
         swaps=tuple((s.old, s.new) for s in wish.swaps),
         without=tuple(wish.without),
-        shift=given.set_shifts.get(result.family.name, 0.0),
+        shift=shift_of(given, result),
     )  # fmt: skip
     chosen = result.family if given.family else None
 

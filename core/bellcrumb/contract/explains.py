@@ -192,7 +192,7 @@ def learned(given: shapes.LearnIn) -> shapes.LearnOut:
     rings: dict[str, list[tuple[float, float]]] = defaultdict(list)
     ovens: dict[tuple[str, str], list[tuple[float, float]]] = defaultdict(list)
     figures: dict[tuple[str, shapes.OvenFigure], list[tuple[float, float]]] = defaultdict(list)
-    sets: dict[str, list[float]] = defaultdict(list)
+    sets: list[laws.SetSeen] = []
     pots: dict[str, list[tuple[float, float]]] = defaultdict(list)
     for batch in given.batches:
         if batch.simulated:
@@ -208,7 +208,9 @@ def learned(given: shapes.LearnIn) -> shapes.LearnOut:
             row = told_by.log, told_by.spread
             figures[batch.oven or "", told_by.figure].append(row)
         if batch.family and batch.judged and batch.predicted_index is not None:
-            sets[batch.family].append(judged_s(batch.judged) - batch.predicted_index)
+            shift = judged_s(batch.judged) - batch.predicted_index
+            sets.append(laws.SetSeen(batch.family, batch.set_by, shift))
+    families, lines = laws.set_shifts(sets)
     return shapes.LearnOut(
         rings=[
             _out(name, laws.ring([p for p, _ in seen], [t for _, t in seen]),
@@ -232,7 +234,14 @@ def learned(given: shapes.LearnIn) -> shapes.LearnOut:
             )
             for (name, figure), seen in sorted(figures.items())
         ],
-        set_shift=[_out(name, laws.set_shift(seen), seen) for name, seen in sorted(sets.items())],
+        set_shift=[
+            _out(name, found, [row.shift for row in sets if row.family == name])
+            for name, found in families.items()
+        ],
+        lines=[
+            _out(key, found, _of_line(key, sets, families))
+            for key, found in lines.items()
+        ],
     )  # fmt: skip
 
 
@@ -254,6 +263,13 @@ def judged_s(klass: str) -> float:
     edges = (0.6, *CUTS, CUTS[-1] + 1.6)
     n = CLASSES.index(klass)
     return (edges[n] + edges[n + 1]) / 2
+
+
+def _of_line(
+    key: str, sets: list[laws.SetSeen], families: dict[str, laws.Learned]
+) -> list[float]:  # fmt: skip
+    """What each batch tells of a line: what its family does not explain."""
+    return [row.shift - families[row.family].mean for row in sets if key in row.lines]
 
 
 def _out(name: str, found: laws.Learned, seen: list[float]) -> shapes.LearnedOut:

@@ -10,6 +10,7 @@ from bellcrumb.mix.composition import Mix, refuse_huge
 from bellcrumb.mix.lines import Line
 from bellcrumb.pantry.eggs import EggGrade, egg_grade
 from bellcrumb.pantry.ingredients import Pantry, shipped
+from bellcrumb.texture.set_by import set_by
 from bellcrumb.vessels.geometry import Vessel
 
 NOT_CUSTARD = ("crust", "caramel", "meringue", "glaze", "garnish")
@@ -33,8 +34,19 @@ def answered(given: shapes.FormulaIn, pantry: Pantry | None) -> tuple[Answer, Eg
     found = answer(
         lines, grade, given.family, given.altitude_m, custard=custard, beaten=given.beaten
     )
-    shift = given.set_shifts.get(found.family.name, 0.0) if found.family else 0.0
+    shift = shift_of(given, found)
     return (shifted(found, shift) if shift else found), grade
+
+
+def shift_of(given: shapes.FormulaIn, found: Answer) -> float:
+    """How much firmer than the books' this comes out here: by its family and by what sets it, S."""
+    if found.family is None:
+        return 0.0
+    shift = given.set_shifts.get(found.family.name, 0.0)
+    if found.set and given.line_shifts:
+        by = set_by(found.mix, found.style)
+        shift += sum(share * given.line_shifts.get(key, 0.0) for key, share in by.items())
+    return shift
 
 
 def formula(

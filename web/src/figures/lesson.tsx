@@ -14,6 +14,7 @@ const HALF: Record<Kind, number> = {
   vent: 1,
   recovers: 1,
   set: 1.5,
+  line: 1,
 };
 const ZERO: Record<Kind, number> = {
   ring: 1,
@@ -23,6 +24,7 @@ const ZERO: Record<Kind, number> = {
   vent: 1,
   recovers: 1,
   set: 0,
+  line: 0,
 };
 const ENDS: Partial<Record<Kind, [string, string]>> = {
   ring: ["50 %", "150 %"],
@@ -31,6 +33,7 @@ const ENDS: Partial<Record<Kind, [string, string]>> = {
   vent: ["closed", "open"],
   recovers: ["slower", "faster"],
   set: ["softer", "firmer"],
+  line: ["softer", "firmer"],
 };
 
 /**

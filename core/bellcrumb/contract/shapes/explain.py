@@ -1,6 +1,6 @@
 """A batch explained, and what a kitchen's batches teach."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -160,6 +160,10 @@ class BatchSeen(Strict):
     figures: list[FigureSeen] = Field(default_factory=list, max_length=3)
     family: str | None = None
     predicted_index: float | None = Field(None, ge=0, le=30)
+    set_by: dict[str, Annotated[float, Field(ge=0, le=1)]] = Field(
+        default_factory=dict, max_length=20,
+        description="share of the set that each setting ingredient carries, by key",
+    )  # fmt: skip
     judged: SetClass | None = None
 
 
@@ -187,10 +191,12 @@ class FigureOut(LearnedOut):
 
 class LearnOut(Shape):
     """Rings as real over rated power, pots as what boils away over what the model says, ovens in
-    K above the dial and by their figures, sets in S over the prediction."""
+    K above the dial and by their figures, sets in S over the prediction by family, and by setting
+    ingredient beyond that."""
 
     rings: list[LearnedOut]
     pots: list[LearnedOut]
     ovens: list[LearnedOut]
     figures: list[FigureOut]
     set_shift: list[LearnedOut]
+    lines: list[LearnedOut]

@@ -39,6 +39,11 @@ class FormulaIn(MixIn):
         max_length=100,
         description="how much firmer than the books a family (by name) comes out here, S",
     )
+    line_shifts: dict[str, Annotated[float, Field(ge=-3, le=3)]] = Field(
+        default_factory=dict,
+        max_length=100,
+        description="the same of what one ingredient (by key) would set alone, beyond its family",
+    )
     beaten: bool | None = Field(
         None, description="worked smooth after it set (piped, filled), or left as it set (cut)"
     )

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { LessonPlate } from "@/figures/lesson";
-import { lessonWords } from "@/lessons";
+import { lessonName, lessonWords } from "@/lessons";
 import { Button } from "@/ui/button";
 import { Check } from "@/ui/check";
 import { NumberField } from "@/ui/field";
@@ -65,7 +65,9 @@ export function Learned() {
 const KEEP = { on: null, by_hand: null, forget_hand: false, begin_again: false };
 const named = ({ kind, name }: Lesson) => ({ kind, name });
 
-const rounded = (value: number, kind: string) => Number(value.toFixed(kind === "set" ? 1 : 0));
+/** A set is told in S, to a tenth; everything else in whole units. */
+const decimals = (kind: string) => (kind === "set" || kind === "line" ? 1 : 0);
+const rounded = (value: number, kind: string) => Number(value.toFixed(decimals(kind)));
 
 interface RowProps {
   lesson: Lesson;
@@ -76,7 +78,7 @@ interface RowProps {
 function Row({ lesson, units, change }: RowProps) {
   const [typing, setTyping] = useState<number | null>(null);
   const oven = lesson.kind === "oven";
-  const share = !oven && lesson.kind !== "set";
+  const share = !oven && !decimals(lesson.kind);
   const shown = (value: number) =>
     oven ? fromCelsius(value, units) - fromCelsius(0, units) : share ? 100 * value : value;
   const back = (value: number) =>
@@ -87,12 +89,12 @@ function Row({ lesson, units, change }: RowProps) {
     <li className="rule-b py-2">
       <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
         <div className="min-w-0 flex-1 basis-64">
-          <b className="inline-block first-letter:uppercase">{lesson.name}</b>{" "}
+          <b className="inline-block first-letter:uppercase">{lessonName(lesson)}</b>{" "}
           {lessonWords(learned, units)}
           <span className="caption block">
             from {lesson.n} {lesson.n === 1 ? "batch" : "batches"}
             {lesson.by_hand !== null &&
-              ` · by hand ${shown(lesson.by_hand).toFixed(lesson.kind === "set" ? 1 : 0)} ${unit}`}
+              ` · by hand ${shown(lesson.by_hand).toFixed(decimals(lesson.kind))} ${unit}`}
             {!lesson.on && " · not used"}
           </span>
         </div>
