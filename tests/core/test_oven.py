@@ -204,7 +204,7 @@ class BakeTest(unittest.TestCase):
         for listed in ("all chosen on", "all held back"):
             n, ratio, spread, meet = rows[listed]
             with self.subTest(listed):
-                self.assertTrue(0.93 < ratio < 1.07, ratio)
+                self.assertTrue(0.92 < ratio < 1.08, ratio)
                 self.assertLess(spread, 0.15)
                 self.assertGreaterEqual(meet / n, 0.88)
 

@@ -7,9 +7,12 @@ import numpy as np
 from bellcrumb.book.learn import oven_figure, told_of
 from bellcrumb.contract import compute
 from bellcrumb.contract.formulas import mix_asked
-from bellcrumb.contract.ovens import job_of, oven_family, poured_c, stops_wobbling_c
+from bellcrumb.contract.ovens import goes_in_c, job_of, oven_family, stops_wobbling_c
 from bellcrumb.contract.shapes import oven
+from bellcrumb.laws.air import ROOM_C
+from bellcrumb.oven.chamber import DOOR_DROP_K, FILLED_DROP_K, Chamber
 from bellcrumb.oven.figures import figures
+from bellcrumb.oven.pour import at_the_oven_c
 from bellcrumb.oven.refit import Observations
 from bellcrumb.oven.run import Bake, Cases
 from bellcrumb.oven.scene import FIGURE_PRIORS
@@ -30,7 +33,7 @@ def seen(rng, truth, minutes=40, **how):
     mix, _ = mix_asked(given.mix, "")
     kin = oven_family(mix, None)
     job, _, _ = job_of(mix, kin, given, None)
-    set_c, start = stops_wobbling_c(mix, kin), poured_c(given.mix.temp_c, kin)
+    set_c, start = stops_wobbling_c(mix, kin), goes_in_c(given.mix.temp_c, kin, job)
     real = replace(job, oven=replace(
         job.oven, **{k: v for k, v in truth.items() if k != "offset_k"}))  # fmt: skip
     run = Bake(real, Cases.one(start + rng.gauss(0, 2), truth.get("offset_k", 0.0), set_c))
@@ -80,6 +83,24 @@ class FiguresTest(unittest.TestCase):
             compute("bake", asked(recovers=r))["pull_from_min"] for r in (0.5, 2.0)
         )  # fmt: skip
         self.assertGreater(slow, fast)
+
+
+class PourTest(unittest.TestCase):
+    def test_what_is_poured_warm_goes_in_cooler_and_the_shallow_lose_more(self):
+        job, *_ = seen(random.Random(1), {}, minutes=1)
+        deep = at_the_oven_c(60.0, job.mould, job.food)
+        shallow = at_the_oven_c(60.0, replace(job.mould, fill_mm=15.0), job.food)
+        self.assertTrue(ROOM_C < shallow < deep - 1 < 59, (shallow, deep))
+        self.assertEqual(at_the_oven_c(60.0, job.mould, job.food, 0.0), 60.0)
+        self.assertEqual(at_the_oven_c(8.0, job.mould, job.food), 8.0)
+
+    def test_water_poured_in_the_oven_costs_more_heat_than_a_pan_put_in(self):
+        job, *_ = seen(random.Random(1), {}, minutes=1)
+        none = np.array([0.0])
+        poured, put_in = (
+            Chamber(job.oven, job.bath, none, 0.0, 0.0, pan_c=pan) for pan in (None, 80.0)
+        )
+        self.assertEqual(put_in.air_c[0] - poured.air_c[0], FILLED_DROP_K - DOOR_DROP_K)
 
 
 class LearningTest(unittest.TestCase):

@@ -38,7 +38,7 @@ _SLACK, _SLACK_MIN = 0.35, 4.0
 # How much firmer this kitchen judges (or makes) a family than the books, in S.
 SET_PRIOR, SET_NOISE = (0.0, 0.6), 0.8
 # How much firmer a cream would be of which one line (this corn starch, these eggs) carries all.
-LINE_PRIOR_S = 0.4  # our estimate: lots of a starch differ by a tenth
+LINE_PRIOR_S = 0.45  # our estimate: lots of a starch differ by a tenth
 
 
 @dataclass(frozen=True)
@@ -148,7 +148,7 @@ def told_of(figure: str, log: float, spread: float) -> tuple[float, float] | Non
     with the prior in it; None where the bake added next to nothing.
 
     >>> told_of("film", 0.2, 0.15)
-    (0.26666666666666666, 0.17320508075688773)
+    (0.2666666666666667, 0.17320508075688773)
     >>> told_of("vent", 0.1, 0.68) is None
     True
     """

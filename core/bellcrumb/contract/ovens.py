@@ -13,6 +13,7 @@ from bellcrumb.errors import CraftError
 from bellcrumb.heat.materials import food
 from bellcrumb.mix.composition import Mix
 from bellcrumb.oven.body import free_water, stirs, tolerates_k, wobbles_at_c
+from bellcrumb.oven.pour import at_the_oven_c
 from bellcrumb.oven.pull import Known, bake, cases_of, signs, stepped
 from bellcrumb.oven.run import Cases, Job
 from bellcrumb.oven.scene import Bath, DialStage, Mould, Oven, OvenKind, mould_of
@@ -112,7 +113,7 @@ def bake_mix(
     job, _, poured = job_of(mix, kin, given, vessels)
     each_ml = mix.volume_ml / given.count
     said = [*said, *not_for_these(given.vessel, given.fill, vessels, each_ml)]
-    start = poured_c(given.mix.temp_c, kin)
+    start = goes_in_c(given.mix.temp_c, kin, job)
     set_c = stops_wobbling_c(mix, kin)
     hottest = max(s.set_c for s in job.oven.stages) + job.oven.offset_k
     if hottest <= max(start, set_c - 3):
@@ -128,9 +129,11 @@ def bake_mix(
     return bake_out(found, given, poured, set_c, kin, said, solve_ms)
 
 
-def poured_c(told_c: float | None, kin: Family) -> float:
-    """How warm a mix goes in: as told, else as it usually does, degC."""
-    return _POURED_C.get(kin.key, _ROOM_C) if told_c is None else told_c
+def goes_in_c(told_c: float | None, kin: Family, job: Job) -> float:
+    """How warm a mix goes in, poured as told, else as it usually is, degC: several moulds in a pan
+    of water have stood while they were filled; what is poured on the oven's shelf has not."""
+    poured = _POURED_C.get(kin.key, _ROOM_C) if told_c is None else told_c
+    return poured if job.bath is None else at_the_oven_c(poured, job.mould, job.food)
 
 
 def stops_wobbling_c(mix: Mix, kin: Family) -> float:
@@ -234,12 +237,12 @@ def choose_mix(
     """``chosen`` of a mix already understood. All settings are cases of one run."""
     kin = oven_family(mix, given.family)
     set_c = stops_wobbling_c(mix, kin)
-    start = poured_c(given.mix.temp_c, kin)
     found: list[shapes.ChoiceOut] = []
     for bath in (given.bath or shapes.BathIn(), None):
         oven = given.oven.model_copy(update={"set_c": TRIED_C[0], "stages": []})
         asked = given.model_copy(update={"bath": bath, "oven": oven})
         job, mould, _ = job_of(mix, kin, asked, vessels)
+        start = goes_in_c(given.mix.temp_c, kin, job)
         n = len(TRIED_C)
         offsets = np.array(TRIED_C) - TRIED_C[0] + given.oven.offset_k
         cases = Cases(np.full(n, start), offsets, np.ones(n), np.full(n, set_c))
@@ -305,7 +308,7 @@ def convert_mix(
     kin = oven_family(mix, given.family)
     set_c = stops_wobbling_c(mix, kin)
     job, mould, _ = job_of(mix, kin, given, vessels)
-    start = poured_c(given.mix.temp_c, kin)
+    start = goes_in_c(given.mix.temp_c, kin, job)
     width = 2 * mould.half_mm
     one = stepped(job, Cases.one(start, job.oven.offset_k, set_c), 4 * 3600)
     aim = float(signs(one, width)[given.doneness].mean(0)[0])

@@ -3,7 +3,7 @@
 import math
 
 from bellcrumb.book.learn import told_of
-from bellcrumb.contract.ovens import job_of, oven_family, poured_c, stops_wobbling_c
+from bellcrumb.contract.ovens import goes_in_c, job_of, oven_family, stops_wobbling_c
 from bellcrumb.contract.shapes import oven as shapes
 from bellcrumb.contract.shapes.explain import FigureSeen, OvenFigure, OvenTold
 from bellcrumb.mix.composition import Mix
@@ -22,7 +22,7 @@ def refit_mix(
     kin = oven_family(mix, given.family)
     job, _, _ = job_of(mix, kin, given, vessels)
     set_c = stops_wobbling_c(mix, kin)
-    start = poured_c(given.mix.temp_c, kin)
+    start = goes_in_c(given.mix.temp_c, kin, job)
     found = refit(job, start, job.oven.offset_k, set_c, told)
     if found is None:
         return None
@@ -59,7 +59,7 @@ def figures_mix(
     be."""
     kin = oven_family(mix, given.family)
     job, _, _ = job_of(mix, kin, given, vessels)
-    start = poured_c(given.mix.temp_c, kin)
+    start = goes_in_c(given.mix.temp_c, kin, job)
     found = figures(job, start, stops_wobbling_c(mix, kin), told)
     if found is None:
         return None

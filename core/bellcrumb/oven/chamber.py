@@ -29,6 +29,9 @@ ROOM_H = 5.0  # still air of a kitchen
 # Bath water to a wall and to a floor; insensitive, so fixed.
 WATER_SIDE_H, WATER_FLOOR_H = 350.0, 245.0
 DOOR_DROP_K = 30.0  # after the door was open to load
+# After it stood open for the minute or more in which water is poured into a pan on the shelf: twice
+# as long, twice as much. Our estimate.
+FILLED_DROP_K = 60.0
 DOOR_MIN = 0.02  # as near as a step begins to it
 AIR_TAU_S = 240.0
 WALL_TAU_S = 900.0  # the walls follow a turned dial slowly; estimate
@@ -93,15 +96,18 @@ class Chamber:
 
     def __init__(
         self, oven: Oven, bath: Bath | None, offset_k: Array, moulds: float, foot_m2: float,
-        wet_m2: float = 0.0, pan_c: float = ROOM_C,
+        wet_m2: float = 0.0, pan_c: float | None = None,
     ) -> None:  # fmt: skip
+        """``pan_c`` is a pan whose water is in it already, at that temperature (None: it is poured
+        in the oven, into a pan from the room)."""
         self.oven, self.bath, self.offset_k = oven, bath, offset_k
         self.pressure = pressure_pa(oven.altitude_m)
         self.boils_c = boils_c(oven.altitude_m)
         start = np.full_like(offset_k, oven.set_c(0)) + offset_k
         cold = ROOM_C if not oven.preheated else None
         self.wall_c = start.copy() if cold is None else np.full_like(start, cold)
-        self.air_c = np.maximum(self.wall_c - DOOR_DROP_K, ROOM_C)
+        drop_k = DOOR_DROP_K if bath is None or pan_c is not None else FILLED_DROP_K
+        self.air_c = np.maximum(self.wall_c - drop_k, ROOM_C)
         room = ROOM_HUMIDITY * saturation_pa(np.full_like(start, ROOM_C))
         self.room_pa = room
         kg = KG_PER_MOL / (GAS_J_PER_MOLK * (ROOM_C + 273.15))
@@ -124,7 +130,8 @@ class Chamber:
             # The pan takes its share of what is poured into it.
             self.pan_j_k = PAN_J_M2K * (self.around_m2 + self.deck_m2)
             water = bath.water_kg * WATER_CP
-            poured = (water * bath.water_c + self.pan_j_k * pan_c) / (water + self.pan_j_k)
+            pan = ROOM_C if pan_c is None else pan_c
+            poured = (water * bath.water_c + self.pan_j_k * pan) / (water + self.pan_j_k)
             self.bath_c = np.full_like(start, poured)
         else:
             self.bath_c = self.bath_kg = np.zeros_like(start)

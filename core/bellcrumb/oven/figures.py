@@ -20,9 +20,6 @@ from bellcrumb.work import checkpoint
 
 Array = NDArray[np.float64]
 
-PRIOR_RECOVERS = (
-    0.4  # as a logarithm: a full or a poor oven is half as fast as a good one; estimate
-)
 LEAST_AIR, LEAST_INSIDE = 8, 6
 _STRIDES: Strides = ((30.0, 10.0), (120.0, 30.0), (600.0, 60.0), (float("inf"), 120.0))
 _EVALUATIONS = 6
@@ -50,7 +47,7 @@ class OvenFigures:
 def figures(job: Job, start_c: float, set_c: float, told: Observations) -> OvenFigures | None:
     """Fit an oven to a bake that has a probe in the air and one in the custard or the bath; None
     where there is too little of either. Priors: start +-5 K, dial +-8 K, film a third, vent two,
-    recovery two fifths."""
+    recovery near a half."""
     air = thinned([p for p in told.air if p[0] > 60])
     probe = thinned([p for p in told.probe if p[0] > 60])
     bath = thinned([p for p in told.bath if p[0] > 60]) if job.bath else []

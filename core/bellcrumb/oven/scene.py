@@ -32,9 +32,9 @@ class DialStage:
     minutes: float | None = None
 
 
-# How far ovens of a kind differ, as logarithms: film a third, vent two, recovery two fifths (a full
-# or a poor oven comes back half as fast as a good one). Our estimates.
-FIGURE_PRIORS = {"film": 0.3, "vent": 0.7, "recovers": 0.4}
+# How far ovens of a kind differ, as logarithms: film a third, vent two, recovery near a half (a
+# full or a poor oven comes back half as fast as a good one). Our estimates.
+FIGURE_PRIORS = {"film": 0.3, "vent": 0.7, "recovers": 0.45}
 
 
 @dataclass(frozen=True)
