@@ -129,10 +129,15 @@ def bake_mix(
     return bake_out(found, given, poured, set_c, kin, said, solve_ms)
 
 
+def poured_c(told_c: float | None, kin: Family) -> float:
+    """How warm a mix is poured: as told, else as it usually is, degC."""
+    return _POURED_C.get(kin.key, _ROOM_C) if told_c is None else told_c
+
+
 def goes_in_c(told_c: float | None, kin: Family, job: Job) -> float:
-    """How warm a mix goes in, poured as told, else as it usually is, degC: several moulds in a pan
-    of water have stood while they were filled; what is poured on the oven's shelf has not."""
-    poured = _POURED_C.get(kin.key, _ROOM_C) if told_c is None else told_c
+    """How warm it goes in, degC: several moulds in a pan of water have stood while they were
+    filled; what is poured on the oven's shelf has not."""
+    poured = poured_c(told_c, kin)
     return poured if job.bath is None else at_the_oven_c(poured, job.mould, job.food)
 
 
