@@ -104,6 +104,14 @@ class BrowserCase(StaticLiveServerTestCase):
         page.get_by_role("button", name="Sign in").click()
         expect(page.get_by_role("heading", name="Weir House")).to_be_visible()
 
+    def choose(self, label, option, within=None):
+        """One of a long list, found by typing the name of it."""
+        scope = within or self.page
+        scope.get_by_label(label, exact=True).click()
+        box = scope.page if within else self.page
+        box.get_by_role("combobox", name=f"{label}: a word of it").fill(option)
+        box.get_by_role("option", name=option, exact=True).click()
+
     def open(self, name, page=None):
         page = page or self.page
         page.get_by_role("link", name=name).click()

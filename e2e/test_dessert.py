@@ -37,7 +37,7 @@ class DessertTest(BrowserCase):
         self.add_part("crust", "Shell", SHELL)
         self.add_part("cream", "Topping", TOP)
         page.get_by_role("link", name="The dessert whole").click()
-        page.get_by_label("Built in", exact=True).select_option(label="Springform 23 cm x 70 mm")
+        self.choose("Built in", "Springform 23 cm x 70 mm")
         page.get_by_label("Portions of each").fill("8")
         page.get_by_label("Cut", exact=True).select_option("wedges")
 

@@ -4,6 +4,7 @@ from typing import cast
 
 from django.http import HttpRequest
 from ninja import Router, Schema
+from pydantic import Field
 
 from bellcrumb.book.review import BAKED_ONLY, FAULTS, STOVE_ONLY
 from bellcrumb.contract.shapes import PartKind
@@ -40,6 +41,7 @@ class VesselRef(Named):
     brim_ml: float
     depth_mm: float
     shape: str
+    kind: str = Field(description="the sort of vessel it is looked for under")
     takes_a_bath: bool
 
 
@@ -98,6 +100,7 @@ def craft(request: HttpRequest) -> CraftOut:
                 brim_ml=v.brim_ml,
                 depth_mm=v.depth_mm,
                 shape=v.shape,
+                kind=v.kind,
                 takes_a_bath=v.shape == "rect" and v.length_mm >= 200,
             )
             for v in library().values()

@@ -17,6 +17,7 @@ class Vessel:
     """A vessel by its inside measures in mm. ``brim_ml`` is the authority on what it holds.
 
     Vessels with corners have ``length_mm``/``width_mm`` at the top and the same at the bottom.
+    ``kind`` is the sort of vessel it is looked for under.
     """
 
     key: str
@@ -32,6 +33,7 @@ class Vessel:
     bottom_length_mm: float = 0.0
     bottom_width_mm: float = 0.0
     wall_mm: float = 0.0
+    kind: str = ""
 
     def across(self, height: float) -> tuple[float, float]:
         """Inside length and width (mm) at a share of the depth, 0 the floor and 1 the rim."""
@@ -171,6 +173,7 @@ def library() -> dict[str, Vessel]:
             top_mm=top,
             bottom_mm=float(row["bottom_diameter_mm"] or top),
             material=row["material"],
+            kind=row["kind"],
             **size,
         )
     return found

@@ -7868,6 +7868,11 @@ export interface components {
       depth_mm: number;
       /** Key */
       key: string;
+      /**
+       * Kind
+       * @description the sort of vessel it is looked for under
+       */
+      kind: string;
       /** Name */
       name: string;
       /** Shape */

@@ -5,10 +5,12 @@ import { Link, useNavigate } from "react-router";
 import { client, must, type Shapes } from "@/api/client";
 import { useBook, useCraft, type Wanted } from "@/api/queries";
 import { useBench } from "@/bench";
+import { familyGroups } from "@/families";
 import { ControlPlate } from "@/figures/control";
 import { Curves } from "@/figures/curves";
 import { Serving } from "@/figures/glass";
 import { Button } from "@/ui/button";
+import { Choice } from "@/ui/choice";
 import { Input, Select } from "@/ui/field";
 import { Empty, Failed, Loading } from "@/ui/states";
 import { clock, day, degrees, time } from "@/units";
@@ -137,16 +139,12 @@ function Finder({ wanted, set }: FinderProps) {
           <option key={place.name}>{place.name}</option>
         ))}
       </Select>
-      <Select
+      <Choice
         label="Family"
+        groups={familyGroups(craft.data?.families ?? [], "any family", "name")}
         value={wanted.family ?? ""}
-        onChange={(event) => set({ ...wanted, family: event.target.value })}
-      >
-        <option value="">any family</option>
-        {craft.data?.families.map((family) => (
-          <option key={family.key}>{family.name}</option>
-        ))}
-      </Select>
+        onValue={(family) => set({ ...wanted, family })}
+      />
       {(["since", "until"] as const).map((key) => (
         <Input
           key={key}

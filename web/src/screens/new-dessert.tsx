@@ -2,26 +2,16 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 
-import { ApiError, client, must, type Shapes } from "@/api/client";
+import { ApiError, client, must } from "@/api/client";
 import { useCraft } from "@/api/queries";
 import { useBench } from "@/bench";
+import { familyGroups } from "@/families";
 import { blankContent } from "@/keep/blank";
 import { newId } from "@/keep/id";
 import { Button } from "@/ui/button";
+import { Choice } from "@/ui/choice";
 import { Dialog } from "@/ui/dialog";
-import { Input, Select } from "@/ui/field";
-
-const GROUPS: Record<string, string> = {
-  stirred_egg: "Stirred, set by yolk",
-  starch_boiled: "Boiled, set by starch",
-  curd: "Curds",
-  baked_egg: "Baked, set by egg",
-  starch_baked: "Boiled, then baked",
-  acid_set: "Set by acid",
-  cheesecake: "Cheesecakes",
-};
-
-type Family = Shapes["FamilyRef"];
+import { Input } from "@/ui/field";
 
 /** A new dessert: its name, and whether it begins blank or from the middle of a family. */
 export function NewDessert({ onClose }: { onClose: () => void }) {
@@ -77,23 +67,13 @@ export function NewDessert({ onClose }: { onClose: () => void }) {
           error={add.error instanceof ApiError ? add.error.message : null}
           onChange={(event) => setName(event.target.value)}
         />
-        <Select
+        <Choice
           label="Begin with"
+          groups={familyGroups(families, "my own lines")}
           value={from}
-          onChange={(event) => setFrom(event.target.value)}
+          onValue={setFrom}
           hint={chosen ? undefined : "Your own lines, or the middle of a family to make yours."}
-        >
-          <option value="">my own lines</option>
-          {byGroup(families).map(([group, members]) => (
-            <optgroup key={group} label={GROUPS[group] ?? group}>
-              {members.map((family) => (
-                <option key={family.key} value={family.key}>
-                  {family.name}
-                </option>
-              ))}
-            </optgroup>
-          ))}
-        </Select>
+        />
         {chosen && (
           <p className="rule-t pt-2 text-soft" data-testid="starter">
             {chosen.starter.join(" · ")}
@@ -110,12 +90,4 @@ export function NewDessert({ onClose }: { onClose: () => void }) {
       </form>
     </Dialog>
   );
-}
-
-function byGroup(families: readonly Family[]): [string, Family[]][] {
-  const found = new Map<string, Family[]>();
-  for (const family of families) {
-    found.set(family.group, [...(found.get(family.group) ?? []), family]);
-  }
-  return [...found];
 }

@@ -1,8 +1,10 @@
 import type { Shapes } from "@/api/client";
 import { useCraft } from "@/api/queries";
 import { useBench } from "@/bench";
+import { familyGroups } from "@/families";
 import { span } from "@/figures/thread";
 import type { Draft } from "@/keep/draft";
+import { Choice } from "@/ui/choice";
 import { Why } from "@/ui/why";
 import { degrees, grams, kelvins, millilitres, money, said, type Units } from "@/units";
 import { DOES } from "@/words";
@@ -192,28 +194,25 @@ export function Facts({ found, earlier, draft, readOnly }: Props) {
         </p>
       ))}
       {found.family && (
-        <label className="caption mt-3 flex flex-wrap items-center gap-2">
-          judged as
-          <select
-            className="field !w-auto max-w-full text-base text-ink"
-            value={draft.content.family}
-            disabled={readOnly}
-            onChange={(event) => draft.change({ family: event.target.value })}
-          >
-            <option value="">
-              {found.family.guessed
-                ? `${found.family.name} (recognised)`
-                : "whatever it looks like"}
-            </option>
-            {craft.data?.families.map((f) => (
-              <option key={f.key} value={f.key}>
-                {f.name}
-                {f.on_the_stove ? "" : " (oven)"}
-              </option>
-            ))}
-          </select>
-          {found.family.distance < 90 && standing(found.family.distance)}
-        </label>
+        <div className="mt-3 flex flex-wrap items-end gap-x-3">
+          <div className="w-full max-w-80">
+            <Choice
+              label="judged as"
+              groups={familyGroups(
+                craft.data?.families ?? [],
+                found.family.guessed
+                  ? `${found.family.name} (recognised)`
+                  : "whatever it looks like",
+              )}
+              value={draft.content.family}
+              disabled={readOnly}
+              onValue={(family) => draft.change({ family })}
+            />
+          </div>
+          <span className="caption pb-2">
+            {found.family.distance < 90 && standing(found.family.distance)}
+          </span>
+        </div>
       )}
     </div>
   );

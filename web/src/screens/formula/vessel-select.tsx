@@ -1,13 +1,22 @@
 import { useCraft } from "@/api/queries";
 import { useBench } from "@/bench";
-import { Select } from "@/ui/field";
+import { Choice } from "@/ui/choice";
+import type { Group } from "@/ui/narrowed";
 
-const KINDS = {
-  glass: "Glasses",
-  ring: "Rings",
-  shell: "Shells",
-  mould: "Moulds",
-  pan: "Pans",
+const OWN = {
+  glass: "Glasses of this kitchen",
+  ring: "Rings of this kitchen",
+  shell: "Shells of this kitchen",
+  mould: "Moulds of this kitchen",
+  pan: "Pans of this kitchen",
+} as const;
+const LIBRARY = {
+  small: "Ramekins, pots and dishes",
+  mould: "Large moulds",
+  pie_tart: "Pies, tarts and rings",
+  cake: "Springforms, cake and loaf tins",
+  pan: "Pans and trays",
+  gastronorm: "Gastronorm pans",
 } as const;
 
 interface VesselSelectProps {
@@ -33,34 +42,26 @@ export function VesselSelect({
   const { kitchen } = useBench();
   const craft = useCraft();
   const library = craft.data?.vessels.filter((v) => !pans || v.takes_a_bath) ?? [];
+  const own = kitchen.vessels.filter((v) => !pans || v.shape === "rect");
+  const groups: Group[] = [
+    { name: null, options: [{ value: "", label: none }] },
+    ...Object.entries(OWN).map(([kind, name]) => ({
+      name,
+      options: own.filter((v) => v.kind === kind).map((v) => ({ value: v.id, label: v.name })),
+    })),
+    ...Object.entries(LIBRARY).map(([kind, name]) => ({
+      name,
+      options: library.filter((v) => v.kind === kind).map((v) => ({ value: v.key, label: v.name })),
+    })),
+  ];
   return (
-    <Select
+    <Choice
       label={label}
+      groups={groups.filter((group) => group.options.length > 0)}
       value={value}
       disabled={disabled}
       error={error}
-      onChange={(event) => onKey(event.target.value)}
-    >
-      <option value="">{none}</option>
-      {(Object.keys(KINDS) as (keyof typeof KINDS)[]).map((kind) => {
-        const own = kitchen.vessels.filter((v) => v.kind === kind && (!pans || v.shape === "rect"));
-        return own.length ? (
-          <optgroup key={kind} label={`${KINDS[kind]} of this kitchen`}>
-            {own.map((v) => (
-              <option key={v.id} value={v.id}>
-                {v.name}
-              </option>
-            ))}
-          </optgroup>
-        ) : null;
-      })}
-      <optgroup label="Library">
-        {library.map((v) => (
-          <option key={v.key} value={v.key}>
-            {v.name}
-          </option>
-        ))}
-      </optgroup>
-    </Select>
+      onValue={onKey}
+    />
   );
 }
