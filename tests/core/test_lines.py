@@ -273,3 +273,23 @@ class QuietErrorTest(unittest.TestCase):
         doubt = understand("8 g yolks", shipped(), US_LARGE)
         self.assertEqual(doubt.confidence, "doubtful")
         self.assertIn("did you mean 8 yolks?", doubt.message)
+
+    def test_a_measure_nobody_knows_is_asked_for_and_never_counted_as_one_piece(self):
+        for text, said in (
+            ("1 punnet raspberries", "punnet"),
+            ("1 barquette de framboises", "barquette"),
+            ("1 Schale Himbeeren", "schale"),
+            ("une poignée de noisettes", "poignée"),
+            ("1 bunch of mint", "bunch"),
+        ):
+            with self.subTest(text):
+                line = understand(text, shipped(), US_LARGE)
+                self.assertIsNone(line.grams)
+                self.assertIn(f"How much is a “{said}”?", line.message)
+        # What is a piece is still counted, whatever it is called besides.
+        for text, grams in (("1 Madagascar vanilla bean", 4), ("12 hazelnuts", 13.2)):
+            self.assertAlmostEqual(understand(text, shipped(), US_LARGE).grams, grams, delta=0.1)
+
+    def test_two_things_in_one_line_are_neither_when_it_is_not_sure(self):
+        for text in ("100 g sugar and salt", "200 g milk and cream"):
+            self.assertIsNone(understand(text, shipped(), US_LARGE).ingredient, text)

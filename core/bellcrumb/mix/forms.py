@@ -77,7 +77,13 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     # "une noisette de beurre"
     (re.compile(r"^(?:une |1 )noisette de (?=beurre)"), "8 g "),
     # "1 demi gousse"
-    (re.compile(r"^(?:1|une?) (?:demi|demie|halbe|mezza|media)[- ]"), "1/2 "),
+    (re.compile(r"^(?:1|une?|ein|eine[mnrs]?) (?:demi|demie|halbe[mnrs]?|mezza|media)[- ]"),
+     "1/2 "),
+    # "un cuarto de litro de nata", "ein Viertelliter Sahne", "tre quarti di litro di latte"
+    (re.compile(r"^(?:1|un|ein|eine[nr]?) (?:quart d['’e]|cuarto de|quarto di|viertel)[ -]?"
+                r"(?=litr|liter)"), "1/4 "),
+    (re.compile(r"^(?:3|trois|tres|tre|drei) (?:quarts de|cuartos de|quarti di|viertel)[ -]?"
+                r"(?=litr|liter)"), "3/4 "),
     # "Mark von 1 Vanilleschote", "les graines d'une gousse de vanille"
     (re.compile(r"^(?:das |les |the )?(?:mark|graines|seeds|semillas|semi) (?:von |of |de |di |d'|)"
                 r"(?P<n>\d+|eine[rs]?|une?|an?|un'?|una) "), r"\g<n> "),

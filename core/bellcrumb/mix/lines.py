@@ -10,9 +10,10 @@ from functools import lru_cache
 from typing import Literal
 
 from bellcrumb.errors import CraftError
+from bellcrumb.mix.egg_sizes import LARGE_EGGS, grade_in, no_yolk, of_size
 from bellcrumb.mix.forms import PART, plainly, spoons_in_capitals
 from bellcrumb.mix.weights import Asks, each_of, grams_of
-from bellcrumb.pantry.eggs import EggGrade, egg_grade, grade_of_size
+from bellcrumb.pantry.eggs import EggGrade
 from bellcrumb.pantry.ingredients import Ingredient, Pantry, shipped
 from bellcrumb.quantities.amount import Amount, plain_text, read_amount
 from bellcrumb.quantities.show import cups_text, grams_text
@@ -23,32 +24,17 @@ ABSURD_G = 100_000.0
 # Longer is no line but a text; more of them is no formula.
 LONGEST_LINE, MOST_LINES = 300, 200
 _HALF_AND_HALF = re.compile(r"\bhalf\s*(?:&|and|-and-|-n-)\s*half\b", re.IGNORECASE)
-_LARGE_EGGS = re.compile(
-    r"^(\d+) ?l (eggs?|egg yolks?|yolks?|œufs?|oeufs?|uova|tuorli|huevos?|yemas?|eier|eigelb)\b",
-    re.IGNORECASE,
-)
-_EGG_WORD = re.compile(r"\b(?:œufs?|oeufs?|uova|uovo|huevos?|eier|eiern|eggs?)\b")
-_YOLKS = re.compile(r"\b(yolks|jaunes|tuorli|yemas)\b")
-_SIZE_WORDS = {
-    "small": "small petits petit pequeños pequeñas piccole piccoli kleine",
-    "medium": "medium moyens moyen medianos medianas medie medi mittelgroße mittelgrosse mittlere",
-    "large": "large gros grandes grandi große grosse",
-    "extra large": "xl",
-    "jumbo": "jumbo",
-}  # fmt: skip
-_SIZE_GRADE = {word: size for size, words in _SIZE_WORDS.items() for word in words.split()}
-_SIZES = re.compile(rf"\b(extra large|{'|'.join(_SIZE_GRADE)})\b")
-# "4 huevos L", "3 Eier (Größe M)", "6 œufs calibre M": the letters of the EU and the UK.
-_EGG_LETTER = re.compile(
-    r"^(?P<egg>.*\b(?:eggs?|yolks?|whites?|œufs?|oeufs?|jaunes?|uova|uovo|tuorli|huevos?|yemas?"
-    r"|eier|eiern?|ei|eigelb)\b[^(,]*?)[\s(,]+"
-    r"(?:size|größe|gr\.|gr|taille|calibre|talla|taglia|tamaño)?\s*(?P<letter>s|m|l|xl)\)?$"
-)
-# "zest and juice of 2 lemons"
+# "zest and juice of 2 lemons", "succo e scorza di un limone", "Saft und Abrieb einer Zitrone"
 _BOTH_OF_FRUIT = re.compile(
-    r"^(?:the )?(?:juice and zest|zest and juice|jus et zeste|zeste et jus) (?:of |de |d')"
-    r"(\S+(?:\s\d+/\d+)?) (.+)$"
+    rf"^(?:the |le |il )?(?P<one>{'|'.join(PART)}) (?:and|&|et|e|y|und) (?:the |le |la )?"
+    rf"(?P<two>{'|'.join(PART)}) (?:of |de |d['’]|di |von )?"
+    r"(?P<n>\d\S*(?:\s\d+/\d+)?|one|two|three|an?|une?|deux|trois|un[oa]?|un['’]|due|tre|dos|tres"
+    r"|eine[rs]?|zwei|drei)\s*(?P<fruit>\D.*)$"
 )
+# What a count of so small a thing may not be taken for pieces of, when words stand before it that
+# nobody knows: "1 punnet raspberries". Grams of one.
+_SMALL_G = 20.0
+_OF = re.compile(r"\b(?:of|de|di|d['’]|von)$")
 _FRUIT_PART = re.compile(
     rf"^(.+?)[,\s(]+(juiced?|zested|{'|'.join(sorted(PART, key=len, reverse=True))})\)?$"
 )
@@ -140,12 +126,13 @@ def understand(
     if not plain or plain.endswith(":") or plain.startswith("#"):
         return None
     plain = _HALF_AND_HALF.sub("half_and_half", plain)
-    large = _LARGE_EGGS.match(plain)
+    large = LARGE_EGGS.match(plain)
     if large:  # four eggs of the grade L, no litres
         plain = f"{large.group(1)} large {large.group(2)}"
     both = _BOTH_OF_FRUIT.match(plain)
-    if both:
-        plain = f"{both.group(1)} {both.group(2)}, juice and zest"
+    if both and PART[both["one"]] != PART[both["two"]]:
+        count = "1" if both["n"].startswith(("ein", "un")) else both["n"]
+        plain = f"{count} {both['fruit']}, juice and zest"
     two = _two_things(text, plain, pantry, grade, measures)
     if two:
         return two
@@ -198,7 +185,9 @@ def understand(
 
 # "3 egg yolks plus 1 whole egg", "250 ml de lait et 2 œufs"
 TWO_THINGS = re.compile(
-    r"^(?P<one>.*?[^\W\d].*?)(?P<and>,? (?:plus|\+|and|&|et|e|y|und|más|più) )(?P<two>\d.*)$",
+    r"^(?P<one>.*?[^\W\d].*?)(?P<and>,? (?:plus|\+|and|&|et|e|y|und|más|più) )"
+    r"(?P<two>(?:\d|(?:an?|one|two|three|four|six|une?|deux|trois|quatre|un[oa]|due|tre|quattro|dos"
+    r"|tres|cuatro|eine?|zwei|drei|vier)\s).*)$",
     re.IGNORECASE,
 )
 
@@ -255,7 +244,7 @@ def _without_amount(text: str, name: str, pantry: Pantry) -> Line:
 def _weigh(
     text: str, amount: Amount, name: str, pantry: Pantry, grade: EggGrade, measures: Measures
 ) -> Line:
-    name, grade = _of_size(name, grade)
+    name, grade = of_size(name, grade)
     bare = re.sub(r"\(.*?\)", " ", name)
     both = _BOTH_PARTS.match(re.sub(r"[()]", " ", name).strip())
     if both and amount.unit is None and PART[both["one"]] != PART[both["two"]]:
@@ -292,10 +281,14 @@ def _weigh(
         match = replace(match, ingredient=ingredient, sureness="likely", note="taken as extract")
     if ingredient.key == "cinnamon" and (amount.unit is None or amount.unit.kind == "count"):
         ingredient = pantry.key("cinnamon_stick")
-    size = _SIZES.search(name)
-    if size and ingredient.category == "egg":
-        grade = grade_of_size(_SIZE_GRADE.get(size.group(1), size.group(1)), grade)
+    grade = grade_in(name, ingredient, grade)
     grams, spread, how = grams_of(amount, ingredient, grade, pantry)
+    if grams and amount.unit is None and _is_a_measure(match.before, ingredient):
+        return Line(
+            text, ingredient, None, 0, "unknown",
+            f"How much is a “{_OF.sub('', match.before).strip()}”? Give {ingredient.name.lower()} "
+            "in grams.",
+        )  # fmt: skip
     confidence: Confidence = match.sureness
     notes = [n for n in (match.note, amount.doubt, how) if n]
     if grams is None:
@@ -327,7 +320,7 @@ def _weigh(
     if grams < 0.02:
         confidence = _worse(confidence, "doubtful")
         notes.insert(0, "less than a scale can weigh")
-    if _no_yolk(ingredient, amount, name, grade):
+    if no_yolk(ingredient, amount, name, grade):
         confidence = _worse(confidence, "doubtful")
         notes.insert(0, f"not even one yolk; did you mean {amount.value:g} yolks?")
     counted = amount.unit is None or amount.unit.kind == "count"
@@ -342,22 +335,13 @@ def _weigh(
     )
 
 
-def _of_size(name: str, grade: EggGrade) -> tuple[str, EggGrade]:
-    """A name with its size in plain words, and the grade that a letter behind it says."""
-    letter = _EGG_LETTER.match(name)
-    if letter:
-        return letter.group("egg").strip(), egg_grade(f"EU/UK {letter.group('letter')}")
-    size = _SIZES.search(name)
-    if size and size.group(1) not in _SIZE_WORDS and _EGG_WORD.search(name):
-        return name.replace(size.group(1), _SIZE_GRADE[size.group(1)]), grade
-    return name, grade
-
-
-def _no_yolk(ingredient: Ingredient, amount: Amount, name: str, grade: EggGrade) -> bool:
-    """Whether "8 g yolks" is written, which is less than one and so hardly meant."""
-    grammed = amount.unit is not None and amount.unit.name == "g"
-    yolks = ingredient.key == "egg_yolk" and bool(_YOLKS.search(name))
-    return grammed and yolks and amount.value < 0.75 * grade.yolk_g
+def _is_a_measure(before: str, ingredient: Ingredient) -> bool:
+    """Whether unknown words before a thing that is counted may be what it is counted in: a punnet,
+    a handful of."""
+    if not before or ingredient.category == "egg":
+        return False
+    small = ingredient.category in ("fruit", "nut") and (ingredient.g_per_piece or 0) < _SMALL_G
+    return small or bool(_OF.search(before))
 
 
 def _absurd(amount: Amount, ingredient: Ingredient, grams: float, grade: EggGrade) -> str:

@@ -7,7 +7,6 @@ Data: ``data/ingredients.csv`` (USDA SR Legacy and national tables, each row wit
 
 import csv
 import re
-import unicodedata
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from functools import cache
@@ -15,6 +14,7 @@ from importlib.resources import files
 from typing import Literal
 
 from bellcrumb.errors import CraftError
+from bellcrumb.pantry.names import STEMMED_IGNORED, stem
 
 Sureness = Literal["sure", "likely", "doubtful"]
 
@@ -192,22 +192,6 @@ def from_label(
 
 
 # "70 %", "à 70 %", "al 70%", "mit 70 % Kakao", "70% cocoa": how much of it, however it is said.
-_PERCENT = re.compile(
-    r"\b(?:(?:a|al|de|of|mit|with)\s+)?(\d{1,3})(?:[.,]\d+)?\s*"
-    r"(?:%|per ?cent\b|percent\b|prozent\b)"
-    r"(?:\s*(?:de |di |of )?(?:min\.? )?(?:cocoa solids|cocoa|cacao|kakaoanteil|kakao|fat|"
-    r"fettgehalt|fett|grassi|grasa|m\.? ?g)\b\.?)?"
-)
-
-
-def fold(text: str) -> str:
-    """``text`` for matching: no accents, no punctuation, plain spaces, lower case."""
-    bare = unicodedata.normalize("NFKD", text.lower().replace("œ", "oe").replace("ß", "ss"))
-    bare = "".join(ch for ch in bare if not unicodedata.combining(ch))
-    bare = _PERCENT.sub(lambda found: f" {found.group(1)}% ", bare)
-    return re.sub(r"[^a-z0-9%]+", " ", bare).strip()
-
-
 # What differs by its percentage, and by which: kinds that are told apart by it.
 _SHELVES: dict[str, tuple[str, tuple[tuple[str, ...], ...]]] = {
     "chocolate": (
@@ -226,54 +210,17 @@ _SHELVES: dict[str, tuple[str, tuple[tuple[str, ...], ...]]] = {
 }  # fmt: skip
 _FARTHEST_SHARE = 6.0
 LONGEST_NAME = 60  # a name longer than this is compared by its beginning
-_IRREGULAR = {"leaves": "leaf", "halves": "half", "loaves": "loaf"}
-
-
-def _singular(word: str) -> str:
-    if word in _IRREGULAR:
-        return _IRREGULAR[word]
-    if len(word) > 4 and word.endswith("ies"):
-        return word[:-3] + "y"
-    if len(word) > 3 and word.endswith("es") and word[-3] in "sxzh":
-        return word[:-2]
-    if len(word) > 2 and word.endswith("s") and not word.endswith("ss"):
-        return word[:-1]
-    return word
-
-
-def _stem(text: str) -> str:
-    """A name as it is looked up: singular words, a percentage always last."""
-    words = [_singular(word) for word in fold(text).split()]
-    shares = [word for word in words if word.endswith("%")]
-    return " ".join([word for word in words if not word.endswith("%")] + shares)
-
-
-_IGNORED = frozenset(
-    "fresh cold hot warm soft softened melted sifted sieved unsalted good quality chopped fine "
-    "finely grated ground large medium small free range organic pure plain strong strained room "
-    "temperature at the split scraped separated beaten lightly packed level heaped heaping scant "
-    "and for in optional cubed diced ripe peeled toasted extra about approx more your best "
-    "raw shelled local jumbo xl whipped whisked stiff stiffly peak peaks fouettee fouette montee "
-    "montees montata montati montada geschlagen geschlagene aufgeschlagen steif boiled poached "
-    "cooked stewed drained crushed divided sliced skinned freshly pitted stoned halved quartered "
-    "hulled rinsed mashed tightly loosely thinly roughly coarsely bio frais fraiche fraiches "
-    "fendue fendu frozen surgelee surgelees surgele surgeles congele congelado congelada "
-    "surgelati surgelato tk gefroren tiefgekuhlt tiefgekuhlte mondee mondees emondees firm "
-    "gestrichen "
-    "ramolli mou fondu fondue tiede tamisee hache hachee emiette concasse ammorbidito fuso fusa "
-    "setacciata tritato tritata spezzettato derretida derretido ablandada fria picado picada "
-    "troceado tamizada batidos gehackt gehackte geschmolzen geschmolzene kalte frische zimmerwarme "
-    "zimmerwarm gesiebt".split()
-)
 
 
 @dataclass(frozen=True)
 class Match:
-    """What a name was taken for, and how surely."""
+    """What a name was taken for, and how surely; ``before`` are words in front of it that nobody
+    knows."""
 
     ingredient: Ingredient
     sureness: Sureness
     note: str = ""
+    before: str = ""
 
 
 class Pantry:
@@ -296,14 +243,14 @@ class Pantry:
             sureness: Sureness = "doubtful" if row["sureness"] == "doubtful" else "likely"
             if row["sureness"] == "sure":
                 sureness = "sure"
-            self._by_name[_stem(row["name"])] = (self._by_key[row["key"]], sureness, row["note"])
+            self._by_name[stem(row["name"])] = (self._by_key[row["key"]], sureness, row["note"])
         for ingredient in own:
             self._add(ingredient)
         self._weights = dict(weights or {})
         for said, key in (words or {}).items():
             meant = self._by_key.get(key)
-            if meant and _stem(said):
-                self._by_name[_stem(said)] = (meant, "sure", "as this kitchen calls it")
+            if meant and stem(said):
+                self._by_name[stem(said)] = (meant, "sure", "as this kitchen calls it")
 
     def own_g(self, key: str, unit: str) -> float | None:
         """What one can, pack or piece weighs in this kitchen; None where nobody said."""
@@ -313,7 +260,7 @@ class Pantry:
         self._by_key[ingredient.key] = ingredient
         for name in (ingredient.name, ingredient.key.replace("_", " "), *ingredient.aliases):
             bare = re.sub(r"\(.*?\)", " ", name)
-            for form in {_stem(name), _stem(bare)} - {""}:
+            for form in {stem(name), stem(bare)} - {""}:
                 taken = self._by_name.get(form)
                 if shipped_row and taken and taken[0] is not ingredient:
                     # One name, two things, by country: the first is taken, and the other said.
@@ -333,13 +280,13 @@ class Pantry:
 
     def find(self, name: str) -> Match | None:
         """The ingredient a cook means by ``name``, or None when nothing is near enough."""
-        stem = _stem(name)
-        if not stem:
+        whole = stem(name)
+        if not whole:
             return None
-        hit = self._by_name.get(stem)
+        hit = self._by_name.get(whole)
         if hit:
             return Match(*hit)
-        kept = " ".join(w for w in stem.split() if w not in _STEMMED_IGNORED)
+        kept = " ".join(w for w in whole.split() if w not in STEMMED_IGNORED)
         hit = self._by_name.get(kept)
         if hit:
             return Match(hit[0], hit[1], hit[2])
@@ -354,12 +301,22 @@ class Pantry:
                 run = " ".join(words[start : start + size])
                 hit = self._by_name.get(run)
                 if hit and (size > 1 or len(words) <= 3) and len(run) > 3:
-                    left = " ".join(words[:start] + words[start + size :])
-                    return Match(hit[0], "doubtful", f"“{left}” was set aside")
+                    left = words[:start] + words[start + size :]
+                    if any(self._other(word, hit[0]) for word in (" ".join(left), *left)):
+                        continue  # "sugar and salt" is neither
+                    as_typed = {stem(word): word for word in name.split()}
+                    said = " ".join(as_typed.get(word, word) for word in left)
+                    before = said if start else ""
+                    return Match(hit[0], "doubtful", f"“{said}” was set aside", before)
         near = self._nearest(kept, 1)
         if near and near[0][1] >= 88 and kept[:1] == near[0][2][:1]:
             return Match(near[0][0], "likely", f"spelled like {near[0][0].name}")
         return None
+
+    def _other(self, name: str, than: Ingredient) -> bool:
+        """Whether a word is the name of another kind of thing."""
+        hit = self._by_name.get(name)
+        return hit is not None and hit[0].category != than.category
 
     def _by_share(self, words: list[str]) -> Match | None:
         """A chocolate or cream by a percentage that the table does not have: the nearest one."""
@@ -380,18 +337,18 @@ class Pantry:
             return None
         return Match(best, "sure" if off < 1 else "likely", f"taken as {best.name.lower()}")
 
-    def _nearest(self, stem: str, limit: int) -> list[tuple[Ingredient, float, str]]:
+    def _nearest(self, said: str, limit: int) -> list[tuple[Ingredient, float, str]]:
         from rapidfuzz import fuzz, process
 
-        stem = stem[:LONGEST_NAME]
-        if not stem:
+        said = said[:LONGEST_NAME]
+        if not said:
             return []
         found: dict[str, tuple[Ingredient, float, str]] = {}
         for form, score, _ in process.extract(
-            stem, self._by_name.keys(), scorer=fuzz.WRatio, limit=limit * 6
+            said, self._by_name.keys(), scorer=fuzz.WRatio, limit=limit * 6
         ):
             ingredient = self._by_name[form][0]
-            exact = fuzz.ratio(stem, form)
+            exact = fuzz.ratio(said, form)
             best = max(exact, score * 0.9)
             if ingredient.key not in found or found[ingredient.key][1] < best:
                 found[ingredient.key] = (ingredient, best, form)
@@ -399,10 +356,7 @@ class Pantry:
 
     def suggest(self, name: str, limit: int = 3) -> list[Ingredient]:
         """The ingredients whose names are nearest to ``name``, nearest first."""
-        return [item[0] for item in self._nearest(_stem(name), limit) if item[1] >= 66]
-
-
-_STEMMED_IGNORED = frozenset(_singular(word) for word in _IGNORED)
+        return [item[0] for item in self._nearest(stem(name), limit) if item[1] >= 66]
 
 
 @cache
