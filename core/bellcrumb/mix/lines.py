@@ -34,6 +34,7 @@ _BOTH_OF_FRUIT = re.compile(
 # What a count of so small a thing may not be taken for pieces of, when words stand before it that
 # nobody knows: "1 punnet raspberries". Grams of one.
 _SMALL_G = 20.0
+_LENGTHS = frozenset({"cm", "mm", "inch"})
 _OF = re.compile(r"\b(?:of|de|di|d['’]|von)$")
 _FRUIT_PART = re.compile(
     rf"^(.+?)[,\s(]+(juiced?|zested|{'|'.join(sorted(PART, key=len, reverse=True))})\)?$"
@@ -341,7 +342,8 @@ def _is_a_measure(before: str, ingredient: Ingredient) -> bool:
     if not before or ingredient.category == "egg":
         return False
     small = ingredient.category in ("fruit", "nut") and (ingredient.g_per_piece or 0) < _SMALL_G
-    return small or bool(_OF.search(before))
+    by_length = not _LENGTHS.isdisjoint(before.split())  # "2 cm piece of ginger"
+    return small or by_length or bool(_OF.search(before))
 
 
 def _absurd(amount: Amount, ingredient: Ingredient, grams: float, grade: EggGrade) -> str:
