@@ -212,7 +212,9 @@ class RunningTest(unittest.TestCase):
             plan = planned(day, 0.05)
             if plan is None:
                 continue
-            now, late = rng.randint(60, 400), rng.choice([0, 5, 15])
+            ends = [p.start + t.minutes for t, p in zip(day.tasks, plan.placed, strict=True)]
+            now = rng.choice([rng.randint(60, 400), max(60, rng.choice(ends))])
+            late = rng.choice([0, 5, 15])
             # What went on a while ago goes on still, and nothing has begun since.
             facts = self.begun(day, plan.placed, now - late, 0)
             before = {t.key: p for t, p in zip(day.tasks, plan.placed, strict=True)}

@@ -22,8 +22,10 @@ from bellcrumb.day.aim import (
 from bellcrumb.day.pools import POOLS, Pool, chilling, held
 from bellcrumb.day.tasks import Day, Placed, Task, windows
 
-# A plan that people have read: a minute a step is moved costs two, another pair of hands ten.
-MOVED_COSTS, HANDED_COSTS_MIN = 2, 10
+# A plan that people have read: a minute a step is moved costs twice what the dearest waiting does,
+# another pair of hands as much as five minutes.
+MOVED_COSTS = 2 * (1 + WARM_COSTS)
+HANDED_COSTS_MIN = 5 * MOVED_COSTS
 
 
 class _Load:

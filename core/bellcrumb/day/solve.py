@@ -103,7 +103,7 @@ def _hit(day: Day, reach_min: int) -> frozenset[int]:
     moments, items = {now}, set()
     for task in day.tasks:
         if task.begun is not None:
-            if task.begun + task.minutes >= now:  # it goes on, and may be late
+            if task.hands:  # it goes on, and may be late; what is over holds no hands
                 moments.add(task.begun + task.minutes)
                 items.add(task.item)
         elif not _stays(task, day):
