@@ -55,3 +55,13 @@ class FormulaCorpusTest(unittest.TestCase):
         self.assertEqual(caution["code"], "enzyme")
         self.assertIn("Boil the kiwi", caution["do"])
         self.assertIn(f"{caution['says']} {caution['do']}", found["warnings"])
+
+    def test_a_puree_of_pineapple_is_raw_until_the_line_says_otherwise(self):
+        for line, warned in (
+            ("300 g pineapple purée", True),
+            ("300 g pasteurised pineapple purée", False),
+            ("300 g boiled pineapple purée", False),
+        ):
+            lines = [line, "8 g gelatine", "400 g cream 35 %", "80 g sugar"]
+            codes = [c["code"] for c in compute("formula", {"lines": lines})["cautions"]]
+            self.assertEqual("enzyme" in codes, warned, line)

@@ -72,11 +72,12 @@ class Case:
 # Raw, these hold enzymes that cut protein (bromelain, actinidain, papain, ficin, zingibain); boiled
 # or tinned they do not. Source: McGee, On Food and Cooking; high.
 _CUTS_PROTEIN = {"pineapple": "pineapple", "kiwi": "kiwi", "papaya": "papaya", "fig": "fig",
-                 "ginger_fresh": "ginger"}  # fmt: skip
+                 "ginger_fresh": "ginger", "pineapple_puree": "pineapple"}  # fmt: skip
 _COOKED = re.compile(
     r"\b(cooked|boiled|poached|roasted|tinned|canned|stewed|blanched|caramelised|candied|scalded"
     r"|cuite?s?|pochée?s?|en conserve|cott[oaie]|sciroppat[oaie]|cocid[oa]s?|en almíbar"
-    r"|gekocht\w*|gedünstet\w*|aus der dose)\b"
+    r"|gekocht\w*|gedünstet\w*|aus der dose|pasteuri[sz]ed|pasteurisée?s?|pastorizzat[oaie]"
+    r"|pasteurizad[oa]s?|pasteurisiert\w*)\b"
 )
 
 

@@ -65,6 +65,10 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     # "butter + a little for the mould", "flour, plus extra for dusting"
     (re.compile(r",?\s(?:\+|plus|et|und|e|y|and)\s(?:un peu|more|extra|a little|some|etwas|un po'?"
                 r"|un poco|mehr)\b.*$"), ""),
+    # "1 œuf pour la dorure", "1 uovo per spennellare", "1 Eigelb zum Bestreichen"
+    (re.compile(r",?\s(?:pour (?:la )?(?:dorure|dorer|le moule)|per (?:spennellare|la teglia)|para"
+                r" (?:pintar|el molde)|zum (?:bestreichen|bestäuben)|for (?:the )?"
+                r"(?:glazing|brushing|egg wash|tin))\s*$"), ""),
     # "200 bloom gelatine"
     (re.compile(r"\b\d{3} ?bloom\b"), ""),
     # "one 14 oz can of", "two 8-oz packages"

@@ -8,6 +8,7 @@ from bellcrumb.pantry.packs import PACK_G
 from bellcrumb.quantities.amount import Amount
 from bellcrumb.quantities.units import TBSP_ML, US_CUP_ML
 
+_IN_JARS = ("fruit", "nut", "chocolate", "crumb_dough")
 Asks = Literal["", "name", "can", "pack", "piece"]
 
 
@@ -35,6 +36,8 @@ def grams_of(
         return grams, unit.spread * grams, ""
     if ingredient is None:
         return None, 0.0, ""
+    if unit and unit.name == "glass" and ingredient.category in _IN_JARS:
+        return None, 0.0, ""  # "1 Glas Sauerkirschen" is a jar, of nobody knows what size
     if unit and unit.kind == "volume":
         return _by_volume(amount.value * unit.size, unit.name, unit.spread, ingredient)
     own = pantry.own_g(ingredient.key, each_of(amount)) if pantry else None

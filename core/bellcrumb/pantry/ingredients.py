@@ -209,6 +209,7 @@ _SHELVES: dict[str, tuple[str, tuple[tuple[str, ...], ...]]] = {
     ),
 }  # fmt: skip
 _FARTHEST_SHARE = 6.0
+_OF = frozenset({"of", "de", "d", "di", "von"})
 LONGEST_NAME = 60  # a name longer than this is compared by its beginning
 
 
@@ -302,7 +303,9 @@ class Pantry:
                 hit = self._by_name.get(run)
                 if hit and (size > 1 or len(words) <= 3) and len(run) > 3:
                     left = words[:start] + words[start + size :]
-                    if any(self._other(word, hit[0]) for word in (" ".join(left), *left)):
+                    flavoured = start == 0 and left[0] in _OF  # "miel de lavande"
+                    others = (" ".join(left), *left)
+                    if not flavoured and any(self._other(word, hit[0]) for word in others):
                         continue  # "sugar and salt" is neither
                     as_typed = {stem(word): word for word in name.split()}
                     said = " ".join(as_typed.get(word, word) for word in left)

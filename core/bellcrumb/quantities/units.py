@@ -62,7 +62,7 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
     ("shot", "volume", 40, 0.25,
      "shot shots copita copitas bicchierino bicchierini chupito chupitos schnapsglas stamperl"),
     ("small cup", "volume", 50, 0.2, "tazzina tazzine"),
-    ("glass", "volume", 200, 0.15, "bicchiere bicchieri vaso vasos verre verres glas becher"),
+    ("glass", "volume", 200, 0.15, "glass glasses bicchiere bicchieri vaso vasos verre verres glas becher"),
     ("pound", "mass", 500, 0.02, "pfund"),
     ("stick", "mass", 113.4, 0.01, "stick sticks"),
     ("piece", "count", 1, 0.0,
