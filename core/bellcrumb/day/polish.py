@@ -9,7 +9,7 @@ import math
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 
-from bellcrumb.day.aim import LOAD_COSTS_MIN, Schedule, schedule, tally
+from bellcrumb.day.aim import LOAD_COSTS_MIN, Schedule, schedule
 from bellcrumb.day.greedy import backwards
 from bellcrumb.day.tasks import Day, Placed, Task, only_items
 
@@ -117,6 +117,6 @@ def _least_busy_pct(day: Day) -> int:
 
 def gap_of(plan: Schedule, day: Day, search: Search) -> float:
     """How far from the best a plan may be, by the better of what is known: 0 to 1."""
-    cost = tally(day, plan.placed).cost
+    cost = plan.tally.cost
     by_bound = 0.0 if cost <= 0 else max(0.0, 1 - at_best(day, search) / cost)
     return min(plan.gap, by_bound)

@@ -71,7 +71,7 @@ export function Choice({
             align="start"
             sideOffset={2}
             collisionPadding={8}
-            className="z-50 w-[min(26rem,calc(100vw-1rem))] border-[1.5px] border-ink bg-sheet p-2 text-ink"
+            className="z-50 flex max-h-[var(--radix-popover-content-available-height)] w-[min(26rem,calc(100vw-1rem))] flex-col border-[1.5px] border-ink bg-sheet p-2 text-ink"
             aria-label={label}
             onOpenAutoFocus={(event) => {
               // At the end of what was typed already, not over it.
@@ -120,8 +120,10 @@ function Options({ label, groups, value, first, pick }: OptionsProps) {
   const active = flat.find((o) => o.value === (at ?? value)) ?? flat[0];
   const list = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    list.current?.querySelector('[data-active="true"]')?.scrollIntoView({ block: "nearest" });
-  }, [active]);
+    const row = list.current?.querySelector('[data-active="true"]');
+    // What is chosen already stands in the middle at first.
+    row?.scrollIntoView({ block: at === null ? "center" : "nearest" });
+  }, [active, at]);
 
   const keys = (event: KeyboardEvent) => {
     const now = active ? flat.indexOf(active) : -1;
@@ -160,7 +162,7 @@ function Options({ label, groups, value, first, pick }: OptionsProps) {
         role="listbox"
         aria-label={label}
         tabIndex={-1}
-        className="max-h-[min(20rem,50vh)] overflow-y-auto"
+        className="max-h-80 min-h-0 overflow-y-auto"
       >
         {left.map((group) => (
           <div key={group.name ?? ""} role="group" aria-label={group.name ?? label}>
