@@ -118,6 +118,7 @@ def learning(one: Row) -> None:
         one(f"the same after {bakes} bakes", statistics.mean(errors), "min", "half by 10")
     _rings_and_sets(one, rng)
     _figures(one, rng)
+    _losses(one, rng)
 
 
 def _figures(one: Row, rng: random.Random) -> None:
@@ -154,6 +155,53 @@ def _figures(one: Row, rng: random.Random) -> None:
         one(f"  after {bakes} bakes with a probe in the air", statistics.mean(errors), "min")
 
 
+def _losses(one: Row, rng: random.Random) -> None:
+    """Boils on a whole flame and heatings to 82 degC on half of it, on rings weak and in a draught,
+    learned from heatings on whole flames: by power alone, and by power and loss."""
+    from bellcrumb.book.heating import heating_s, loss_told, share_per_loss
+    from bellcrumb.contract import compute
+    from bellcrumb.heat.pot import MEDIUM_GAS, Cream, heat_to, pot_for
+
+    cream, pot = Cream(1000, 3.9, 100.4, 200.0), pot_for(1000)
+    rated_w = MEDIUM_GAS.reaches_pot_w(0.8)
+
+    def heating(
+        share: float, loss: float, to_c: float = 98, noise_k: float = 0
+    ) -> list[tuple[float, float]]:
+        run = heat_to(cream, pot, "gas", rated_w * share, 6, to_c, 0, "whisk", loss_w_m2k=loss)
+        until = run.reaches_s or run.curve[-1][0]
+        return [(t, c + rng.gauss(0, noise_k)) for t, c in run.curve if t <= until][::6]
+
+    books = heating(1, 0)
+    found: dict[tuple[int, bool, float], list[float]] = {}
+    for share, loss in ((s, u) for s in (0.8, 0.95, 1.1) for u in (0.0, 20.0, 40.0)):
+        batches = []
+        for _ in range(30):
+            today = share * math.exp(rng.gauss(0, 0.05))
+            curve = heating(today, loss, noise_k=0.1)
+            told, timed = loss_told(curve, cream, pot, "gas"), heating_s(books, curve)
+            batch = {"ring": "r", "boil_predicted_s": timed and timed[0],
+                     "boil_took_s": timed and timed[1],
+                     "share_per_loss": share_per_loss(curve, pot, rated_w)}  # fmt: skip
+            if told:
+                batch |= {"loss_seen_w_m2k": told.loss_w_m2k, "loss_spread_w_m2k": told.spread}
+            batches.append(batch)
+        for n in (3, 10, 30):
+            for both in (False, True):
+                asked = {"batches": batches[:n]} | ({} if both else {"losses_w_m2k": {"r": 0.0}})
+                out = compute("learn", asked)
+                lost = out["losses"][0]["mean"] if both and out["losses"] else 0.0
+                power = out["rings"][0]["mean"]
+                for flame, to_c in ((1.0, 98.0), (0.5, 82.0)):
+                    real = heating(share * flame, loss, to_c)[-1][0]
+                    off = abs(heating(power * flame, lost, to_c)[-1][0] / real - 1)
+                    found.setdefault((n, both, flame), []).append(off)
+    for (n, both, flame), offs in sorted(found.items()):
+        by = "power and loss" if both else "power alone"
+        what = "half the flame to 82 °C" if flame < 1 else "boil in a draught"
+        one(f"  {what}, {n} batches, by {by}", 100 * statistics.mean(offs), "%")
+
+
 def _rings_and_sets(one: Row, rng: random.Random) -> None:
     """A boil's time on a ring that is not its rating, and the set of a kitchen with its own palate,
     before learning and after 3, 10 and 30 batches. The noise is a probe's and a spoon's."""
@@ -169,8 +217,8 @@ def _rings_and_sets(one: Row, rng: random.Random) -> None:
     for batches in (3, 10, 30):
         boils, sets = [], []
         for share in shares:
-            took = [600 / share * math.exp(rng.gauss(0, 0.1)) for _ in range(batches)]
-            boils.append(abs(share / ring([600] * batches, took).mean - 1))
+            told = [share * math.exp(rng.gauss(0, 0.1)) for _ in range(batches)]
+            boils.append(abs(share / ring(told).mean - 1))
         for shift in shifts:
             seen = []
             for _ in range(batches):

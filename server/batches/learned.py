@@ -10,6 +10,7 @@ from pydantic import Field
 
 from batches.teaching import relearn
 from kitchen.access import member_of
+from kitchen.lessons import OF_A_RING
 from kitchen.models import Kitchen, Lesson
 from shared.heavy import heavy
 from shared.now import now as clock_now
@@ -21,13 +22,14 @@ _SHARES = {
     "film": "An oven blows as known or", "vent": "Steam leaves as known or",
     "recovers": "An oven comes back as known or",
 }  # fmt: skip
-Kind = Literal["ring", "pot", "oven", "film", "vent", "recovers", "set", "line"]
+Kind = Literal["ring", "loss", "pot", "oven", "film", "vent", "recovers", "set", "line"]
 
 
 class LessonOut(Schema):
-    """A learned value and whether predictions use it. A ring's is a share of its rating, a pot's of
-    what the model lets boil away, an oven's kelvins above its dial (beyond what was known) and its
-    figures as shares of what was known, a family's S, and that of an ingredient (by key)."""
+    """A learned value and whether predictions use it. A ring's is a share of its rating and its
+    loss W/m2K of its pot's base beyond an ordinary one, a pot's is a share of what the model lets
+    boil away, an oven's kelvins above its dial (beyond what was known) and its figures as shares of
+    what was known, a family's S, and that of an ingredient (by key)."""
 
     kind: Kind
     name: str
@@ -82,11 +84,17 @@ def change_lesson(request: HttpRequest, kid: UUID, given: LessonChange) -> list[
         raise HttpError(404, "Nothing was learned of this yet.")
     if given.by_hand is not None and given.kind in _SHARES and not 0.2 <= given.by_hand <= 3:
         raise HttpError(422, f"{_SHARES[given.kind]} a fifth to three times of it.")
+    if given.by_hand is not None and given.kind == "loss" and not -10 <= given.by_hand <= 100:
+        raise HttpError(422, "A pot loses 10 W/m²K less to 100 W/m²K more than an ordinary one.")
     if given.on is not None:
         row.on = given.on
     if given.by_hand is not None or given.forget_hand:
         row.by_hand = given.by_hand
-    if given.begin_again:
-        row.since, row.n, row.by_hand, row.seen = clock_now(), 0, None, []
     row.save()
+    if given.begin_again:  # another ring also loses otherwise
+        kinds = OF_A_RING if given.kind == "ring" else (given.kind,)
+        rows = Lesson.objects.filter(kitchen=kitchen, kind__in=kinds, name=given.name)
+        rows.update(since=clock_now(), n=0, by_hand=None, seen=[])
+    if given.kind == "loss":  # what a ring's boils say of its power hangs on it
+        relearn(kitchen)
     return _out(kitchen)

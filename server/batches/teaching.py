@@ -6,6 +6,7 @@ made with something learned is set back to what it would have been without, so t
 is always the whole of it.
 """
 
+from collections.abc import Iterable
 from datetime import datetime
 from typing import Any
 
@@ -14,20 +15,31 @@ from django.db import transaction
 from batches.bakes import oven_told_by, told_by
 from batches.clock import Course, course_of, curve_of
 from batches.models import Batch
-from bellcrumb.book.learn import heating_s, timed_by_its_sign
+from bellcrumb.book.heating import Curve, heating_s, loss_told, share_per_loss
+from bellcrumb.book.learn import timed_by_its_sign
 from bellcrumb.book.review import longest, step_readings
 from bellcrumb.contract.explains import learned
-from bellcrumb.contract.shapes.explain import BatchSeen, LearnedOut, LearnIn, LearnOut
+from bellcrumb.contract.shapes.explain import (
+    BatchSeen,
+    LearnedOut,
+    LearnIn,
+    LearnOut,
+    OvenTold,
+)
+from bellcrumb.contract.shapes.oven import RefitOut
 from bellcrumb.curve.watch import Reading
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import Answer, answer
+from bellcrumb.heat.pot import Cream, Pot
 from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.texture.set_by import set_by
 from formulas.content import Content, beaten_of, content_of
+from formulas.guide_shapes import PlanOut
 from formulas.oven import oven_of
 from kitchen.access import pantry_of
-from kitchen.models import Kitchen, Lesson
+from kitchen.lessons import OF_A_RING
+from kitchen.models import Kitchen, Lesson, Oven
 
 _LATEST = 120  # older ones have faded
 _TELLS_K = 7.0  # a fit no surer than what is known of any oven tells nothing
@@ -35,15 +47,57 @@ _AT_ONCE = 30  # curves read in one go, so that nobody waits for a whole book
 _WITH = ("version__part", "version__ring", "verdict", "device")
 
 
+def _heating(course: Course, curve: list[Reading]) -> list[Reading]:
+    """The curve of the heating (s from its start, degC); empty without one."""
+    timing = longest(course.timings).get("heat")
+    if timing is None:
+        return []
+    return [(t - timing.entered_s, c) for t, c in step_readings(curve, timing)]
+
+
 def heated(course: Course, curve: list[Reading]) -> tuple[float, float] | None:
     """Seconds of the heating to the same temperature, as planned and as it was; None without it."""
-    timing = longest(course.timings).get("heat")
-    if course.plan.heat is None or timing is None:
+    return _timed(course.plan, _heating(course, curve))
+
+
+def _timed(plan: PlanOut, heating: Curve) -> tuple[float, float] | None:
+    if plan.heat is None:
         return None
-    return heating_s(
-        [(p.t_s, p.temp_c) for p in course.plan.heat.points],
-        [(t - timing.entered_s, c) for t, c in step_readings(curve, timing)],
-    )
+    return heating_s([(p.t_s, p.temp_c) for p in plan.heat.points], heating)
+
+
+def _share_used(plan: PlanOut) -> float:
+    """What share of its ring's rating, with what its pot loses, a heating was predicted with."""
+    for lesson in plan.learned:
+        if lesson.kind in OF_A_RING and lesson.here_min and lesson.books_min:
+            return lesson.books_min / lesson.here_min
+    return 1.0
+
+
+def tell_ring(out: BatchSeen, plan: PlanOut, heating: Curve) -> None:
+    """Put what a heating (s, degC) tells of its ring into what its batch teaches."""
+    out.ring = plan.ring or None
+    timed = _timed(plan, heating)
+    if timed is None:
+        return
+    out.boil_predicted_s, out.boil_took_s = timed[0] * _share_used(plan), timed[1]
+    scene = next((s for s in plan.scenes if s.step == "heat" and s.kind == "pot"), None)
+    if scene is None:
+        return
+    pot = Pot(scene.pot_mm, scene.pot_g)
+    cream = Cream(scene.mass_g, scene.cp_j_per_gk, scene.boil_c, scene.thickens_c)
+    told = loss_told(heating, cream, pot, scene.fuel)
+    if told:
+        out.loss_seen_w_m2k, out.loss_spread_w_m2k = told.loss_w_m2k, told.spread
+        out.share_per_loss = share_per_loss(heating, pot, scene.power_w)
+
+
+def tell_oven(out: BatchSeen, oven: Oven, told: OvenTold | RefitOut | None) -> None:
+    """Put what a probe in a bake tells of its oven into what the batch teaches."""
+    if told and told.offset_spread_k < _TELLS_K:
+        out.offset_seen_k = told.offset_k - float(oven.dial_error_k)
+        out.offset_spread_k = told.offset_spread_k
+    out.figures = told.figures if isinstance(told, OvenTold) else []
 
 
 def seen_in(kitchen: Kitchen, batch: Batch) -> BatchSeen:
@@ -52,10 +106,8 @@ def seen_in(kitchen: Kitchen, batch: Batch) -> BatchSeen:
     content = content_of(batch.version)
     at = longest(course.timings)
     used = {lesson.kind: lesson.value for lesson in course.plan.learned}
-    out = BatchSeen(ring=course.plan.ring or None)
-    timed = heated(course, curve_of(batch))
-    if timed:
-        out.boil_predicted_s, out.boil_took_s = timed[0] * used.get("ring", 1.0), timed[1]
+    out = BatchSeen()
+    tell_ring(out, course.plan, _heating(course, curve_of(batch)))
     verdict = getattr(batch, "verdict", None)
     if verdict and verdict.weighs_g and course.plan.boils_off_g and course.plan.pot_name:
         out.pot = course.plan.pot_name
@@ -73,11 +125,7 @@ def seen_in(kitchen: Kitchen, batch: Batch) -> BatchSeen:
             out.bake_took_min = took_min or None
         # With a probe in the air, a windy oven is no hot one.
         whole = oven_told_by(batch, course)
-        told = whole or told_by(batch, course)
-        if told and told.offset_spread_k < _TELLS_K:
-            out.offset_seen_k = told.offset_k - float(oven.dial_error_k)
-            out.offset_spread_k = told.offset_spread_k
-        out.figures = whole.figures if whole else []
+        tell_oven(out, oven, whole or told_by(batch, course))
     if verdict and verdict.texture:
         found = by_the_books(kitchen, content)
         if found.set and found.family:
@@ -144,11 +192,13 @@ def relearn(kitchen: Kitchen) -> None:
     """Everything learned, from the batches there are. What somebody switched off or put in by hand
     stays so."""
     kept = {(row.kind, row.name): row for row in Lesson.objects.filter(kitchen=kitchen)}
-    found = _by_kind(learned(LearnIn(batches=batches_seen(kitchen))))
+    losses = _losses_taken(kept.values())
+    found = _by_kind(learned(LearnIn(batches=batches_seen(kitchen), losses_w_m2k=losses)))
     for key, row in kept.items():
         if row.since:  # begun again: only what came after counts
             found.pop(key, None)
-            later = _by_kind(learned(LearnIn(batches=batches_seen(kitchen, row.since))))
+            seen = batches_seen(kitchen, row.since)
+            later = _by_kind(learned(LearnIn(batches=seen, losses_w_m2k=losses)))
             if key in later:
                 found[key] = later[key]
     with transaction.atomic():
@@ -159,8 +209,18 @@ def relearn(kitchen: Kitchen) -> None:
             )  # fmt: skip
 
 
+def _losses_taken(rows: Iterable[Lesson]) -> dict[str, float]:
+    """The losses that somebody put in by hand or switched off, whatever the batches teach: what a
+    boil tells of a ring's power hangs on them."""
+    return {
+        row.name: row.value or 0.0
+        for row in rows
+        if row.kind == "loss" and (not row.on or row.by_hand is not None or row.since)
+    }
+
+
 def _by_kind(out: LearnOut) -> dict[tuple[str, str], LearnedOut]:
-    kinds = (("ring", out.rings), ("pot", out.pots), ("oven", out.ovens), ("set", out.set_shift),
-             ("line", out.lines))  # fmt: skip
+    kinds = (("ring", out.rings), ("loss", out.losses), ("pot", out.pots), ("oven", out.ovens),
+             ("set", out.set_shift), ("line", out.lines))  # fmt: skip
     found = {(kind, value.name): value for kind, values in kinds for value in values}
     return found | {(value.figure, value.name): value for value in out.figures}

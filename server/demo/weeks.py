@@ -1,20 +1,25 @@
 """Six weeks of Weir House in the book: the same every time, made by the same physics.
 
-The house has a deck oven cooler than it is written down, a back ring that has grown weak, pots that
-boil more away, creams that come out softer than the books', and people who err: a hold cut short, a
-bake forgotten."""
+The house has a deck oven that is cooler than is written down and whose air hardly moves, a back
+ring that has grown weak and stands in a draught, pots that boil more away, creams that come out
+softer than the books', and people who err: a hold cut short, a bake forgotten."""
 
 import random
 import uuid
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
+from batches.bakes import AIR_CHANNEL, BATH_CHANNEL
 from batches.models import Batch, Event, Reading, Verdict
-from batches.teaching import by_the_books, relearn
+from batches.teaching import by_the_books, relearn, tell_oven, tell_ring
 from bellcrumb.contract.explains import judged_s
+from bellcrumb.contract.shapes import CurvePoint
 from bellcrumb.contract.shapes.explain import BatchSeen
 from bellcrumb.contract.shapes.formula import FormulaOut
 from bellcrumb.errors import CraftError
+from bellcrumb.oven.refit import Observations
 from bellcrumb.texture.set_by import set_by
 from bellcrumb.texture.set_index import CLASSES
 from devices.models import Device
@@ -22,13 +27,16 @@ from formulas.bake_plan import bake_plan_of
 from formulas.content import content_of, formula_of
 from formulas.guide_shapes import PlanOut
 from formulas.models import Version
-from formulas.oven import oven_of
+from formulas.oven import figures_of, oven_of
 from formulas.stove import plan_of
-from kitchen.models import Kitchen, Oven
+from kitchen.models import Kitchen, Lesson, Oven
 
 BATCHES, WEEKS, DESSERTS = 96, 6, 12
-RING, OVEN_K, SOFTER_S, BOILS_OFF = 0.86, -6.0, -0.4, 1.4  # the truth nobody has written down
+# The truth nobody has written down: the ring, its loss (W/m2K), the oven, its film, set and steam.
+RING, LOSS_W_M2K, OVEN_K, FILM, SOFTER_S, BOILS_OFF = 0.86, 25.0, -6.0, 0.75, -0.4, 1.4
+_AIR_EVERY = 6  # bakes: how often somebody also hangs a probe in the air and one in the water
 _SPOON_S = 0.25  # how well a class is felt
+_IN_S = 60.0  # when a bake goes in, on the clock of its cook
 _EVERY_S = 12.0  # a reading so often: enough for a curve, few enough for a start
 _WEIGHED = 0.6  # how often somebody puts what came out on the scale
 _SHORT, _FORGOT = 0.15, 0.12  # how often a hold is cut short, a bake forgotten
@@ -36,14 +44,16 @@ _SHORT, _FORGOT = 0.15, 0.12  # how often a hold is cut short, a bake forgotten
 
 @dataclass(frozen=True)
 class _Line:
-    """A dessert that is made again and again: as predicted, and when a bake is truly done."""
+    """A dessert that is made again and again: as predicted by the books, as it truly goes, and (a
+    bake) as it is predicted once it is known how its oven blows."""
 
     version: Version
     plan: PlanOut
+    true: PlanOut
     formula: FormulaOut
-    true_mid_min: float | None
-    oven: Oven | None
     set_by: dict[str, float]
+    oven: Oven | None = None
+    film_known: PlanOut | None = None
 
 
 def load_weeks(kitchen: Kitchen, now: datetime | None = None) -> int:
@@ -59,18 +69,20 @@ def load_weeks(kitchen: Kitchen, now: datetime | None = None) -> int:
     events: list[Event] = []
     readings: list[Reading] = []
     verdicts: list[Verdict] = []
+    baked = 0
     for n in range(BATCHES):
         line = lines[n % len(lines)]
         cook = people[noise.randrange(len(people))]
         began = first + timedelta(hours=round(n * WEEKS * 7 * 24 / BATCHES), minutes=7 * (n % 8))
-        made = _bake(line, noise) if line.true_mid_min else _cook(line, noise)
+        made = _bake(line, noise, baked) if line.oven else _cook(line, noise)
+        baked += line.oven is not None
         batch = Batch(
             kitchen=kitchen, version=line.version, cook=cook, cook_name=cook.name, device=probe,
             started_at=began, ended_at=began + timedelta(seconds=made.end_s),
             predicted_class=line.formula.set.class_ if line.formula.set else "",
             prediction={"plan": line.plan.model_dump(mode="json"),
                         "formula": line.formula.model_dump(mode="json", by_alias=True)},
-            peak_cc=round(100 * max(c for _, c in made.curve)),
+            peak_cc=round(100 * max(c for _, c in made.curves[1])),
             taught=made.taught.model_dump(mode="json"),
         )  # fmt: skip
         batches.append(batch)
@@ -80,10 +92,10 @@ def load_weeks(kitchen: Kitchen, now: datetime | None = None) -> int:
             for key, at in made.steps
         ]  # fmt: skip
         readings += [
-            Reading(batch=batch, device=probe, client_id=_id(noise),
+            Reading(batch=batch, device=probe, client_id=_id(noise), channel=channel,
                     at=began + timedelta(seconds=at), cook_ms=round(1000 * at),
-                    temp_cc=round(100 * (c + noise.gauss(0, 0.1))))
-            for at, c in made.curve
+                    temp_cc=round(100 * c))
+            for channel, curve in made.curves.items() for at, c in curve
         ]  # fmt: skip
         verdicts.append(
             Verdict(
@@ -132,25 +144,42 @@ def _line(kitchen: Kitchen, version: Version) -> _Line | None:
         books = by_the_books(kitchen, content)
         by = set_by(books.mix, books.style)
         try:
-            return _Line(version, plan_of(kitchen, content, kind), formula, None, None, by)
+            plan = plan_of(kitchen, content, kind)
         except CraftError:
-            plan = bake_plan_of(kitchen, content, kind)
+            return _bake_line(kitchen, version, formula, by)
     except CraftError:
         return None
-    oven = oven_of(kitchen, content.baking)
-    return _Line(version, plan, formula, _true_mid_min(kitchen, version, plan, oven), oven, by)
+    with _known(kitchen, plan.ring, ring=RING, loss=LOSS_W_M2K):
+        return _Line(version, plan, plan_of(kitchen, content, kind), formula, by)
 
 
-def _true_mid_min(kitchen: Kitchen, version: Version, plan: PlanOut, oven: Oven) -> float:
-    """The middle of the window in the oven as it really is."""
-    if oven.kind != "static":
-        return _mid_min(plan)
-    known = oven.dial_error_k
-    Oven.objects.filter(pk=oven.pk).update(dial_error_k=float(known) + OVEN_K)
+def _bake_line(
+    kitchen: Kitchen, version: Version, formula: FormulaOut, by: dict[str, float]
+) -> _Line:
+    content, kind = content_of(version), version.part.kind
+    plan, oven = bake_plan_of(kitchen, content, kind), oven_of(kitchen, content.baking)
+    with _known(kitchen, oven.name, film=FILM):
+        film_known = bake_plan_of(kitchen, content, kind)
+    with _known(kitchen, oven.name, film=FILM, oven=OVEN_K):
+        true = bake_plan_of(kitchen, content, kind)
+    return _Line(version, plan, true, formula, by, oven, film_known)
+
+
+@contextmanager
+def _known(kitchen: Kitchen, name: str, **values: float) -> Iterator[None]:
+    """As if somebody had put what is so in by hand."""
+    rows = [
+        Lesson(kitchen=kitchen, kind=kind, name=name, mean=value, sd=0, by_hand=value)
+        for kind, value in values.items()
+    ]
+    kept = list(Lesson.objects.filter(kitchen=kitchen, name=name))
+    Lesson.objects.filter(kitchen=kitchen, name=name).delete()
+    Lesson.objects.bulk_create(rows)
     try:
-        return _mid_min(bake_plan_of(kitchen, content_of(version), version.part.kind))
+        yield
     finally:
-        Oven.objects.filter(pk=oven.pk).update(dial_error_k=known)
+        Lesson.objects.filter(kitchen=kitchen, name=name).delete()
+        Lesson.objects.bulk_create(kept)
 
 
 def _mid_min(plan: PlanOut) -> float:
@@ -160,10 +189,11 @@ def _mid_min(plan: PlanOut) -> float:
 
 @dataclass(frozen=True)
 class _Made:
-    """What came of a batch: steps entered, the curve (s, degC), the verdict, what it teaches."""
+    """What came of a batch: steps entered, the curves by channel (s, degC), the verdict, what it
+    teaches."""
 
     steps: list[tuple[str, float]]
-    curve: list[tuple[float, float]]
+    curves: dict[int, list[tuple[float, float]]]
     end_s: float
     texture: str
     faults: list[str]
@@ -185,11 +215,11 @@ def _felt(line: _Line, noise: random.Random, off: float) -> tuple[str, BatchSeen
 
 def _cook(line: _Line, noise: random.Random) -> _Made:
     """At the stove: the ring weaker than its rating, the hold sometimes cut short."""
-    plan, pace = line.plan, RING * noise.uniform(0.97, 1.03)
+    plan, pace = line.plan, noise.uniform(0.97, 1.03)
     short = noise.random() < _SHORT
     keys = [s.key for s in plan.steps]
-    steps, curve, at = [], [], 30.0
-    for key, predicted in (("heat", plan.heat), ("cook", plan.cook)):
+    steps, curve, heating, at = [], [], [], 30.0
+    for key, predicted in (("heat", line.true.heat), ("cook", line.true.cook)):
         if predicted is None or key not in keys:
             continue
         steps.append((key, at))
@@ -199,13 +229,13 @@ def _cook(line: _Line, noise: random.Random) -> _Made:
         last = -_EVERY_S
         for t, c in points:
             if t <= end and t - last >= _EVERY_S:
-                curve.append((at + t, c))
+                curve.append((at + t, _read(c, noise)))
                 last = t
+        if key == "heat":
+            heating = [(t - at, c) for t, c in curve]
         at += end + 20
     texture, taught = _felt(line, noise, -0.9 if short else 0.0)
-    heat = plan.heat.reaches_s if plan.heat else None
-    if heat and heat > 90:
-        taught.ring, taught.boil_predicted_s, taught.boil_took_s = plan.ring, heat, heat / pace
+    tell_ring(taught, plan, heating)
     faults = ["thinned_overnight"] if short and line.plan.egg_from else []
     note = "Off the ring at the first plop." if short else ""
     weighs = None
@@ -215,28 +245,49 @@ def _cook(line: _Line, noise: random.Random) -> _Made:
         taught.pot, taught.off_predicted_g = plan.pot_name, plan.boils_off_g
         taught.off_g = plan.went_in_g - weighs
     return _Made(
-        steps, curve or [(30.0, 20.0)], at + 120, texture, faults, note, taught, weighs
+        steps, {1: curve or [(30.0, 20.0)]}, at + 120, texture, faults, note, taught, weighs
     )  # fmt: skip
 
 
-def _bake(line: _Line, noise: random.Random) -> _Made:
-    """In the oven as it really is; pulled by the wobble, or forgotten."""
-    assert line.true_mid_min is not None and line.oven is not None
+def _bake(line: _Line, noise: random.Random, nth: int) -> _Made:
+    """In the oven as it really is; pulled by the wobble, or forgotten. Each sixth bake has a probe
+    in the air and one in the water; from the first of them on it is known how the oven blows."""
+    assert line.oven is not None and line.film_known is not None
+    true_mid = _mid_min(line.true)
     forgot = noise.random() < _FORGOT
-    took = line.true_mid_min + (noise.uniform(12, 20) if forgot else noise.gauss(0, 1.5))
+    took = true_mid + (noise.uniform(12, 20) if forgot else noise.gauss(0, 1.5))
     bake = next(s for s in line.plan.steps if s.kind == "bake")
-    predicted = line.plan.cook.points if line.plan.cook else []
-    stretch = line.true_mid_min / _mid_min(line.plan)
-    curve = [(60 + p.t_s * stretch, p.temp_c) for p in predicted if p.t_s * stretch <= 60 * took]
-    every = max(1, len(curve) // 60)
+    curves = {1: _sampled(line.true.cook.points if line.true.cook else [], took, noise)}
     texture, taught = _felt(line, noise, 0.3 if forgot else 0.0)
+    content = content_of(line.version)
     taught.oven, taught.oven_kind = line.oven.name, "fan" if line.oven.kind == "fan" else "static"
-    taught.dial_c = float(content_of(line.version).baking.set_c)
-    taught.bake_predicted_min, taught.bake_took_min = _mid_min(line.plan), took
-    if forgot:
-        taught.bake_took_min = None  # nobody pulled it by its sign: it tells nothing of the oven
+    taught.dial_c = float(content.baking.set_c)
+    taught.bake_predicted_min = _mid_min(line.film_known if nth else line.plan)
+    taught.bake_took_min = None if forgot else took  # pulled by no sign: it tells nothing
+    if nth % _AIR_EVERY == 0:
+        scene = next(x for x in line.true.scenes if x.step == "cook")
+        curves[AIR_CHANNEL] = _sampled(scene.air_points, took, noise)
+        if scene.bath_points:
+            curves[BATH_CHANNEL] = _sampled(scene.bath_points, took, noise)
+        inside = {n: [(t - _IN_S, c) for t, c in curve] for n, curve in curves.items()}
+        tell_oven(taught, line.oven, figures_of(
+            line.oven.kitchen, content, line.version.part.kind,
+            Observations(inside[1], [], inside[AIR_CHANNEL], inside.get(BATH_CHANNEL, [])),
+        ))  # fmt: skip
     return _Made(
-        [(bake.key, 60.0), ("out", 60.0 + 60 * took)], curve[::every] or [(60.0, 20.0)],
-        60 * took + 900, texture, ["weeping"] if forgot else [],
-        "Forgotten while plating." if forgot else "", taught,
+        [(bake.key, _IN_S), ("out", _IN_S + 60 * took)], curves, 60 * took + 900, texture,
+        ["weeping"] if forgot else [], "Forgotten while plating." if forgot else "", taught,
     )  # fmt: skip
+
+
+def _sampled(
+    points: list[CurvePoint], took_min: float, noise: random.Random
+) -> list[tuple[float, float]]:
+    """A curve as a probe reads it, from when it went in, about sixty readings."""
+    inside = [(_IN_S + p.t_s, p.temp_c) for p in points if p.t_s <= 60 * took_min]
+    every = max(1, len(inside) // 60)
+    return [(t, _read(c, noise)) for t, c in inside[::every]] or [(_IN_S, 20.0)]
+
+
+def _read(temp_c: float, noise: random.Random) -> float:
+    return temp_c + noise.gauss(0, 0.1)

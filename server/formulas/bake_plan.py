@@ -11,7 +11,7 @@ from formulas.content import Baking, Content
 from formulas.guide_shapes import CurveOut, PlaceOut, PlanOut, Scene, StepOut
 from formulas.oven import bake_in, filled_of, oven_of, renamed, said_of
 from kitchen.access import vessels_of
-from kitchen.lessons import oven_lessons
+from kitchen.lessons import OF_AN_OVEN, lessons_of
 from kitchen.models import Kitchen, Oven
 
 # No oven is exactly its dial and no mix quite as warm as thought: a simulated one neither.
@@ -23,7 +23,7 @@ def bake_plan_of(kitchen: Kitchen, content: Content, kind: str) -> PlanOut:
     oven = oven_of(kitchen, content.baking)
     own = vessels_of(kitchen)
     mix, vessel, share, given = filled_of(kitchen, content, kind, own)
-    lessons = oven_lessons(kitchen, oven.name)
+    lessons = lessons_of(kitchen, OF_AN_OVEN, oven.name)
     asked = bake_in(kitchen, content, oven, share, given, False, lessons)
     kin = oven_family(mix, content.family or None)
     unlearned = bake_in(kitchen, content, oven, share, given, False)

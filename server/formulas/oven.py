@@ -37,7 +37,7 @@ from bellcrumb.oven.refit import Observations
 from bellcrumb.vessels.geometry import Vessel
 from formulas.content import Baking, Content, given_of
 from kitchen.access import pantry_of, vessels_of
-from kitchen.lessons import Used, oven_lessons
+from kitchen.lessons import OF_AN_OVEN, Used, lessons_of
 from kitchen.models import Cold, Kitchen, Oven
 
 # The core's fields by the names a version has for them.
@@ -200,7 +200,7 @@ def _with_minutes(lesson: Used, asked: BakeIn, found: BakeOut) -> Used:
 def bake_of(kitchen: Kitchen, content: Content, kind: str | None, *, frames: bool) -> BakePlanOut:
     """A version's bake. Raises CraftError at a field of the content."""
     oven = oven_of(kitchen, content.baking)
-    lessons = oven_lessons(kitchen, oven.name)
+    lessons = lessons_of(kitchen, OF_AN_OVEN, oven.name)
     own = vessels_of(kitchen)
     mix, vessel, share, given = filled_of(kitchen, content, kind, own)
     try:
@@ -230,7 +230,7 @@ def choose_of(
     oven = oven_of(kitchen, content.baking)
     own = vessels_of(kitchen)
     mix, _, share, given = filled_of(kitchen, content, kind, own)
-    lessons = oven_lessons(kitchen, oven.name)
+    lessons = lessons_of(kitchen, OF_AN_OVEN, oven.name)
     asked = bake_in(kitchen, content, oven, share, given, False, lessons)
     try:
         return choose_mix(
@@ -247,7 +247,7 @@ def convert_of(kitchen: Kitchen, content: Content, kind: str | None) -> ConvertO
     oven = oven_of(kitchen, content.baking)
     own = vessels_of(kitchen)
     mix, _, share, given = filled_of(kitchen, content, kind, own)
-    lessons = oven_lessons(kitchen, oven.name)
+    lessons = lessons_of(kitchen, OF_AN_OVEN, oven.name)
     try:
         asked = bake_in(kitchen, content, oven, share, given, False, lessons)
         return convert_mix(mix, asked, own)
@@ -306,11 +306,13 @@ def refit_of(
     kitchen: Kitchen, content: Content, kind: str, told: Observations, *, fresh: bool = False
 ) -> RefitOut | None:
     """What a bake tells of itself; None while it is too little. ``fresh`` leaves out what was
-    learned of the oven, so that it is not learned twice."""
+    learned of the dial, so that it is not learned twice; how the oven blows was learned of other
+    bakes, with a probe in the air."""
     oven = oven_of(kitchen, content.baking)
     own = vessels_of(kitchen)
     mix, _, share, given = filled_of(kitchen, content, kind, own)
-    lessons = [] if fresh else oven_lessons(kitchen, oven.name)
+    kinds = OF_AN_OVEN[1:] if fresh else OF_AN_OVEN
+    lessons = lessons_of(kitchen, kinds, oven.name)
     asked = bake_in(kitchen, content, oven, share, given, False, lessons)
     return refit_mix(mix, asked, told, own)
 

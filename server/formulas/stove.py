@@ -1,8 +1,10 @@
 """The stove plan of a version: ladder, predicted curves and steps."""
 
+from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any, cast
 
+from bellcrumb.book.heating import share_per_loss
 from bellcrumb.contract.build import ladder_out
 from bellcrumb.contract.shapes import (
     CurvePoint,
@@ -16,7 +18,7 @@ from bellcrumb.dessert.bench import NAMES, after_choux, bench_kind, bench_steps
 from bellcrumb.dessert.works import Kind as BenchKind
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import Answer, answer
-from bellcrumb.heat.pot import Cream, PotRun, Ring, pot_for, pot_name
+from bellcrumb.heat.pot import Cream, Pot, PotRun, Ring, pot_for, pot_name
 from bellcrumb.laws.water import boils_c
 from bellcrumb.mix.composition import Mix, refuse_huge
 from bellcrumb.mix.lines import understand_all
@@ -34,7 +36,7 @@ from bellcrumb.vessels.geometry import library
 from formulas.content import Content, beaten_of, ring_of
 from formulas.guide_shapes import CurveOut, PlaceOut, PlanOut, Scene, StepOut
 from kitchen.access import pantry_of, vessels_of
-from kitchen.lessons import Used, lesson_of
+from kitchen.lessons import OF_A_RING, Used, lesson_of, lessons_of
 from kitchen.models import Kitchen
 from kitchen.models import Ring as KitchenRing
 
@@ -87,11 +89,11 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
         return _work_out(which, result, ring, content, kitchen)
     if not result.family:
         raise CraftError("lines_text", "Nothing here that is cooked on the stove.")
-    lesson = lesson_of(kitchen, "ring", ring.name)
+    lessons = lessons_of(kitchen, OF_A_RING, ring.name)
     made = plan(
         result.mix,
         family(result.family.key),
-        as_learned(ring, lesson),
+        as_learned(ring, lessons),
         school=content.school,
         heat_setting=content.heat_setting_pct / 100,
         setting=content.cook_setting_pct / 100,
@@ -104,6 +106,7 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
     )
     pot = pot_name(result.mix.volume_ml)
     pot_lesson = lesson_of(kitchen, "pot", pot)
+    scenes = _scenes(made, result.mix, content, ring.core(), kitchen)
     boil = Cream.of(made.split.pot + made.split.bowl, made.thickens_c, kitchen.altitude_m).boil_c
     return PlanOut(
         family=result.family.name,
@@ -120,8 +123,11 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
         cook_from_c=made.cook_from_c,
         temper_s=made.temper_s,
         scorch=made.scorch,
-        scenes=_scenes(made, result.mix, content, ring.core(), kitchen),
-        learned=[*_said_of(lesson, made.heat_run.reaches_s), *([pot_lesson] if pot_lesson else [])],
+        scenes=scenes,
+        learned=[
+            *_said_of(lessons, made.heat_run.curve, made.heat_run.reaches_s, scenes[0]),
+            *([pot_lesson] if pot_lesson else []),
+        ],
         pot_name=pot,
         boils_off_g=made.boils_off_g * (pot_lesson.value if pot_lesson else 1.0),
         warnings=made.warnings,
@@ -134,12 +140,21 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
     )
 
 
-def _said_of(lesson: Used | None, reaches_s: float | None) -> list[Used]:
-    """What was learned of the ring, with the minutes of the heating before and after it."""
-    if lesson is None or not reaches_s:
-        return [lesson] if lesson else []
+def _said_of(
+    lessons: list[Used], curve: Sequence[tuple[float, float]], reaches_s: float | None, scene: Scene
+) -> list[Used]:
+    """What was learned of the ring, with the minutes of the heating before and after all of it."""
+    if not lessons or not reaches_s:
+        return lessons
+    known = {lesson.kind: lesson.value for lesson in lessons}
+    share = known.get("ring", 1.0)
+    if "loss" in known and scene.kind == "pot":
+        heating = [(t, c) for t, c in curve if t <= reaches_s]
+        per = share_per_loss(heating, Pot(scene.pot_mm, scene.pot_g), scene.power_w)
+        share -= known["loss"] * per
     here = reaches_s / 60
-    return [lesson.model_copy(update={"here_min": here, "books_min": here * lesson.value})]
+    minutes = {"here_min": here, "books_min": here * share}
+    return [lessons[0].model_copy(update=minutes), *lessons[1:]]
 
 
 def _bench_out(kind: BenchKind, mix: Mix, measures: Measures) -> PlanOut:
@@ -153,10 +168,12 @@ def _bench_out(kind: BenchKind, mix: Mix, measures: Measures) -> PlanOut:
     )  # fmt: skip
 
 
-def as_learned(ring: KitchenRing, lesson: Used | None) -> Ring:
-    """A ring with the power that this kitchen's boils have taught."""
-    core = ring.core()
-    return replace(core, rated_w=core.rated_w * lesson.value) if lesson else core
+def as_learned(ring: KitchenRing, lessons: Sequence[Used]) -> Ring:
+    """A ring with the power and the loss that this kitchen's boils have taught."""
+    core, known = ring.core(), {lesson.kind: lesson.value for lesson in lessons}
+    return replace(
+        core, rated_w=core.rated_w * known.get("ring", 1.0), loss_w_m2k=known.get("loss", 0.0)
+    )
 
 
 def _egg_from(mix: Mix, steps: list[Step]) -> str | None:
@@ -172,11 +189,11 @@ def _work_out(
 ) -> PlanOut:
     """The guide of what is no stirred custard, in the same shape."""
     measures = cast(Measures, kitchen.measures)
-    lesson = lesson_of(kitchen, "ring", ring.name)
+    lessons = lessons_of(kitchen, OF_A_RING, ring.name)
     made = work(
         which,
         result.mix,
-        as_learned(ring, lesson),
+        as_learned(ring, lessons),
         content.cook_setting_pct / 100,
         altitude_m=kitchen.altitude_m,
         target_c=content.target_c,
@@ -190,11 +207,31 @@ def _work_out(
     hot = made.curve_step == "heat"
     pot = pot_for(max(result.mix.volume_ml, 1))
     boil = boils_c(kitchen.altitude_m)
+    scenes = [
+        Scene(
+            step=s.step,
+            mass_g=s.mass_g,
+            cp_j_per_gk=s.cp_j_per_gk,
+            boil_c=boil,
+            thickens_c=200,
+            from_c=s.from_c,
+            power_w=s.power_w,
+            fuel=ring.core().fuel,
+            stirring="whisk",
+            pot_mm=pot.diameter_mm,
+            pot_g=pot.mass_g,
+            kind=s.kind,
+            sugar_g=s.sugar_g,
+            water_g=s.water_g,
+            bath_w_k=BATH_W_K,
+        )
+        for s in made.scenes
+    ]
     return PlanOut(
         family=made.name,
         guide=made.kind,
         ring=ring.name,
-        learned=_said_of(lesson, made.reaches_s),
+        learned=_said_of(lessons, made.curve, made.reaches_s, scenes[0]) if scenes else lessons,
         boil_c=boil,
         thickens_c=200,
         pot=_place(made.pot, measures),
@@ -210,26 +247,7 @@ def _work_out(
         cook_from_c=made.curve[0][1] if made.curve else 20,
         temper_s=0,
         scorch="low",
-        scenes=[
-            Scene(
-                step=s.step,
-                mass_g=s.mass_g,
-                cp_j_per_gk=s.cp_j_per_gk,
-                boil_c=boil,
-                thickens_c=200,
-                from_c=s.from_c,
-                power_w=s.power_w,
-                fuel=ring.core().fuel,
-                stirring="whisk",
-                pot_mm=pot.diameter_mm,
-                pot_g=pot.mass_g,
-                kind=s.kind,
-                sugar_g=s.sugar_g,
-                water_g=s.water_g,
-                bath_w_k=BATH_W_K,
-            )
-            for s in made.scenes
-        ],
+        scenes=scenes,
         warnings=made.warnings,
         checks=made.checks,
         egg_from=_egg_from(result.mix, made.steps)

@@ -1,5 +1,7 @@
 """What has been learned, where predictions take it from."""
 
+from collections.abc import Sequence
+
 from ninja import Schema
 from pydantic import Field
 
@@ -7,7 +9,8 @@ from kitchen.models import Kitchen, Lesson
 
 
 class Used(Schema):
-    """A learned value that a prediction was made with: a ring's share of its rating, a pot's of
+    """A learned value that a prediction was made with: a ring's share of its rating and
+    what its pots lose (W/m2K of base beyond an ordinary one), a pot's share of
     what the model lets boil away, what an oven is above its dial beyond what was known (K), how it
     blows, vents and comes back (shares of what was known), or how much firmer a family, or what
     one ingredient sets, comes out here (S)."""
@@ -33,12 +36,13 @@ def lesson_of(kitchen: Kitchen, kind: str, name: str) -> Used | None:
                 by_hand=lesson.by_hand is not None, here_min=None, books_min=None)  # fmt: skip
 
 
+OF_A_RING = ("ring", "loss")
 OF_AN_OVEN = ("oven", "film", "vent", "recovers")
 
 
-def oven_lessons(kitchen: Kitchen, name: str) -> list[Used]:
-    """All that is learned of an oven and switched on: its dial first, then its figures."""
-    found = (lesson_of(kitchen, kind, name) for kind in OF_AN_OVEN)
+def lessons_of(kitchen: Kitchen, kinds: Sequence[str], name: str) -> list[Used]:
+    """All that is learned of a ring or an oven and switched on, in the order of its kinds."""
+    found = (lesson_of(kitchen, kind, name) for kind in kinds)
     return [lesson for lesson in found if lesson]
 
 

@@ -317,14 +317,14 @@ class OwnWeight(models.Model):
         )
 
 
-LESSONS = ("ring", "pot", "oven", "film", "vent", "recovers", "set", "line")
+LESSONS = ("ring", "loss", "pot", "oven", "film", "vent", "recovers", "set", "line")
 
 
 class Lesson(models.Model):
-    """What the kitchen's batches teach of a ring, a pot, an oven and its figures, or its set:
-    ``mean`` with ``sd`` from ``n`` batches. ``by_hand`` is put in its place by somebody who knows
-    better; one that is not ``on`` is shown and not used; batches before ``since`` do not count (a
-    ring was replaced)."""
+    """What the kitchen's batches teach of a ring, what it loses, a pot, an oven and its figures, or
+    its set: ``mean`` with ``sd`` from ``n`` batches. ``by_hand`` is put in its place by somebody
+    who knows better; one that is not ``on`` is shown and not used; batches before ``since`` do not
+    count (a ring was replaced)."""
 
     kitchen = models.ForeignKey(Kitchen, models.CASCADE, related_name="lessons")
     kind = models.CharField(max_length=8)

@@ -6,11 +6,12 @@ from hypothesis import strategies as st
 
 from bellcrumb.book import learn
 from bellcrumb.book.causes import causes, rows
+from bellcrumb.book.heating import heating_s, loss_told, share_per_loss
 from bellcrumb.book.learn import (
     SET_NOISE,
     SET_PRIOR,
     SetSeen,
-    heating_s,
+    loss,
     oven,
     oven_offset_k,
     ring,
@@ -20,6 +21,7 @@ from bellcrumb.book.learn import (
 from bellcrumb.book.signals import holds
 from bellcrumb.contract import compute
 from bellcrumb.formula.answer import answer
+from bellcrumb.heat.pot import Cream, heat_to, pot_for
 from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.ingredients import shipped
 from bellcrumb.texture.set_by import set_by
@@ -144,7 +146,7 @@ class LearnTest(unittest.TestCase):
 
     def test_nothing_seen_is_the_prior(self):
         self.assertEqual((oven("static", []).mean, oven("static", []).n), (-6.0, 0))
-        self.assertEqual(ring([], []).mean, 1.0)
+        self.assertEqual((ring([]).mean, loss([]).mean), (1.0, 0.0))
         self.assertEqual(set_shifts([]), ({}, {}))
 
     @given(seen=st.lists(st.floats(-3, 3), min_size=1, max_size=12))
@@ -213,6 +215,62 @@ class LearnTest(unittest.TestCase):
         self.assertAlmostEqual(expected / took, 0.8, delta=0.02)
         self.assertIsNone(heating_s(planned, []))
         self.assertIsNone(heating_s(planned, weak[:3]))
+
+    def heating(self, share, loss_w_m2k, fuel="gas", milk_g=1000.0, seed=0, to_c=98):
+        """The heating of milk on a ring of this truth, as a probe reads it, with its pot."""
+        cream, pot = Cream(milk_g, 3.9, 100.4, 200.0), pot_for(milk_g)
+        rated_w = {"gas": 638.0, "induction": 900.0, "ceramic": 800.0}[fuel]
+        run = heat_to(
+            cream, pot, fuel, rated_w * share, 6, to_c, 0, "whisk", loss_w_m2k=loss_w_m2k
+        )  # fmt: skip
+        rng = random.Random(seed)
+        curve = [(t, c + rng.gauss(0, 0.1)) for t, c in run.curve if t <= run.reaches_s][::6]
+        return curve, cream, pot, rated_w
+
+    def test_a_loss_is_read_from_how_a_heating_slows_whatever_the_power(self):
+        for fuel in ("gas", "induction", "ceramic"):
+            for share in (0.7, 1.1):
+                for truth in (-8.0, 0.0, 30.0):
+                    told = []
+                    for seed in range(6):
+                        curve, cream, pot, _ = self.heating(share, truth, fuel, seed=seed)
+                        told.append(loss_told(curve, cream, pot, fuel).loss_w_m2k)
+                    with self.subTest(fuel=fuel, share=share, truth=truth):
+                        self.assertAlmostEqual(sum(told) / len(told), truth, delta=7)
+        self.assertIsNone(loss_told(curve[:8], cream, pot, fuel))
+        # A ring turned down half-way is no draught.
+        half = len(curve) // 2
+        slow = [(curve[half][0] + 2 * (t - curve[half][0]), c) for t, c in curve[half:]]
+        self.assertIsNone(loss_told(curve[:half] + slow, cream, pot, fuel))
+        self.assertIsNone(loss_told([], cream, pot, fuel))
+
+    def test_a_draught_is_told_from_a_weak_ring_and_both_together_boil_when_it_boiled(self):
+        books, *_ = self.heating(1.0, 0.0)
+        batches = []
+        for n in range(12):
+            curve, cream, pot, rated_w = self.heating(0.9, 40.0, seed=n)
+            expected, took = heating_s(books, curve)
+            told = loss_told(curve, cream, pot, "gas")
+            batches.append({
+                "ring": "back left", "boil_predicted_s": expected, "boil_took_s": took,
+                "loss_seen_w_m2k": told.loss_w_m2k, "loss_spread_w_m2k": told.spread,
+                "share_per_loss": share_per_loss(curve, pot, rated_w),
+            })  # fmt: skip
+        out = compute("learn", {"batches": batches})
+        share, lost = out["rings"][0]["mean"], out["losses"][0]["mean"]
+        self.assertTrue(20 < lost < 40, lost)
+        asked = {"batches": batches, "losses_w_m2k": {"back left": 0.0}}
+        power = compute("learn", asked)["rings"][0]["mean"]
+        for leaks, gives in ((lost, share), (0.0, power)):
+            again = self.heating(gives, leaks)[0][-1][0]
+            self.assertAlmostEqual(again / took, 1, delta=0.03)
+        self.assertLess(power, share - 0.02)
+        # On half the flame only a loss that is known tells how slow it is.
+        truth, known, unknown = (
+            self.heating(p / 2, w, to_c=82)[0][-1][0]
+            for p, w in ((0.9, 40.0), (share, lost), (power, 0.0))
+        )
+        self.assertLess(abs(known - truth), 0.5 * abs(unknown - truth))
 
     def test_simulated_batches_teach_nothing_and_weak_rings_are_found(self):
         batch = {"ring": "back left", "boil_predicted_s": 600, "boil_took_s": 780}

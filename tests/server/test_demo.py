@@ -4,7 +4,7 @@ from django.test import TestCase, override_settings
 
 from batches.models import Batch
 from demo import kitchen as demo
-from demo.weeks import OVEN_K, RING, SOFTER_S, load_weeks
+from demo.weeks import FILM, LOSS_W_M2K, OVEN_K, RING, SOFTER_S, load_weeks
 from formulas.bake_plan import bake_plan_of
 from formulas.builds import page_of
 from formulas.content import content_of, formula_of
@@ -84,6 +84,8 @@ class DemoKitchenTest(TestCase):
         learned = {(x.kind, x.name): x for x in Lesson.objects.filter(kitchen=kitchen)}
         self.assertAlmostEqual(learned["oven", "Deck oven"].mean, OVEN_K, delta=4)
         self.assertAlmostEqual(learned["ring", "Gas, back right"].mean, RING, delta=0.06)
+        self.assertAlmostEqual(learned["loss", "Gas, back right"].mean, LOSS_W_M2K, delta=12)
+        self.assertAlmostEqual(learned["film", "Deck oven"].mean, FILM, delta=0.12)
         shifts = [x.mean for (kind, _), x in learned.items() if kind == "set" and x.n >= 8]
         self.assertTrue(shifts)
         self.assertAlmostEqual(sum(shifts) / len(shifts), SOFTER_S, delta=0.35)

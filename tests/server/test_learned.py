@@ -46,7 +46,8 @@ class LearnedTest(KitchenCase):
         after = self.boils_in()
         self.assertGreater(after, 1.12 * before)
         plan = plan_of(self.kitchens["weir"], content_of(self.version), "cream")
-        self.assertEqual([(x.name, x.n) for x in plan.learned], [("ring", 6)])
+        told = [(x.kind, x.name, x.n) for x in plan.learned]
+        self.assertEqual(told, [("ring", "ring", 6), ("loss", "ring", 6)])
         # What the books would have said is near to what they did say.
         self.assertAlmostEqual(60 * plan.learned[0].books_min, before, delta=0.12 * before)
         self.assertAlmostEqual(60 * plan.learned[0].here_min, after, delta=1)
@@ -92,16 +93,23 @@ class LearnedTest(KitchenCase):
         self.heated(0.8)
         change = {"kind": "ring", "name": "ring"}
         self.assertNotEqual(self.boils_in(), before)
+        with_both = self.boils_in()
+        self.k("PATCH", "/learned", {**change, "kind": "loss", "on": False})
+        # The power is then all there is to the time it took.
+        self.assertAlmostEqual(self.boils_in() / with_both, 1, delta=0.02)
         self.k("PATCH", "/learned", {**change, "on": False})
         self.assertEqual(self.boils_in(), before)
+        self.k("PATCH", "/learned", {**change, "kind": "loss", "on": True})
         _, rows = self.k("PATCH", "/learned", {**change, "on": True, "by_hand": 0.7})
-        self.assertEqual(rows[0]["value"], 0.7)
+        self.assertEqual({x["kind"]: x["value"] for x in rows}["ring"], 0.7)
         self.assertGreater(self.boils_in(), 1.25 * before)
         relearn(self.kitchens["weir"])
         self.assertEqual(Lesson.objects.get(kind="ring").by_hand, 0.7)
         self.k("PATCH", "/learned", {**change, "begin_again": True})
         self.assertEqual(self.boils_in(), before)
-        self.assertEqual(self.k("GET", "/learned")[1][0]["n"], 0)
+        # Another ring also loses otherwise.
+        self.assertEqual({x["kind"]: x["n"] for x in self.k("GET", "/learned")[1]}["loss"], 0)
+        self.assertEqual({x["kind"]: x["n"] for x in self.k("GET", "/learned")[1]}["ring"], 0)
         status, body = self.k("PATCH", "/learned", {**change, "by_hand": 9})
         self.assertEqual((status, "fifth" in body["message"]), (422, True))
 

@@ -10,10 +10,14 @@ interface Lesson {
 
 const percent = (share: number) => `${Math.round(100 * share)}`;
 
-/** What a lesson says, in words: a ring’s power, a pot’s steam, an oven’s dial, a family’s set. */
+/** What a lesson says, in words: a ring’s power and loss, a pot’s steam, an oven’s dial, a family’s set. */
 export function lessonWords({ kind, value, sd }: Lesson, units: Units): string {
   if (value === null) return "is not used";
   if (kind === "ring") return `gives ${percent(value)} ± ${percent(sd)} % of its power`;
+  if (kind === "loss") {
+    const side = value < 0 ? "less" : "more";
+    return `lets a pot lose ${Math.abs(value).toFixed(0)} ± ${sd.toFixed(0)} W/m²K ${side} than an ordinary one`;
+  }
   if (kind === "pot")
     return `lets ${value.toFixed(1)} ± ${sd.toFixed(1)} times of what the books say boil away`;
   const times = `${value.toFixed(1)} ± ${sd.toFixed(1)} times`;
@@ -26,7 +30,7 @@ export function lessonWords({ kind, value, sd }: Lesson, units: Units): string {
   }
   const side = value < 0 ? "softer" : "firmer";
   if (kind === "line")
-    return `sets ${Math.abs(value).toFixed(1)} ± ${sd.toFixed(1)} ${side} than the books’, beyond that`;
+    return `sets ${Math.abs(value).toFixed(1)} ± ${sd.toFixed(1)} ${side} than the books’`;
   return `comes out ${Math.abs(value).toFixed(1)} ± ${sd.toFixed(1)} ${side} than the books’`;
 }
 

@@ -12,12 +12,13 @@ import numpy as np
 
 from bellcrumb.oven.scene import FIGURE_PRIORS
 
-# A heating is timed to this much under its highest, and a shorter one tells nothing of a ring.
-_UNDER_K, _LEAST_S = 2.0, 60.0
 FADES = 0.97  # what a batch counts for when one more has come after it; our estimate
 # A ring's real power over its rated, as a logarithm: gas rings are spread by 12 % (trade), a boil
 # timed with a probe tells it to 10 %.
 RING_PRIOR, RING_NOISE = (0.0, 0.12), 0.10
+# What a pot on a ring loses beyond an ordinary one, W/m2K of its base: about what its wall gives
+# off when half of it is wet, either way. Our estimate.
+LOSS_PRIOR = (0.0, 15.0)
 # What really leaves a pot beside what the model says, as a logarithm: pans, whisks and extractors
 # differ by half, and what stays on the spoon blurs a weighing by a third. Our estimates.
 POT_PRIOR, POT_NOISE = (0.0, 0.45), 0.35
@@ -73,12 +74,18 @@ def updated(
     return Learned(total / precision, precision**-0.5, len(values))
 
 
-def ring(predicted_s: Iterable[float], took_s: Iterable[float]) -> Learned:
-    """A ring's power over its rated from times to the boil, as predicted and as they were."""
-    logs = [math.log(p / t) for p, t in zip(predicted_s, took_s, strict=True)]
-    found = updated(RING_PRIOR, RING_NOISE, logs)
+def ring(shares: Iterable[float]) -> Learned:
+    """A ring's power over its rated, from what each heating needed of it: the seconds predicted
+    over those it took, and what its pot lost beside."""
+    found = updated(RING_PRIOR, RING_NOISE, [math.log(share) for share in shares])
     mean = math.exp(found.mean)
     return Learned(mean, mean * found.sd, found.n)
+
+
+def loss(seen: Sequence[tuple[float, float]]) -> Learned:
+    """What a pot on a ring loses beyond an ordinary one, W/m2K of its base, from what each heating
+    told and how well (`book.heating.loss_told`)."""
+    return updated(LOSS_PRIOR, [sd for _, sd in seen], [value for value, _ in seen])
 
 
 def boiled_off(predicted_g: Iterable[float], lost_g: Iterable[float]) -> Learned:
@@ -98,21 +105,6 @@ def boiled_off(predicted_g: Iterable[float], lost_g: Iterable[float]) -> Learned
     found = updated(POT_PRIOR, POT_NOISE, logs)
     mean = math.exp(found.mean)
     return Learned(mean, mean * found.sd, found.n)
-
-
-def heating_s(
-    planned: Sequence[tuple[float, float]], actual: Sequence[tuple[float, float]]
-) -> tuple[float, float] | None:
-    """Seconds to the same temperature as planned and as it was; None where too little was heated.
-
-    Both are (s, degC) from the start of the heating. The temperature is just under the highest that
-    both came to, so that a heating ended early is no weak ring.
-    """
-    if not planned or not actual:
-        return None
-    target = min(max(c for _, c in planned), max(c for _, c in actual)) - _UNDER_K
-    expected, took = (next(t for t, c in curve if c >= target) for curve in (planned, actual))
-    return (expected, took) if min(expected, took) > _LEAST_S else None
 
 
 def oven_offset_k(dial_c: float, set_c: float, predicted_min: float, took_min: float) -> float:

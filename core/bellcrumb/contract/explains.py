@@ -190,6 +190,7 @@ def _change(
 def learned(given: shapes.LearnIn) -> shapes.LearnOut:
     """What batches teach of rings, pots, ovens and the set; simulated ones teach nothing."""
     rings: dict[str, list[tuple[float, float]]] = defaultdict(list)
+    leaks: dict[str, list[tuple[float, float]]] = defaultdict(list)
     ovens: dict[tuple[str, str], list[tuple[float, float]]] = defaultdict(list)
     figures: dict[tuple[str, shapes.OvenFigure], list[tuple[float, float]]] = defaultdict(list)
     sets: list[laws.SetSeen] = []
@@ -198,7 +199,10 @@ def learned(given: shapes.LearnIn) -> shapes.LearnOut:
         if batch.simulated:
             continue
         if batch.ring and batch.boil_predicted_s and batch.boil_took_s:
-            rings[batch.ring].append((batch.boil_predicted_s, batch.boil_took_s))
+            share = batch.boil_predicted_s / batch.boil_took_s
+            rings[batch.ring].append((share, batch.share_per_loss))
+        if batch.ring and batch.loss_seen_w_m2k is not None:
+            leaks[batch.ring].append((batch.loss_seen_w_m2k, batch.loss_spread_w_m2k))
         if batch.pot and batch.off_predicted_g and batch.off_g:
             pots[batch.pot].append((batch.off_predicted_g, batch.off_g))
         told = _oven_told(batch)
@@ -211,11 +215,21 @@ def learned(given: shapes.LearnIn) -> shapes.LearnOut:
             shift = judged_s(batch.judged) - batch.predicted_index
             sets.append(laws.SetSeen(batch.family, batch.set_by, shift))
     families, lines = laws.set_shifts(sets)
+    losses = {name: laws.loss(seen) for name, seen in leaks.items()}
+    # The power is what a heating needed and what its pot lost, so that both together always boil
+    # when it boiled, whatever is thought of the loss.
+    lost = {name: found.mean for name, found in losses.items()} | given.losses_w_m2k
+    needed = {
+        name: [share + lost.get(name, 0.0) * per for share, per in seen]
+        for name, seen in rings.items()
+    }
     return shapes.LearnOut(
         rings=[
-            _out(name, laws.ring([p for p, _ in seen], [t for _, t in seen]),
-                 [p / t for p, t in seen])
-            for name, seen in sorted(rings.items())
+            _out(name, laws.ring(shares), shares) for name, shares in sorted(needed.items())
+        ],
+        losses=[
+            _out(name, found, [value for value, _ in leaks[name]])
+            for name, found in sorted(losses.items())
         ],
         pots=[
             _out(name, laws.boiled_off([p for p, _ in seen], [g for _, g in seen]),

@@ -44,11 +44,13 @@ SETTINGS = {"low": 0.3, "medium": 0.8, "high": 1.0}
 
 @dataclass(frozen=True)
 class Ring:
-    """A ring by its fuel and rating in watts."""
+    """A ring by its fuel and rating in watts, and what a pot on it loses beyond an ordinary one
+    (W/m2K of its base, from cream to room): a draught, a wide flame, a hood that draws."""
 
     name: str
     fuel: Fuel
     rated_w: float
+    loss_w_m2k: float = 0.0
 
     def reaches_pot_w(self, setting: float) -> float:
         """Watts that reach the pot at a setting 0-1."""
@@ -134,9 +136,11 @@ def step(
     dt_s: float,
     room_c: float = ROOM_C,
     *,
+    loss_w_m2k: float = 0.0,
     lid: bool = False,
 ) -> PotState:
-    """The state ``dt_s`` later with ``power_w`` reaching the pot.
+    """The state ``dt_s`` later with ``power_w`` reaching the pot and ``loss_w_m2k`` (of its base)
+    leaving it beyond what an ordinary pot loses.
 
     Heat above the boil leaves as steam, so the cream never passes its boiling point.
     """
@@ -147,7 +151,8 @@ def step(
     wall_loss = 9.0 * pot.base_m2 * 2.0 * (1.0 if power_w <= 0 else 0.0)
     wall_j_k = pot.mass_g * _STEEL_J_PER_GK
     cream_j_k = state.mass_g * cream.cp_j_per_gk
-    steam_w = _steam_w(state.cream_c, pot, state.thickened) * (_LID if lid else 1.0)
+    loss = max(loss_w_m2k, -_DRY_H) * pot.base_m2
+    steam_w = surface_w(state.cream_c, pot, state.thickened) * (_LID if lid else 1.0)
     # Backward Euler: (C/dt + sums) T+ = C/dt T + sources, eliminated from element to cream.
     e0, w0, c0 = element_j_k / dt_s, wall_j_k / dt_s, cream_j_k / dt_s
     e_diag = e0 + coupling
@@ -156,8 +161,8 @@ def step(
     w_rhs = (
         w0 * state.wall_c + (1 - through) * power_w + wall_loss * room_c + coupling * e_rhs / e_diag
     )
-    c_diag = c0 + film - film * film / w_diag
-    c_rhs = c0 * state.cream_c - steam_w + film * w_rhs / w_diag
+    c_diag = c0 + film + loss - film * film / w_diag
+    c_rhs = c0 * state.cream_c - steam_w + loss * room_c + film * w_rhs / w_diag
     cream_c = c_rhs / c_diag
     extra_j = 0.0
     if cream_c > cream.boil_c:
@@ -172,7 +177,13 @@ def step(
     )
 
 
-def _steam_w(temp_c: float, pot: Pot, thickened: bool) -> float:
+def stored_j_per_k(cream: Cream, pot: Pot, fuel: Fuel) -> float:
+    """What cream, pot and element take up for each kelvin they rise together."""
+    element = _FUELS[fuel][1]
+    return cream.mass_g * cream.cp_j_per_gk + pot.mass_g * _STEEL_J_PER_GK + element
+
+
+def surface_w(temp_c: float, pot: Pot, thickened: bool) -> float:
     """Heat leaving the surface: evaporation (Chilton-Colburn), convection and radiation."""
     temp_c = min(temp_c, 99.0)
     vapour = saturation_pa(temp_c)
@@ -209,6 +220,7 @@ def heat_to(
     longest_s: float = 5400.0,
     dt_s: float = 2.0,
     *,
+    loss_w_m2k: float = 0.0,
     lid: bool = False,
 ) -> PotRun:
     """Heat from ``from_c`` to ``target_c``, hold, cut the heat and follow it to its peak.
@@ -222,7 +234,9 @@ def heat_to(
     t = excess = 0.0
     while t < longest_s:
         checkpoint()
-        state = step(state, cream, pot, fuel, power_w, stirring, dt_s, lid=lid)
+        state = step(
+            state, cream, pot, fuel, power_w, stirring, dt_s, loss_w_m2k=loss_w_m2k, lid=lid
+        )
         t += dt_s
         curve.append((t, state.cream_c))
         excess = max(excess, state.wall_c - state.cream_c)
@@ -236,7 +250,7 @@ def heat_to(
     peak = at_cut
     if reaches is not None:
         for _ in range(int(90 / dt_s)):
-            state = step(state, cream, pot, fuel, 0.0, stirring, dt_s)
+            state = step(state, cream, pot, fuel, 0.0, stirring, dt_s, loss_w_m2k=loss_w_m2k)
             t += dt_s
             curve.append((t, state.cream_c))
             peak = max(peak, state.cream_c)

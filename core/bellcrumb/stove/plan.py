@@ -114,6 +114,7 @@ def plan(
         heat_target,
         stop.hold_s if boils_first else 0,
         "whisk",
+        loss_w_m2k=ring.loss_w_m2k,
     )
     cook_run = None
     if stop.temp_c is not None and where.bowl.mass_g:
@@ -129,6 +130,7 @@ def plan(
             target,
             stop.hold_s,
             "spatula",
+            loss_w_m2k=ring.loss_w_m2k,
         )
     excess = max(heat_run.wall_excess_k, cook_run.wall_excess_k if cook_run else 0.0)
     warnings = list(ladder.warnings if ladder else [])

@@ -65,4 +65,4 @@ def liquid_run(mix: Mix, ring: Ring, setting: float, to_c: float, altitude_m: fl
     """A liquid from the cold heated to ``to_c``, its own boil at most."""
     cream = PotCream.of(mix, 200.0, altitude_m)
     return heat_to(cream, pot_for(mix.volume_ml), ring.fuel, ring.reaches_pot_w(setting), 6.0,
-                   min(to_c, cream.boil_c), 0, "whisk")  # fmt: skip
+                   min(to_c, cream.boil_c), 0, "whisk", loss_w_m2k=ring.loss_w_m2k)  # fmt: skip

@@ -305,7 +305,7 @@ def _roux(mix: Mix, family: Family, ring: Ring, setting: float, altitude_m: floa
     rest = Mix(tuple(p for p in mix.portions if p not in roux.portions))
     cream = PotCream.of(mix, 84.0, altitude_m)
     run = heat_to(cream, pot_for(mix.volume_ml), ring.fuel, ring.reaches_pot_w(setting), 25.0,
-                  cream.boil_c, stop.hold_s, "whisk")  # fmt: skip
+                  cream.boil_c, stop.hold_s, "whisk", loss_w_m2k=ring.loss_w_m2k)  # fmt: skip
     steps = [
         ready("Flour sifted, dairy and sugar in a jug.", "Flour browned: it thickens less."),
         Step("roux", "finish", "Butter and flour together, two minutes, stirring",

@@ -4956,7 +4956,7 @@ export interface components {
        * Kind
        * @enum {string}
        */
-      kind: "ring" | "pot" | "oven" | "film" | "vent" | "recovers" | "set" | "line";
+      kind: "ring" | "loss" | "pot" | "oven" | "film" | "vent" | "recovers" | "set" | "line";
       /** Name */
       name: string;
       /** On */
@@ -4964,9 +4964,10 @@ export interface components {
     };
     /**
      * LessonOut
-     * @description A learned value and whether predictions use it. A ring's is a share of its rating, a pot's of
-     *     what the model lets boil away, an oven's kelvins above its dial (beyond what was known) and its
-     *     figures as shares of what was known, a family's S, and that of an ingredient (by key).
+     * @description A learned value and whether predictions use it. A ring's is a share of its rating and its
+     *     loss W/m2K of its pot's base beyond an ordinary one, a pot's is a share of what the model lets
+     *     boil away, an oven's kelvins above its dial (beyond what was known) and its figures as shares of
+     *     what was known, a family's S, and that of an ingredient (by key).
      */
     LessonOut: {
       /** By Hand */
@@ -4975,7 +4976,7 @@ export interface components {
        * Kind
        * @enum {string}
        */
-      kind: "ring" | "pot" | "oven" | "film" | "vent" | "recovers" | "set" | "line";
+      kind: "ring" | "loss" | "pot" | "oven" | "film" | "vent" | "recovers" | "set" | "line";
       /** Mean */
       mean: number;
       /** N */
@@ -7486,7 +7487,8 @@ export interface components {
     };
     /**
      * Used
-     * @description A learned value that a prediction was made with: a ring's share of its rating, a pot's of
+     * @description A learned value that a prediction was made with: a ring's share of its rating and
+     *     what its pots lose (W/m2K of base beyond an ordinary one), a pot's share of
      *     what the model lets boil away, what an oven is above its dial beyond what was known (K), how it
      *     blows, vents and comes back (shares of what was known), or how much firmer a family, or what
      *     one ingredient sets, comes out here (S).

@@ -8,6 +8,7 @@ type Kind = Lesson["kind"];
 const [WIDTH, HEIGHT, LEFT, RIGHT] = [260, 84, 46, 8];
 const HALF: Record<Kind, number> = {
   ring: 0.5,
+  loss: 60,
   pot: 1,
   oven: 25,
   film: 0.8,
@@ -18,6 +19,7 @@ const HALF: Record<Kind, number> = {
 };
 const ZERO: Record<Kind, number> = {
   ring: 1,
+  loss: 0,
   pot: 1,
   oven: 0,
   film: 1,
@@ -28,6 +30,7 @@ const ZERO: Record<Kind, number> = {
 };
 const ENDS: Partial<Record<Kind, [string, string]>> = {
   ring: ["50 %", "150 %"],
+  loss: ["less", "more"],
   pot: ["nothing", "twice"],
   film: ["stiller", "windier"],
   vent: ["closed", "open"],

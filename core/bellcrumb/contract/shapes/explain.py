@@ -139,6 +139,16 @@ class BatchSeen(Strict):
     ring: str | None = None
     boil_predicted_s: float | None = Field(None, gt=0)
     boil_took_s: float | None = Field(None, gt=0)
+    loss_seen_w_m2k: float | None = Field(
+        None,
+        ge=-200,
+        le=400,
+        description="lost by its pot beyond an ordinary one, per area of its base",
+    )
+    loss_spread_w_m2k: float = Field(30, gt=0, le=400)
+    share_per_loss: float = Field(
+        0, ge=0, le=1, description="of the ring's power, taken by each W/m2K of loss"
+    )
     pot: str | None = None
     off_predicted_g: float | None = Field(
         None, gt=0, description="water to boil away, by the model"
@@ -171,6 +181,10 @@ class LearnIn(Strict):
     """Ask what batches teach, oldest first."""
 
     batches: list[BatchSeen] = Field(max_length=20_000)
+    losses_w_m2k: dict[str, float] = Field(
+        default_factory=dict, max_length=200,
+        description="what is taken for a ring's loss instead of what they teach",
+    )  # fmt: skip
 
 
 class LearnedOut(Shape):
@@ -190,11 +204,12 @@ class FigureOut(LearnedOut):
 
 
 class LearnOut(Shape):
-    """Rings as real over rated power, pots as what boils away over what the model says, ovens in
-    K above the dial and by their figures, sets in S over the prediction by family, and by setting
-    ingredient beyond that."""
+    """Rings as real over rated power and by what their pots lose (W/m2K), pots as what boils away
+    over what the model says, ovens in K above the dial and by their figures, sets in S over the
+    prediction by family, and by setting ingredient beyond that."""
 
     rings: list[LearnedOut]
+    losses: list[LearnedOut]
     pots: list[LearnedOut]
     ovens: list[LearnedOut]
     figures: list[FigureOut]

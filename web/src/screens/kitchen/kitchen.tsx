@@ -45,7 +45,6 @@ export default function Kitchen() {
         <Rings />
         <Ovens />
         <Colds />
-        <Learned />
         <Prices />
         <section aria-labelledby="pantry">
           <h2 id="pantry" className="mb-2 text-2xl">
@@ -91,6 +90,7 @@ export default function Kitchen() {
             </Link>
           </p>
         </section>
+        <Learned />
       </div>
     </div>
   );

@@ -30,7 +30,7 @@ export function Learned() {
   });
   const found = learned.data;
   return (
-    <section aria-labelledby="learned" data-testid="learned">
+    <section aria-labelledby="learned" data-testid="learned" className="col-span-full">
       <h2 id="learned" className="mb-2 text-2xl">
         What the book teaches
       </h2>
@@ -40,18 +40,35 @@ export function Learned() {
       <Refused error={change.error} className="mb-2" />
       {!!found?.length && (
         <>
-          <ul>
-            {found.map((lesson) => (
-              <Row
-                key={`${lesson.kind}${lesson.name}`}
-                lesson={lesson}
-                units={units}
-                change={
-                  canEdit ? (part) => change.mutate({ ...KEEP, ...part, ...named(lesson) }) : null
-                }
-              />
-            ))}
-          </ul>
+          {GROUPS.map(([title, kinds]) => {
+            const rows = found
+              .filter((lesson) => kinds.includes(lesson.kind))
+              .sort(
+                (a, b) =>
+                  a.name.localeCompare(b.name) || kinds.indexOf(a.kind) - kinds.indexOf(b.kind),
+              );
+            return (
+              rows.length > 0 && (
+                <div key={title} className="mt-4">
+                  <h3 className="text-lg">{title}</h3>
+                  <ul className="grid gap-x-12 md:grid-cols-2 xl:grid-cols-3">
+                    {rows.map((lesson) => (
+                      <Row
+                        key={`${lesson.kind}${lesson.name}`}
+                        lesson={lesson}
+                        units={units}
+                        change={
+                          canEdit
+                            ? (part) => change.mutate({ ...KEEP, ...part, ...named(lesson) })
+                            : null
+                        }
+                      />
+                    ))}
+                  </ul>
+                </div>
+              )
+            );
+          })}
           <p className="caption mt-2">
             Every prediction uses what is ticked, and says so. What a batch was cooked by never
             changes.
@@ -62,12 +79,40 @@ export function Learned() {
   );
 }
 
+/** What is learned, in the order it is looked for. */
+const GROUPS: readonly (readonly [string, readonly Lesson["kind"][]])[] = [
+  ["Rings and pots", ["ring", "loss", "pot"]],
+  ["Ovens", ["oven", "film", "vent", "recovers"]],
+  ["How firm its creams come out", ["set"]],
+  ["What sets them, beyond that", ["line"]],
+];
+
 const KEEP = { on: null, by_hand: null, forget_hand: false, begin_again: false };
 const named = ({ kind, name }: Lesson) => ({ kind, name });
 
 /** A set is told in S, to a tenth; everything else in whole units. */
 const decimals = (kind: string) => (kind === "set" || kind === "line" ? 1 : 0);
 const rounded = (value: number, kind: string) => Number(value.toFixed(decimals(kind)));
+
+/** In which unit a lesson is put in by hand. */
+function typedIn(kind: string, units: Units) {
+  const same = (value: number) => value;
+  if (kind === "oven") {
+    const zero = fromCelsius(0, units);
+    return {
+      unit: units === "us" ? "°F" : "K",
+      shown: (value: number) => fromCelsius(value, units) - zero,
+      back: (value: number) => toCelsius(value + zero, units),
+    };
+  }
+  if (kind === "loss") return { unit: "W/m²K", shown: same, back: same };
+  if (decimals(kind)) return { unit: "S", shown: same, back: same };
+  return {
+    unit: "%",
+    shown: (value: number) => 100 * value,
+    back: (value: number) => value / 100,
+  };
+}
 
 interface RowProps {
   lesson: Lesson;
@@ -77,62 +122,57 @@ interface RowProps {
 
 function Row({ lesson, units, change }: RowProps) {
   const [typing, setTyping] = useState<number | null>(null);
-  const oven = lesson.kind === "oven";
-  const share = !oven && !decimals(lesson.kind);
-  const shown = (value: number) =>
-    oven ? fromCelsius(value, units) - fromCelsius(0, units) : share ? 100 * value : value;
-  const back = (value: number) =>
-    oven ? toCelsius(value + fromCelsius(0, units), units) : share ? value / 100 : value;
-  const unit = oven ? (units === "us" ? "°F" : "K") : share ? "%" : "S";
+  const { unit, shown, back } = typedIn(lesson.kind, units);
   const learned = { ...lesson, value: lesson.mean };
   return (
-    <li className="rule-b py-2">
-      <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
-        <div className="min-w-0 flex-1 basis-64">
-          <b className="inline-block first-letter:uppercase">{lessonName(lesson)}</b>{" "}
-          {lessonWords(learned, units)}
-          <span className="caption block">
-            from {lesson.n} {lesson.n === 1 ? "batch" : "batches"}
-            {lesson.by_hand !== null &&
-              ` · by hand ${shown(lesson.by_hand).toFixed(decimals(lesson.kind))} ${unit}`}
-            {!lesson.on && " · not used"}
-          </span>
-        </div>
-        <LessonPlate lesson={lesson} units={units} />
-      </div>
+    <li className="rule-b py-3">
+      <b className="inline-block first-letter:uppercase">{lessonName(lesson)}</b>{" "}
+      {lessonWords(learned, units)}
+      <span className="caption block">
+        from {lesson.n} {lesson.n === 1 ? "batch" : "batches"}
+        {lesson.by_hand !== null &&
+          ` · by hand ${shown(lesson.by_hand).toFixed(decimals(lesson.kind))} ${unit}`}
+        {!lesson.on && " · not used"}
+      </span>
+      <LessonPlate lesson={lesson} units={units} />
       {change && (
-        <div className="flex flex-wrap items-end gap-x-5 gap-y-1">
+        <details>
+          <summary className="caption min-h-12 py-3">
+            Leave it out, put in another, or begin again
+          </summary>
           <Check on={lesson.on} set={(on) => change({ on })}>
             use it
           </Check>
-          <div className="w-32">
-            <NumberField
-              label={`By hand, ${unit}`}
-              value={typing ?? rounded(shown(lesson.by_hand ?? lesson.mean), lesson.kind)}
-              low={-100}
-              high={300}
-              onValue={setTyping}
-            />
+          <div className="flex flex-wrap items-end gap-x-5 gap-y-1">
+            <div className="w-36">
+              <NumberField
+                label={`By hand, ${unit}`}
+                value={typing ?? rounded(shown(lesson.by_hand ?? lesson.mean), lesson.kind)}
+                low={-100}
+                high={300}
+                onValue={setTyping}
+              />
+            </div>
+            {typing !== null && (
+              <Button
+                onClick={() => {
+                  change({ by_hand: back(typing) });
+                  setTyping(null);
+                }}
+              >
+                Use this instead
+              </Button>
+            )}
+            {lesson.by_hand !== null && (
+              <Button kind="quiet" className="-ml-4" onClick={() => change({ forget_hand: true })}>
+                Back to what was learned
+              </Button>
+            )}
           </div>
-          {typing !== null && (
-            <Button
-              onClick={() => {
-                change({ by_hand: back(typing) });
-                setTyping(null);
-              }}
-            >
-              Use this instead
-            </Button>
-          )}
-          {lesson.by_hand !== null && (
-            <Button kind="quiet" onClick={() => change({ forget_hand: true })}>
-              Back to what was learned
-            </Button>
-          )}
-          <Button kind="quiet" onClick={() => change({ begin_again: true })}>
-            Begin again
+          <Button kind="quiet" className="-ml-4" onClick={() => change({ begin_again: true })}>
+            Begin again from the next batch
           </Button>
-        </div>
+        </details>
       )}
     </li>
   );
