@@ -22,7 +22,7 @@ Array = NDArray[np.float64]
 
 LEAST_AIR, LEAST_INSIDE = 8, 6
 _STRIDES: Strides = ((30.0, 10.0), (120.0, 30.0), (600.0, 60.0), (float("inf"), 120.0))
-_EVALUATIONS = 6
+_EVALUATIONS, _ENOUGH = 6, 3e-3  # a share of the misfit, and of the way, that no longer matters
 # The same readings again and again tell less than as many of their own: a model's error stays.
 _OF_ONE_MIND = 8.0
 
@@ -68,7 +68,9 @@ def figures(job: Job, start_c: float, set_c: float, told: Observations) -> OvenF
             wrong += _wrong(points, trace.t_s, values, spread * share)
         return np.array(wrong)
 
-    found = least_squares(off, np.zeros(5), diff_step=0.05, max_nfev=_EVALUATIONS)
+    found = least_squares(
+        off, np.zeros(5), diff_step=0.05, max_nfev=_EVALUATIONS, ftol=_ENOUGH, xtol=_ENOUGH
+    )
     at = found.x * prior
     sd = np.sqrt(np.diag(np.linalg.inv(found.jac.T @ found.jac))) * prior
     film, vent, recovers = (float(np.exp(x)) for x in at[2:])
