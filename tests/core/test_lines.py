@@ -208,6 +208,13 @@ class CorpusTest(unittest.TestCase):
         self.assertEqual(read("100 g cream 32%").ingredient.key, "cream_30")
         self.assertNotEqual(read("100 g cream 3%").confidence, "sure")
 
+    def test_what_comes_in_no_known_size_is_asked_and_eggs_in_brackets_are_counted_apart(self):
+        for text in ("1 loaf challah", "1 quantity sweet pastry", "1 prebaked 10-inch tart shell"):
+            self.assertIsNone(read(text).grams, text)
+        eggs = read("6 œufs (4 entiers + 2 jaunes)")
+        parts = [(x.ingredient.key, x.grams) for x in (eggs, *eggs.also)]
+        self.assertEqual(parts, [("egg_whole", 200), ("egg_yolk", 34)])
+
     def test_sums_in_a_line_are_added(self):
         for text, grams in (
             ("1/4 cup plus 1 tablespoon sugar", 62.5),

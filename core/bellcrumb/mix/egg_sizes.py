@@ -6,6 +6,23 @@ from bellcrumb.pantry.eggs import EggGrade, egg_grade, grade_of_size
 from bellcrumb.pantry.ingredients import Ingredient
 from bellcrumb.quantities.amount import Amount
 
+# "6 œufs (4 entiers + 2 jaunes)", "5 eggs (3 whole, 2 yolks)": what is in the brackets counts.
+_WHOLE_AND_PART = re.compile(
+    r"^\d+ (?:œufs?|oeufs?|eggs?|uova|huevos|eier) ?\((\d+) (?:entiers?|whole(?: eggs?)?|inter[eio]"
+    r"|enteros?|ganze(?: eier)?|œufs?|oeufs?|eggs?)(?: et | and | e | y | und |, ?| ?\+ ?)"
+    r"(\d+) ([^\W\d]+)\)$"
+)
+
+
+def whole_and_part(plain: str) -> str:
+    """Eggs of which some go in whole and of some a part, the plain way.
+
+    >>> whole_and_part("6 œufs (4 entiers + 2 jaunes)")
+    '4 eggs + 2 jaunes'
+    """
+    return _WHOLE_AND_PART.sub(r"\1 eggs + \2 \3", plain)
+
+
 LARGE_EGGS = re.compile(
     r"^(\d+) ?l (eggs?|egg yolks?|yolks?|œufs?|oeufs?|uova|tuorli|huevos?|yemas?|eier|eigelb)\b",
     re.IGNORECASE,

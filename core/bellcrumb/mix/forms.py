@@ -14,6 +14,7 @@ from bellcrumb.quantities.units import SPELLINGS
 # A spoon heaped holds half as much again as a level one of a powder; craft, as good as a third.
 HEAPED, SCANT, ROUNDED = 1.5, 0.93, 1.25
 _N = r"\d+(?:[.,]\d+)?"
+_NUM = rf"(?:\d+ \d+/\d+|\d+/\d+|{_N})"
 _WORDS = r"one|two|three|four|five|six|an?|un|une|eine?|una|uno|due|dos|deux"
 _PARTS = {
     "juice": ("juice", "jus", "succo", "zumo", "jugo", "saft"),
@@ -39,6 +40,17 @@ _HOW_FULL = {
 _FULL = re.compile("|".join(f"(?P<f{n}>{words})" for n, words in enumerate(_HOW_FULL.values())))
 _FULL_BY = dict(zip((f"f{n}" for n in range(len(_HOW_FULL))), _HOW_FULL, strict=True))
 _UNITS = "|".join(sorted(map(re.escape, SPELLINGS), key=len, reverse=True))
+_FOR_WHAT = (
+    r"dorure|dorer|le moule|moules?|ramequins?|le caramel|caraméliser|saupoudrer|le fond|la pâte"
+    r"|beurrer|servir"
+    r"|spennellare|la teglia|lo stampo|il caramello|caramellare|spolverare|decorare|guarnire"
+    r"|servire|la base|imburrare|ungere"
+    r"|pintar|el molde|el caramelo|caramelizar|espolvorear|decorar|adornar|untar|engrasar"
+    r"|bestreichen|bestäuben|bestreuen|dekorieren|garnieren|servieren|einfetten"
+    r"|(?:die |den )?(?:form|karamell|boden|teig)"
+    r"|glazing|brushing|egg wash|tins?|tops?|topping|caramel|crust|base|pan|dish|dusting|sprinkling"
+    r"|serving|garnish(?:ing)?|decorating|decoration|caramelizing|caramelising|burning"
+)
 _UNIT_FIRST = re.compile(rf"^(?:{_UNITS})\b")
 _PACKED = r"(?:can|tin|package|pack|packet|carton|container|jar|box|bag|brick|tub)(?:e?s)?"
 _WEIGHT = r"oz|ounces?|g|grams?|ml|lb|pounds?"
@@ -54,6 +66,10 @@ class Plain:
     note: str = ""
 
 
+def _decimal(number: str) -> float:
+    return float(number.replace(",", "."))
+
+
 def _of_fruit(found: re.Match[str]) -> str:
     count, fruit = found.group("n").rstrip("'’"), found.group("fruit")
     if "halb" in count or "demi" in count:
@@ -65,10 +81,62 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     # "butter + a little for the mould", "flour, plus extra for dusting"
     (re.compile(r",?\s(?:\+|plus|et|und|e|y|and)\s(?:un peu|more|extra|a little|some|etwas|un po'?"
                 r"|un poco|mehr)\b.*$"), ""),
-    # "1 œuf pour la dorure", "1 uovo per spennellare", "1 Eigelb zum Bestreichen"
-    (re.compile(r",?\s(?:pour (?:la )?(?:dorure|dorer|le moule)|per (?:spennellare|la teglia)|para"
-                r" (?:pintar|el molde)|zum (?:bestreichen|bestäuben)|for (?:the )?"
-                r"(?:glazing|brushing|egg wash|tin))\s*$"), ""),
+    # "150 g de sucre dont 50 g pour le caramel", "1 vanilla bean or 2 tsp extract"
+    (re.compile(r",? (?:dont|davon|of which|di cui|de los cuales) .*$"), ""),
+    (re.compile(rf"^((?:{_NUM}|{_WORDS}) \D+?),? (?:or|ou|oder|o|oppure) "
+                rf"(?:{_NUM}|{_WORDS}) [^\W\d].*$"), r"\1"),
+    # "1 EL Mehl (gehäuft)", "1 tbsp sugar, heaped"
+    (re.compile(rf"^(.*?)[ ,(]+({'|'.join(_HOW_FULL.values())})\)?$"), r"\2 \1"),
+    # "1 boîte de 400 g de lait concentré", "2 feuilles de gélatine de 2 g"
+    (re.compile(rf"^({_NUM}|{_WORDS}) ([^\W\d]+) (?:de|di|da|d[’']|à|mit|zu|of) ({_NUM}) ?"
+                r"(g|kg|ml|cl|l) (?:de |di |d[’'])?(?=[^\W\d])"), r"\1 \2 (\3 \4 each) "),
+    (re.compile(rf"^((?:{_NUM}|{_WORDS}) \D+?),? (?:de|da|di|à|zu|of) ({_NUM}) ?(g|kg|ml|cl|l)$"),
+     r"\1 (\2 \3 each)"),
+    # "1 petit pot de crème (20 cl)": its size is said
+    (re.compile(rf"^({_N}|{_WORDS}) (?:petite?|grande?|kleine[rs]?|große[rs]?|small|piccol[ao]"
+                rf"|pequeñ[ao]) (?=(?:{_UNITS})\b.*\(\d)"), r"\1 "),
+    # "1 Tasse Espresso" is no cup
+    (re.compile(r"\b(?:tassen?|tasses?) (?:d[’'])?(?=espresso)"), "tazzina "),
+    # "1 œuf pour la dorure", "1 uovo per spennellare", "6 cucharadas de azúcar para el caramelo"
+    (re.compile(r",?\s(?:pour|per|para|zum|für|for|to)(?: the| la| les)? "
+                rf"(?:{_FOR_WHAT})\s*$"), ""),
+    # "2 blancs montés en neige", "2 claras a punto de nieve", "2 Eiweiß, steif geschlagen"
+    (re.compile(r",?\s(?:(?:mont[ée]e?s?|battue?s?|fouett[ée]e?s?) en neige(?: (?:bien )?fermes?)?"
+                r"|(?:montad[ao]s |batid[ao]s )?a punto de nieve|montat[aei] a neve(?: ferm[aei])?"
+                r"|(?:zu schnee|steif) geschlagen)\s*$"), ""),
+    # "une mangue bien mûre", "beurre en dés", "burro a cubetti"
+    (re.compile(r"\s(?:bien mûre?s?|bien maduros?|bien maduras?|ben matur[aeio])\b"), ""),
+    (re.compile(r",?\s(?:en (?:petits )?(?:dés|morceaux|cubes|cubos|dados|trozos)"
+                r"|a (?:dadini|cubetti|pezzetti|pezzi)"
+                r"|in (?:würfeln|stücken|cubes|pieces|chunks))\b"), ""),
+    # "un citron jaune" is a lemon
+    (re.compile(r"\b(citrons?) jaunes?\b"), r"\1"),
+    # "3x eggs", "eggs x 3", "2 dozen gingersnaps", "milk - 500 ml"
+    (re.compile(r"^(\d+) ?[x×] ?(?=[^\W\d]{3})"), r"\1 "),
+    (re.compile(r"^(\D+?) [x×] ?(\d+)$"), r"\2 \1"),
+    (re.compile(r"^(\d+) (?:dozen|douzaines?|docenas?|dozzin[ae]|dutzend)\b(?: of| de| di)?"),
+     lambda found: f"{12 * int(found.group(1))}"),
+    (re.compile(r"^(\D*[^\W\d]) - (?=\d)"), r"\1: "),
+    # "1 cup/240 ml milk", "100 g / 7 tbsp butter": the weight or the metric volume counts
+    (re.compile(rf"^({_NUM} ?(?:{_UNITS}))\.? ?[/|] ?({_NUM}) ?(g|kg|ml|dl|cl|l)(?= )"),
+     r"\1 (\2 \3)"),
+    (re.compile(rf"^({_NUM} ?(?:g|kg|ml|dl|cl|l)) ?[/|] ?{_NUM} ?(?:{_UNITS})\b\.?"), r"\1"),
+    # "3/4 de taza de agua", "1 half-pint", "1 stick plus 2 tbsp butter"
+    (re.compile(rf"^({_NUM}) (?:de |di |d['’]une? |of an? |einer? )(?=(?:{_UNITS})\b)"), r"\1 "),
+    (re.compile(r"^(?:1|an?|one) half[- ]pints?\b"), "1/2 pint"),
+    (re.compile(rf"^({_N}) sticks? (?:plus|\+|and) ({_N}) (?:tbsps?|tablespoons?)\b"),
+     lambda found: f"{8 * _decimal(found.group(1)) + _decimal(found.group(2)):g} tbsp"),
+    # "1/3 cup sugar plus 2 teaspoons"
+    (re.compile(rf"^({_NUM} (?:{_UNITS})\b\.?) (?!plus)(\D+?),? (?:plus|\+|et|più|más|und) "
+                rf"({_NUM} (?:{_UNITS}))$"), r"\1 plus \3 \2"),
+    # "1 orange (zest only)", "2 citrons, le jus seulement", "1 Zitrone (nur der Saft)"
+    (re.compile(rf"[ ,(]+(?:the |le )?({'|'.join(PART)}) (?:only|seulement|uniquement)\)?$"),
+     r", \1"),
+    (re.compile(r"[ ,(]+(?:only|just|nur|solo|sólo|solamente|uniquement|seulement) "
+                rf"(?:the |le |il |el |la |die |der |den )?({'|'.join(PART)})\)?$"), r", \1"),
+    # "4 hojas de gelatina neutra" is plain gelatine, no glaze
+    (re.compile(r"^(.*\b(?:hojas?|l[áa]minas?|sobres?)(?: de)?) gelatina neutra\b"),
+     r"\1 gelatina"),
     # "200 bloom gelatine"
     (re.compile(r"\b\d{3} ?bloom\b"), ""),
     # "one 14 oz can of", "two 8-oz packages"

@@ -10,7 +10,7 @@ from functools import lru_cache
 from typing import Literal
 
 from bellcrumb.errors import CraftError
-from bellcrumb.mix.egg_sizes import LARGE_EGGS, grade_in, no_yolk, of_size
+from bellcrumb.mix.egg_sizes import LARGE_EGGS, grade_in, no_yolk, of_size, whole_and_part
 from bellcrumb.mix.forms import PART, plainly, spoons_in_capitals
 from bellcrumb.mix.weights import Asks, each_of, grams_of
 from bellcrumb.pantry.eggs import EggGrade
@@ -26,7 +26,8 @@ LONGEST_LINE, MOST_LINES = 300, 200
 _HALF_AND_HALF = re.compile(r"\bhalf\s*(?:&|and|-and-|-n-)\s*half\b", re.IGNORECASE)
 # "zest and juice of 2 lemons", "succo e scorza di un limone", "Saft und Abrieb einer Zitrone"
 _BOTH_OF_FRUIT = re.compile(
-    rf"^(?:the |le |il )?(?P<one>{'|'.join(PART)}) (?:and|&|et|e|y|und) (?:the |le |la )?"
+    r"^(?:the |le |il )?(?:(?:finely |freshly )?(?:grated|squeezed) )?"
+    rf"(?P<one>{'|'.join(PART)}) (?:and|&|et|e|y|und) (?:the |le |la )?"
     rf"(?P<two>{'|'.join(PART)}) (?:of |de |d['’]|di |von )?"
     r"(?P<n>\d\S*(?:\s\d+/\d+)?|one|two|three|an?|une?|deux|trois|un[oa]?|un['’]|due|tre|dos|tres"
     r"|eine[rs]?|zwei|drei)\s*(?P<fruit>\D.*)$"
@@ -35,10 +36,13 @@ _BOTH_OF_FRUIT = re.compile(
 # nobody knows: "1 punnet raspberries". Grams of one.
 _SMALL_G = 20.0
 _LENGTHS = frozenset({"cm", "mm", "inch"})
+# What bread and dough come in, of nobody knows what size.
+_WHOLES = frozenset({"loaf", "quantity", "batch", "recipe", "barra", "laib", "quantite"})
 _OF = re.compile(r"\b(?:of|de|di|d['’]|von)$")
 _FRUIT_PART = re.compile(
     rf"^(.+?)[,\s(]+(juiced?|zested|{'|'.join(sorted(PART, key=len, reverse=True))})\)?$"
 )
+_PART_OF = PART | {"juiced": "juice", "zested": "zest"}
 # "lemons, juice and zest", "citron (jus et zeste)", "Zitrone, Saft und Schale"
 _ANY_PART = "|".join(sorted(PART, key=len, reverse=True))
 _BOTH_PARTS = re.compile(
@@ -127,6 +131,7 @@ def understand(
     if not plain or plain.endswith(":") or plain.startswith("#"):
         return None
     plain = _HALF_AND_HALF.sub("half_and_half", plain)
+    plain = whole_and_part(plain)
     large = LARGE_EGGS.match(plain)
     if large:  # four eggs of the grade L, no litres
         plain = f"{large.group(1)} large {large.group(2)}"
@@ -258,7 +263,7 @@ def _weigh(
             return replace(juice, also=(zest,), message=f"{said}; {juice.message}")
     part = _FRUIT_PART.match(name.strip()) or _FRUIT_PART.match(bare.strip())
     if part:
-        bare = f"{part.group(1)} {PART.get(part.group(2), part.group(2).removesuffix('ed'))}"
+        bare = f"{part.group(1)} {_PART_OF.get(part.group(2), part.group(2))}"
     match = pantry.find(bare) or pantry.find(re.split(r",|;| - ", bare)[0])
     if not match:
         grams, spread, _ = grams_of(amount, None, grade)
@@ -284,7 +289,12 @@ def _weigh(
         ingredient = pantry.key("cinnamon_stick")
     grade = grade_in(name, ingredient, grade)
     grams, spread, how = grams_of(amount, ingredient, grade, pantry)
-    if grams and amount.unit is None and _is_a_measure(match.before, ingredient):
+    if (
+        grams
+        and amount.unit is None
+        and not amount.stated_g
+        and _is_a_measure(match.before, ingredient)
+    ):
         return Line(
             text, ingredient, None, 0, "unknown",
             f"How much is a “{_OF.sub('', match.before).strip()}”? Give {ingredient.name.lower()} "
@@ -342,7 +352,8 @@ def _is_a_measure(before: str, ingredient: Ingredient) -> bool:
     if not before or ingredient.category == "egg":
         return False
     small = ingredient.category in ("fruit", "nut") and (ingredient.g_per_piece or 0) < _SMALL_G
-    by_length = not _LENGTHS.isdisjoint(before.split())  # "2 cm piece of ginger"
+    said = before.split()
+    by_length = not (_LENGTHS | _WHOLES).isdisjoint(said)  # "2 cm piece of ginger"
     return small or by_length or bool(_OF.search(before))
 
 

@@ -54,7 +54,9 @@ _PAREN_MASS = re.compile(
 # The amount behind a name: "sugar: 200 g". Found from its last gap, so that a line of dashes costs
 # no more than any other.
 _TAIL = re.compile(rf"[\s:,-](-?\s*{_PLAIN}\s*[^\W\d]{{0,20}}\.?)$")
-_CONTAINER = re.compile(r"\s*(?:cans?|tins?|pack(?:et)?s?|cartons?|jars?|bottles?|pots?|tubs?)\b")
+_CONTAINER = re.compile(
+    r"\s*(?:cans?|tins?|pack(?:et|age)?s?|blocks?|sticks?|cartons?|jars?|bottles?|pots?|tubs?)\b"
+)
 _TIMES = re.compile(rf"({_PLAIN})\s*(?:x|×|\*)\s*(?={_PLAIN}\s*(?:g|kg|ml|oz|lb|cl|l)\b)")
 
 
@@ -81,9 +83,17 @@ class Amount:
 
 # French spoons are several words: made one before anything else is read.
 _SPOONS = (
-    (re.compile(r"\b(?:cuill[eè]r(?:e|ée)s?|cuil\.?|c\.?)\s*[àa]\s*(?:soupe|s\b)\.?"), "tbsp"),
     (
-        re.compile(r"\b(?:cuill[eè]r(?:e|ée)s?|cuil\.?|c\.?)\s*[àa]\s*(?:caf[ée]|th[ée]|c\b)\.?"),
+        re.compile(
+            r"\b(?:cuill[eè]r(?:e|ée)s?|cuil\.?|c\.?)\s*[àa]\.?\s*(?:soupe|s\b)\.?|\bcs(?= d[e'])"
+        ),
+        "tbsp",
+    ),
+    (
+        re.compile(
+            r"\b(?:cuill[eè]r(?:e|ée)s?|cuil\.?|c\.?)\s*[àa]\.?\s*(?:caf[ée]|th[ée]|c\b)\.?"
+            r"|\bcc(?= d[e'])"
+        ),
         "tsp",
     ),
     (re.compile(r"\bcucharadas? soperas?\b"), "tbsp"),
