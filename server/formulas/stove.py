@@ -14,8 +14,7 @@ from bellcrumb.contract.shapes import (
     WhipOut,
 )
 from bellcrumb.contract.sugars import addition_out, foam, syrup
-from bellcrumb.dessert.bench import NAMES, after_choux, bench_kind, bench_steps
-from bellcrumb.dessert.works import Kind as BenchKind
+from bellcrumb.dessert.guided import Guided, HowCooked, guided
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import Answer, answer
 from bellcrumb.heat.pot import Cream, Pot, PotRun, Ring, pot_for, pot_name
@@ -26,21 +25,23 @@ from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.quantities.show import cups_text, grams_text
 from bellcrumb.quantities.units import Measures
 from bellcrumb.stove.over_bath import BATH_W_K
-from bellcrumb.stove.plan import Plan, plan
-from bellcrumb.stove.steps import Step, checks
+from bellcrumb.stove.plan import Plan
+from bellcrumb.stove.steps import Step
 from bellcrumb.stove.whip import whip_of
-from bellcrumb.stove.work import WorkKind
-from bellcrumb.stove.works import USUAL_C, work, work_kind
-from bellcrumb.texture.families import family
+from bellcrumb.stove.work import Work, WorkKind
+from bellcrumb.stove.works import USUAL_C
 from bellcrumb.vessels.geometry import library
 from formulas.content import Content, beaten_of, ring_of
 from formulas.guide_shapes import CurveOut, PlaceOut, PlanOut, Scene, StepOut
+from formulas.oven import renamed
 from kitchen.access import pantry_of, vessels_of
 from kitchen.lessons import OF_A_RING, Used, lesson_of, lessons_of
 from kitchen.models import Kitchen
 from kitchen.models import Ring as KitchenRing
 
 MILK_C = 6.0
+# Works in which the probe stands in egg, and those that are judged cold.
+_OVER_EGG, _SET_COLD = ("swiss", "curd", "sabayon"), ("curd", "roux")
 
 
 def _place(mix: Mix, measures: Measures) -> PlaceOut:
@@ -81,60 +82,72 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
     if not result.mix.mass_g:
         raise CraftError("lines_text", "Nothing to cook yet: write the formula first.")
     refuse_huge(result.mix, "lines_text")
-    bench = bench_kind(kind, result.mix, result.family, content.method)
-    if bench:
-        return _bench_out(bench, result.mix, measures)
-    which = work_kind(kind, result.mix, content.method, result.family)
-    if which:
-        return _work_out(which, result, ring, content, kitchen)
-    if not result.family:
-        raise CraftError("lines_text", "Nothing here that is cooked on the stove.")
     lessons = lessons_of(kitchen, OF_A_RING, ring.name)
-    made = plan(
-        result.mix,
-        family(result.family.key),
-        as_learned(ring, lessons),
-        school=content.school,
-        heat_setting=content.heat_setting_pct / 100,
-        setting=content.cook_setting_pct / 100,
-        ladle_ml=content.ladle_ml,
-        milk_c=MILK_C,
-        hot_c=content.hot_c,
-        eggs_c=content.eggs_c,
-        held_back_ml=content.held_back_ml,
+    try:
+        made = guided(
+            kind, result.mix, result.family, as_learned(ring, lessons), _how(kitchen, content)
+        )
+    except CraftError as error:
+        raise renamed(error) from error
+    if made.bench:
+        return _bench_out(made, measures)
+    if made.work:
+        return _work_out(made, made.work, result, ring, lessons, content, kitchen)
+    assert made.cream
+    return _cream_out(made, made.cream, result, ring, lessons, content, kitchen)
+
+
+def _how(kitchen: Kitchen, content: Content) -> HowCooked:
+    return HowCooked(
+        style=content.method, school=content.school,
+        heat_setting=content.heat_setting_pct / 100, setting=content.cook_setting_pct / 100,
+        ladle_ml=content.ladle_ml, milk_c=MILK_C, hot_c=content.hot_c, eggs_c=content.eggs_c,
+        held_back_ml=content.held_back_ml, target_c=content.target_c,
         altitude_m=kitchen.altitude_m,
-    )
+    )  # fmt: skip
+
+
+def _places(made: Guided, measures: Measures) -> dict[str, Any]:
+    """What every guide says of itself."""
+    return {
+        "family": made.name, "pot": _place(made.pot, measures),
+        "bowl": _place(made.bowl, measures), "finish": _place(made.finish, measures),
+        "steps": [StepOut.from_step(s) for s in made.steps], "checks": made.checks,
+        "warnings": made.warnings,
+    }  # fmt: skip
+
+
+def _cream_out(
+    made: Guided, cream: Plan, result: Answer, ring: KitchenRing, lessons: list[Used],
+    content: Content, kitchen: Kitchen,
+) -> PlanOut:  # fmt: skip
+    """The guide of a stirred cream, with its ladder, its curves and its simulated pot."""
     pot = pot_name(result.mix.volume_ml)
     pot_lesson = lesson_of(kitchen, "pot", pot)
-    scenes = _scenes(made, result.mix, content, ring.core(), kitchen)
-    boil = Cream.of(made.split.pot + made.split.bowl, made.thickens_c, kitchen.altitude_m).boil_c
+    scenes = _scenes(cream, result.mix, content, ring.core(), kitchen)
+    heat = cream.heat_run
+    boil = Cream.of(made.pot + made.bowl, cream.thickens_c, kitchen.altitude_m).boil_c
     return PlanOut(
-        family=result.family.name,
+        **_places(made, cast(Measures, kitchen.measures)),
         ring=ring.name,
         boil_c=boil,
-        thickens_c=made.thickens_c,
-        pot=_place(made.split.pot, measures),
-        bowl=_place(made.split.bowl, measures),
-        finish=_place(made.split.finish, measures),
-        ladder=ladder_out(made.ladder) if made.ladder else None,
-        steps=[StepOut.from_step(s) for s in made.steps],
-        heat=_curve(made.heat_run),
-        cook=_curve(made.cook_run) if made.cook_run else None,
-        cook_from_c=made.cook_from_c,
-        temper_s=made.temper_s,
-        scorch=made.scorch,
+        thickens_c=cream.thickens_c,
+        ladder=ladder_out(cream.ladder) if cream.ladder else None,
+        heat=_curve(heat),
+        cook=_curve(cream.cook_run) if cream.cook_run else None,
+        cook_from_c=cream.cook_from_c,
+        temper_s=cream.temper_s,
+        scorch=cream.scorch,
         scenes=scenes,
         learned=[
-            *_said_of(lessons, made.heat_run.curve, made.heat_run.reaches_s, scenes[0]),
+            *_said_of(lessons, heat.curve, heat.reaches_s, scenes[0]),
             *([pot_lesson] if pot_lesson else []),
         ],
         pot_name=pot,
-        boils_off_g=made.boils_off_g * (pot_lesson.value if pot_lesson else 1.0),
-        warnings=made.warnings,
-        checks=made.checks,
-        additions=[addition_out(a) for a in made.additions],
-        signs=[SignOut(t_s=t, temp_c=c, sign=sign) for t, c, sign in made.signs],
-        egg_from=_egg_from(result.mix, made.steps),
+        boils_off_g=cream.boils_off_g * (pot_lesson.value if pot_lesson else 1.0),
+        additions=[addition_out(a) for a in cream.additions],
+        signs=[SignOut(t_s=t, temp_c=c, sign=sign) for t, c, sign in cream.signs],
+        egg_from=_egg_from(result.mix, cream.steps),
         cold_class=result.set.klass if result.set else None,  # type: ignore[arg-type]
         content=content.dict(),
     )
@@ -157,14 +170,11 @@ def _said_of(
     return [lessons[0].model_copy(update=minutes), *lessons[1:]]
 
 
-def _bench_out(kind: BenchKind, mix: Mix, measures: Measures) -> PlanOut:
+def _bench_out(made: Guided, measures: Measures) -> PlanOut:
     """The guide of what is made on the bench: nothing of it is cooked by a probe."""
-    nothing = PlaceOut(grams=0, words=[])
     return PlanOut(
-        family=NAMES[kind], guide="bench", ring="", boil_c=200, thickens_c=200, pot=nothing,
-        bowl=_place(mix, measures), finish=nothing, ladder=None,
-        steps=[StepOut.from_step(s) for s in bench_steps(kind, mix)], heat=None, cook=None,
-        cook_from_c=20, temper_s=0, scorch="low", scenes=[], warnings=[], checks=checks(mix, None),
+        **_places(made, measures), guide="bench", ring="", boil_c=200, thickens_c=200, ladder=None,
+        heat=None, cook=None, cook_from_c=20, temper_s=0, scorch="low", scenes=[],
     )  # fmt: skip
 
 
@@ -185,20 +195,10 @@ def _egg_from(mix: Mix, steps: list[Step]) -> str | None:
 
 
 def _work_out(
-    which: WorkKind, result: Answer, ring: KitchenRing, content: Content, kitchen: Kitchen
-) -> PlanOut:
+    guide: Guided, made: Work, result: Answer, ring: KitchenRing, lessons: list[Used],
+    content: Content, kitchen: Kitchen,
+) -> PlanOut:  # fmt: skip
     """The guide of what is no stirred custard, in the same shape."""
-    measures = cast(Measures, kitchen.measures)
-    lessons = lessons_of(kitchen, OF_A_RING, ring.name)
-    made = work(
-        which,
-        result.mix,
-        as_learned(ring, lessons),
-        content.cook_setting_pct / 100,
-        altitude_m=kitchen.altitude_m,
-        target_c=content.target_c,
-        family=result.family,
-    )
     curve = None
     if made.curve:
         curve = CurveOut(
@@ -228,33 +228,22 @@ def _work_out(
         for s in made.scenes
     ]
     return PlanOut(
-        family=made.name,
+        **_places(guide, cast(Measures, kitchen.measures)),
         guide=made.kind,
         ring=ring.name,
         learned=_said_of(lessons, made.curve, made.reaches_s, scenes[0]) if scenes else lessons,
         boil_c=boil,
         thickens_c=200,
-        pot=_place(made.pot, measures),
-        bowl=_place(made.bowl, measures),
-        finish=_place(made.finish, measures),
         ladder=None,
-        steps=[
-            StepOut.from_step(s)
-            for s in [*made.steps, *(after_choux(result.mix) if which == "choux" else [])]
-        ],
         heat=curve if hot else None,
         cook=None if hot else curve,
         cook_from_c=made.curve[0][1] if made.curve else 20,
         temper_s=0,
         scorch="low",
         scenes=scenes,
-        warnings=made.warnings,
-        checks=made.checks,
-        egg_from=_egg_from(result.mix, made.steps)
-        if which in ("swiss", "curd", "sabayon")
-        else None,
-        cold_class=result.set.klass if which in ("curd", "roux") and result.set else None,  # type: ignore[arg-type]
-        **_sugar_facts(which, result.mix, ring, content, kitchen),
+        egg_from=_egg_from(result.mix, made.steps) if made.kind in _OVER_EGG else None,
+        cold_class=result.set.klass if made.kind in _SET_COLD and result.set else None,  # type: ignore[arg-type]
+        **_sugar_facts(made.kind, result.mix, ring, content, kitchen),
     )
 
 

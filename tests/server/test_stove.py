@@ -49,7 +49,7 @@ class GuideTest(StoveCase):
         status, plan = self.plan("meringue", "6 whites\n380 g sugar", method="french")
         self.assertEqual(plan["guide"], "french")
         status, body = self.plan("caramel", "100 g water")
-        self.assertEqual((status, body["field"]), (422, "lines"))
+        self.assertEqual((status, body["field"]), (422, "lines_text"))
 
     def test_a_caramel_is_cooked_and_kept_like_any_batch(self):
         part = Part.objects.create(dessert=self.dessert, position=1, kind="caramel", name="Caramel")

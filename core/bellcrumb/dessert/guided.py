@@ -1,0 +1,89 @@
+"""The guide of a part, whatever it is: made on the bench, a work of sugar, foam or dough, or a
+cream cooked on a ring. Every front door asks here."""
+
+from dataclasses import dataclass
+
+from bellcrumb.dessert.bench import NAMES, after_choux, bench_kind, bench_steps
+from bellcrumb.dessert.works import Kind as BenchKind
+from bellcrumb.errors import CraftError
+from bellcrumb.heat.pot import Ring
+from bellcrumb.mix.composition import Mix
+from bellcrumb.stove.plan import Plan, plan
+from bellcrumb.stove.steps import Step, checks
+from bellcrumb.stove.temper import School
+from bellcrumb.stove.work import Work
+from bellcrumb.stove.works import work, work_kind
+from bellcrumb.texture.families import Family, family
+
+
+@dataclass(frozen=True)
+class HowCooked:
+    """How somebody cooks a part: ``style`` of a meringue, settings of the ring (0-1), and the
+    temperatures (degC) and amounts (ml) of the temper. ``target_c`` of a syrup, 0: the usual."""
+
+    style: str = ""
+    school: School = "hot_into_eggs"
+    heat_setting: float = 0.7
+    setting: float = 0.45
+    ladle_ml: float = 100.0
+    milk_c: float = 6.0
+    hot_c: float = 90.0
+    eggs_c: float = 18.0
+    held_back_ml: float = 0.0
+    target_c: float = 0.0
+    altitude_m: float = 0.0
+
+
+@dataclass(frozen=True)
+class Guided:
+    """A guide: its steps, what goes into the pot, the bowl and in at the end, and the minutes of
+    the steps that are simulated. One of ``bench``, ``work`` and ``cream`` says what it is of."""
+
+    name: str
+    steps: list[Step]
+    checks: list[str]
+    warnings: list[str]
+    pot: Mix
+    bowl: Mix
+    finish: Mix
+    minutes: dict[str, float]
+    bench: BenchKind | None = None
+    work: Work | None = None
+    cream: Plan | None = None
+
+
+def guided(part_kind: str, mix: Mix, found: Family | None, ring: Ring, how: HowCooked) -> Guided:
+    """The guide of a part of a kind. Raises CraftError for what is neither cooked on the stove nor
+    made on the bench."""
+    bench = bench_kind(part_kind, mix, found, how.style)
+    if bench:
+        return Guided(
+            NAMES[bench], bench_steps(bench, mix), checks(mix, None), [],
+            Mix(()), mix, Mix(()), {}, bench=bench,
+        )  # fmt: skip
+    which = work_kind(part_kind, mix, how.style, found)
+    if which:
+        made = work(
+            which, mix, ring, how.setting, altitude_m=how.altitude_m, target_c=how.target_c,
+            family=found,
+        )  # fmt: skip
+        after = after_choux(mix) if which == "choux" else []
+        return Guided(
+            made.name, [*made.steps, *after], made.checks, made.warnings,
+            made.pot, made.bowl, made.finish, {made.curve_step: (made.reaches_s or 0.0) / 60},
+            work=made,
+        )  # fmt: skip
+    if found is None:
+        raise CraftError("lines", "Nothing here that is cooked on the stove or made on the bench.")
+    cream = plan(
+        mix, family(found.key), ring, school=how.school, heat_setting=how.heat_setting,
+        setting=how.setting, ladle_ml=how.ladle_ml, milk_c=how.milk_c, hot_c=how.hot_c,
+        eggs_c=how.eggs_c, held_back_ml=how.held_back_ml, altitude_m=how.altitude_m,
+    )  # fmt: skip
+    minutes = {"heat": (cream.heat_run.reaches_s or 0.0) / 60, "temper": cream.temper_s / 60}
+    if cream.cook_run:
+        minutes["cook"] = (cream.cook_run.reaches_s or 0.0) / 60
+    return Guided(
+        found.name, cream.steps, cream.checks, cream.warnings,
+        cream.split.pot, cream.split.bowl, cream.split.finish, minutes, cream=cream,
+    )  # fmt: skip
