@@ -43,8 +43,9 @@ from kitchen.models import Cold, Kitchen, Oven
 # The core's fields by the names a version has for them.
 _FIELDS = {
     "oven.set_c": "baking.set_c", "oven.stages": "baking.first_c", "mix.temp_c": "baking.poured_c",
-    "lines": "lines_text", "mix.lines": "lines_text", "vessel.fill_mm": "fill_pct", "fill_mm": "fill_pct",
-    "bath.level": "bath_level", "crust.mm": "baking.crust_mm", "within_min": "within_min",
+    "lines": "lines_text", "mix.lines": "lines_text", "vessel.fill_mm": "fill_pct",
+    "fill_mm": "fill_pct", "bath.level": "bath_level", "crust.mm": "baking.crust_mm",
+    "within_min": "within_min",
 }  # fmt: skip
 
 

@@ -42,9 +42,11 @@ OTHERWISE = {
 
 
 def load_tests(loader, tests, pattern):
-    names = [m.name for m in pkgutil.iter_modules(bellcrumb.laws.__path__, "bellcrumb.laws.")]
-    for name in (*names, "bellcrumb.book.learn", "bellcrumb.book.control"):
-        tests.addTests(doctest.DocTestSuite(importlib.import_module(name)))
+    """Every example that stands in a docstring of the core is run."""
+    for path in sorted(CORE.rglob("*.py")):
+        if ">>>" in path.read_text("utf8"):
+            name = ".".join(("bellcrumb", *path.relative_to(CORE).with_suffix("").parts))
+            tests.addTests(doctest.DocTestSuite(importlib.import_module(name)))
     return tests
 
 

@@ -16,6 +16,7 @@ from bellcrumb.book.learn import (
     oven_offset_k,
     ring,
     set_shifts,
+    timed_by_its_sign,
     updated,
 )
 from bellcrumb.book.signals import holds
@@ -243,6 +244,22 @@ class LearnTest(unittest.TestCase):
         slow = [(curve[half][0] + 2 * (t - curve[half][0]), c) for t, c in curve[half:]]
         self.assertIsNone(loss_told(curve[:half] + slow, cream, pot, fuel))
         self.assertIsNone(loss_told([], cream, pot, fuel))
+
+    def test_a_loss_is_told_surer_by_a_slow_heating_and_not_by_what_comes_after_the_heat(self):
+        curve, cream, pot, _ = self.heating(0.7, 20.0)
+        told = loss_told(curve, cream, pot, "gas")
+        after = [(curve[-1][0] + 12 * n, curve[-1][1] - 1.5 * n) for n in range(1, 8)]
+        self.assertAlmostEqual(
+            loss_told(curve + after, cream, pot, "gas").loss_w_m2k, told.loss_w_m2k, delta=2
+        )
+        quick, _, _, _ = self.heating(2.5, 20.0)
+        self.assertGreater(loss_told(quick, cream, pot, "gas").spread, 1.5 * told.spread)
+        self.assertTrue(10 < told.spread < 25, told.spread)
+
+    def test_a_bake_is_timed_by_its_sign_to_a_third_past_its_window(self):
+        for took, so in ((54.0, True), (55.0, False), (16.0, True), (15.0, False)):
+            self.assertEqual(timed_by_its_sign(took, 30.0, 40.0), so, took)
+        self.assertTrue(timed_by_its_sign(13.5, 8.0, 10.0))
 
     def test_a_draught_is_told_from_a_weak_ring_and_both_together_boil_when_it_boiled(self):
         books, *_ = self.heating(1.0, 0.0)

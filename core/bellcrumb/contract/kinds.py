@@ -2,23 +2,15 @@
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from importlib import import_module
 from typing import Any
 
 from pydantic import BaseModel, ValidationError
 
 from bellcrumb.contract import shapes
-from bellcrumb.contract.bend import bend
-from bellcrumb.contract.builds import built
-from bellcrumb.contract.crusts import crust
-from bellcrumb.contract.day import compare, day_ledger
-from bellcrumb.contract.desserts import DessertIn, TotalOut, dessert_total
-from bellcrumb.contract.explains import explain, learned
-from bellcrumb.contract.formulas import scale, strict_formula
-from bellcrumb.contract.plans import planned
+from bellcrumb.contract.desserts import DessertIn, TotalOut
 from bellcrumb.contract.shapes import build, guide, oven, plan
 from bellcrumb.contract.shapes import explain as book
-from bellcrumb.contract.stoves import pot, temper_ladder
-from bellcrumb.contract.sugars import finished, foam, pasteurised, syrup, whipped
 from bellcrumb.contract.words import sentence
 from bellcrumb.errors import CraftError
 
@@ -32,68 +24,42 @@ class Kind:
     run: Callable[[Any], BaseModel]
 
 
-def _bake(given: oven.BakeIn) -> oven.BakeOut:
-    # The solver's libraries are loaded for those who ask for it: a formula answers without them.
-    from bellcrumb.contract.ovens import baked
+def _in(module: str, name: str) -> Callable[[Any], BaseModel]:
+    """A function of a front door, loaded for those who ask for it: a formula answers without the
+    solvers' libraries."""
 
-    return baked(given)
+    def run(given: Any) -> BaseModel:
+        answer: BaseModel = getattr(import_module(f"bellcrumb.contract.{module}"), name)(given)
+        return answer
 
-
-def _choose(given: oven.ChooseIn) -> oven.ChooseOut:
-    from bellcrumb.contract.ovens import chosen
-
-    return chosen(given)
-
-
-def _convert(given: oven.BakeIn) -> oven.ConvertOut:
-    from bellcrumb.contract.ovens import converted
-
-    return converted(given)
-
-
-def _walk(given: oven.WalkIn) -> oven.WalkOut:
-    from bellcrumb.contract.refits import walked
-
-    return walked(given)
-
-
-def _day(given: plan.DayIn) -> plan.DayOut:
-    from bellcrumb.contract.days import day
-
-    return day(given)
-
-
-def _cool(given: oven.CoolIn) -> oven.CoolOut:
-    from bellcrumb.contract.colds import cooled
-
-    return cooled(given)
+    return run
 
 
 KINDS: Mapping[str, Kind] = {
-    "formula": Kind(shapes.FormulaIn, shapes.FormulaOut, strict_formula),
-    "compare": Kind(shapes.CompareIn, shapes.CompareOut, compare),
-    "build": Kind(build.BuildIn, build.BuildOut, built),
-    "dessert": Kind(DessertIn, TotalOut, dessert_total),
-    "day": Kind(plan.DayIn, plan.DayOut, _day),
-    "explain": Kind(book.ExplainIn, book.ExplainOut, explain),
-    "learn": Kind(book.LearnIn, book.LearnOut, learned),
-    "ledger": Kind(shapes.LedgerIn, shapes.LedgerOut, day_ledger),
-    "plan": Kind(guide.GuideIn, guide.GuideOut, planned),
-    "scale": Kind(shapes.ScaleIn, shapes.ScaleOut, scale),
-    "solve": Kind(shapes.SolveIn, shapes.SolveOut, bend),
-    "syrup": Kind(shapes.SyrupIn, shapes.SyrupOut, syrup),
-    "meringue": Kind(shapes.MeringueIn, shapes.MeringueOut, foam),
-    "whip": Kind(shapes.WhipIn, shapes.WhipOut, whipped),
-    "finish": Kind(shapes.FinishIn, shapes.FinishOut, finished),
-    "pasteurise": Kind(shapes.PasteuriseIn, shapes.PasteuriseOut, pasteurised),
-    "temper": Kind(shapes.TemperIn, shapes.TemperOut, temper_ladder),
-    "bake": Kind(oven.BakeIn, oven.BakeOut, _bake),
-    "choose": Kind(oven.ChooseIn, oven.ChooseOut, _choose),
-    "convert": Kind(oven.BakeIn, oven.ConvertOut, _convert),
-    "crust": Kind(oven.CrustIn, oven.CrustOut, crust),
-    "oven_walk": Kind(oven.WalkIn, oven.WalkOut, _walk),
-    "cool": Kind(oven.CoolIn, oven.CoolOut, _cool),
-    "pot": Kind(shapes.PotIn, shapes.PotOut, pot),
+    "formula": Kind(shapes.FormulaIn, shapes.FormulaOut, _in("formulas", "strict_formula")),
+    "compare": Kind(shapes.CompareIn, shapes.CompareOut, _in("day", "compare")),
+    "build": Kind(build.BuildIn, build.BuildOut, _in("builds", "built")),
+    "dessert": Kind(DessertIn, TotalOut, _in("desserts", "dessert_total")),
+    "day": Kind(plan.DayIn, plan.DayOut, _in("days", "day")),
+    "explain": Kind(book.ExplainIn, book.ExplainOut, _in("explains", "explain")),
+    "learn": Kind(book.LearnIn, book.LearnOut, _in("explains", "learned")),
+    "ledger": Kind(shapes.LedgerIn, shapes.LedgerOut, _in("day", "day_ledger")),
+    "plan": Kind(guide.GuideIn, guide.GuideOut, _in("plans", "planned")),
+    "scale": Kind(shapes.ScaleIn, shapes.ScaleOut, _in("formulas", "scale")),
+    "solve": Kind(shapes.SolveIn, shapes.SolveOut, _in("bend", "bend")),
+    "syrup": Kind(shapes.SyrupIn, shapes.SyrupOut, _in("sugars", "syrup")),
+    "meringue": Kind(shapes.MeringueIn, shapes.MeringueOut, _in("sugars", "foam")),
+    "whip": Kind(shapes.WhipIn, shapes.WhipOut, _in("sugars", "whipped")),
+    "finish": Kind(shapes.FinishIn, shapes.FinishOut, _in("sugars", "finished")),
+    "pasteurise": Kind(shapes.PasteuriseIn, shapes.PasteuriseOut, _in("sugars", "pasteurised")),
+    "temper": Kind(shapes.TemperIn, shapes.TemperOut, _in("stoves", "temper_ladder")),
+    "bake": Kind(oven.BakeIn, oven.BakeOut, _in("ovens", "baked")),
+    "choose": Kind(oven.ChooseIn, oven.ChooseOut, _in("ovens", "chosen")),
+    "convert": Kind(oven.BakeIn, oven.ConvertOut, _in("ovens", "converted")),
+    "crust": Kind(oven.CrustIn, oven.CrustOut, _in("crusts", "crust")),
+    "oven_walk": Kind(oven.WalkIn, oven.WalkOut, _in("refits", "walked")),
+    "cool": Kind(oven.CoolIn, oven.CoolOut, _in("colds", "cooled")),
+    "pot": Kind(shapes.PotIn, shapes.PotOut, _in("stoves", "pot")),
 }
 
 
