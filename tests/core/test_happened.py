@@ -35,6 +35,8 @@ class HappenedTest(unittest.TestCase):
         found = self.codes(steps=[HOLD], curve=curve)
         self.assertEqual(list(found), ["dips"])
         self.assertIn("once", found["dips"].words)
+        # Out of it for about fifty seconds of a hold of ninety.
+        self.assertAlmostEqual(found["dips"].weight, 0.2 + 50 / 90 / 2, delta=0.04)
 
     def test_a_ladle_too_many_is_a_jump_and_past_scrambling_is_said(self):
         slow = line((0, 18), (30, 26), (60, 36), (90, 46), (200, 70))
@@ -44,6 +46,11 @@ class HappenedTest(unittest.TestCase):
         told = self.codes(steps=[TEMPER], curve=fast, ladder_jump_k=12)
         self.assertEqual(set(told), {"temper_jump", "temper_hot"})
         self.assertGreater(told["temper_jump"].value, 25)
+        beyond = told["temper_jump"].value - 12
+        self.assertAlmostEqual(told["temper_jump"].weight, 0.3 + beyond / 60)
+        # Two readings of a bowl are no bowl.
+        few = [(0.0, 18.0), (6.0, 60.0)]
+        self.assertEqual(self.codes(steps=[TEMPER], curve=few, ladder_jump_k=12), {})
 
     def test_a_probe_still_in_the_hot_liquid_says_nothing_of_the_bowl(self):
         moved = line((0, 90), (6, 90), (8, 22), (40, 34), (80, 46), (200, 70))
@@ -53,7 +60,10 @@ class HappenedTest(unittest.TestCase):
 
     def test_what_no_ring_or_oven_can_be_off_by_is_another_one(self):
         self.assertIn("other_ring", self.codes(heat_predicted_s=300, heat_took_s=600))
+        self.assertIn("other_ring", self.codes(heat_predicted_s=600, heat_took_s=300))
         self.assertNotIn("other_ring", self.codes(heat_predicted_s=300, heat_took_s=400))
+        weak = self.codes(heat_predicted_s=300, heat_took_s=600)["other_ring"]
+        self.assertEqual((weak.weight, weak.value), (0.5, 0.5))
         self.assertIn("other_dial", self.codes(oven_moved_k=-24))
         self.assertNotIn("other_dial", self.codes(oven_moved_k=-9))
 
@@ -61,6 +71,8 @@ class HappenedTest(unittest.TestCase):
         found = self.codes(to_pour_g=1130, poured_g=820, egg_share=0.88)
         self.assertIn("310 g of 1130 g", found["left_out"].words)
         self.assertIn("12 % less egg", found["other_eggs"].words)
+        self.assertAlmostEqual(found["left_out"].weight, 2 * 310 / 1130)
+        self.assertAlmostEqual(found["other_eggs"].weight, 0.48)
         self.assertNotIn("left_out", self.codes(to_pour_g=1130, poured_g=0))  # no scale stood there
 
     def test_the_kitchens_own_two_stages_decide_what_was_too_slow(self):

@@ -208,6 +208,13 @@ class CorpusTest(unittest.TestCase):
         self.assertEqual(read("100 g cream 32%").ingredient.key, "cream_30")
         self.assertNotEqual(read("100 g cream 3%").confidence, "sure")
 
+    def test_less_than_one_yolk_by_weight_is_asked_and_scant_cups_hold_less(self):
+        self.assertIn("did you mean", read("12 g yolks").message)
+        self.assertNotIn("did you mean", read("13 g yolks").message)
+        self.assertAlmostEqual(read("1 scant cup sugar").grams, 186, delta=1)
+        both = read("1 stick plus 2 tbsp butter").grams
+        self.assertAlmostEqual(both, read("10 tbsp butter").grams)
+
     def test_what_comes_in_no_known_size_is_asked_and_eggs_in_brackets_are_counted_apart(self):
         for text in ("1 loaf challah", "1 quantity sweet pastry", "1 prebaked 10-inch tart shell"):
             self.assertIsNone(read(text).grams, text)
