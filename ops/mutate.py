@@ -69,7 +69,7 @@ SUBJECTS = (
     _core("day that runs", "day/running.py", 8, "test_day"),
     _core("day's aim", "day/aim.py", 8, "test_day"),
     _core("day's pools", "day/pools.py", 6, "test_day"),
-    _core("warm between steps", "dessert/warm.py", 6, "test_dessert", "test_assembly"),
+    _core("warm between steps", "dessert/warm.py", 6, "test_warm"),
     _core("learning", "book/learn.py", 8, "test_learn", "test_laws"),
     _core("heatings", "book/heating.py", 8, "test_learn"),
     _core("figures of an oven", "oven/figures.py", 6, "test_oven_figures"),

@@ -46,7 +46,8 @@ def said_warm(steps: Sequence[BuildStep], laid: Collection[str]) -> list[BuildSt
         gaps = tuple(_gap(g, waited[g.key]) if g.key in waited else g for g in step.after)
         if lies:
             together.add(step.key)
-            mine.hot |= parts.pop(step.part, mine).hot
+            part = parts.pop(step.part, mine)
+            mine.hot, mine.spoils = mine.hot or part.hot, mine.spoils or part.spoils
         cold = bool(_COLD & set(step.holds))
         used = {*step.uses, *step.holds}
         mine.spoils |= step.spoils
