@@ -23,9 +23,11 @@ from bellcrumb.book.signals import holds
 from bellcrumb.contract import compute
 from bellcrumb.formula.answer import answer
 from bellcrumb.heat.pot import Cream, heat_to, pot_for
+from bellcrumb.mix.composition import Mix
 from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.ingredients import shipped
 from bellcrumb.texture.set_by import set_by
+from bellcrumb.texture.set_index import set_strength
 from tests.core.kitchen import US_LARGE
 from tests.core.test_oven import FLAN, RAMEKIN
 
@@ -184,6 +186,21 @@ class LearnTest(unittest.TestCase):
         by = set_by(found.mix, found.style)
         self.assertTrue({"corn_starch", "egg"} <= set(by), by)
         self.assertAlmostEqual(sum(by.values()), 1)
+        # A share is what is lost without the line, over what is lost without each.
+        whole = set_strength(found.mix, found.style).index
+        lost = {}
+        for key in by:
+            rest = tuple(
+                p for p in found.mix.portions
+                if key not in (p.ingredient.key, p.ingredient.category)
+            )  # fmt: skip
+            lost[key] = whole - set_strength(Mix(rest), found.style).index
+        for key, share in by.items():
+            self.assertAlmostEqual(share, lost[key] / sum(lost.values()))
+        # What carries less than a tenth is left out.
+        little = answer(understand_all([*PASTRY, "1 g gelatine"], shipped(), US_LARGE), US_LARGE)
+        self.assertNotIn("gelatine", set_by(little.mix, little.style))
+        self.assertTrue(all(share > 0.1 for share in set_by(little.mix, little.style).values()))
         plain = compute("formula", {"lines": cream})["set"]["index"]
         weak = compute("formula", {"lines": cream, "line_shifts": {"corn_starch": -1.0}})
         self.assertAlmostEqual(weak["set"]["index"], plain - by["corn_starch"])

@@ -41,7 +41,6 @@ class OvenFigures:
     vent_spread: float
     recovers: float
     recovers_spread: float
-    points: int
 
 
 def figures(job: Job, start_c: float, set_c: float, told: Observations) -> OvenFigures | None:
@@ -76,7 +75,7 @@ def figures(job: Job, start_c: float, set_c: float, told: Observations) -> OvenF
     film, vent, recovers = (float(np.exp(x)) for x in at[2:])
     return OvenFigures(
         job.oven.offset_k + float(at[1]), float(sd[1]), film, float(sd[2]), vent, float(sd[3]),
-        recovers, float(sd[4]), len(air) + len(probe) + len(bath),
+        recovers, float(sd[4]),
     )  # fmt: skip
 
 
