@@ -1,11 +1,12 @@
 import csv
+import itertools
 import unittest
 from importlib.resources import files
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from bellcrumb.formula.answer import answer
+from bellcrumb.formula.answer import answer, shifted
 from bellcrumb.mix.composition import Mix, Portion
 from bellcrumb.mix.lines import weighed
 from bellcrumb.pantry.ingredients import shipped
@@ -209,10 +210,13 @@ class MapTest(unittest.TestCase):
             (("1 l milk", "5 eggs", "2 yolks", "190 g sugar"), "creme_caramel"),
             (("500 g milk", "500 g cream 35%", "175 g yolk", "140 g sugar"), "pot_de_creme"),
         ):
-            a = ask(*lines, family=family)
-            for plane in ("starch_egg", "sugar_fat", "egg_fat"):
-                with self.subTest(f"{a.family.key} {plane}"):
-                    m = set_map(a.mix, a.family, a.style, a.set.low, a.set.high, plane)
+            books = ask(*lines, family=family)
+            for plane, shift in itertools.product(
+                ("starch_egg", "sugar_fat", "egg_fat"), (0.0, -0.7, 0.7)
+            ):
+                a = shifted(books, shift)
+                with self.subTest(f"{a.family.key} {plane} {shift:+}"):
+                    m = set_map(a.mix, a.family, a.style, a.set.low, a.set.high, plane, shift)
                     self.assertTrue(m.x_band[0] <= m.point[0] <= m.x_band[1])
                     row = min(range(25), key=lambda i: abs(m.rows[i] - m.point[1]))
                     passed = sum(m.point[0] >= edge[row] for edge in m.edges)

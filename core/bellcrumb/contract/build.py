@@ -115,7 +115,7 @@ def map_out(a: Answer, plane: Plane) -> shapes.MapOut | None:
     """The set map of an answer in a plane; None where there is nothing to draw."""
     if not (a.family and a.set):
         return None
-    m = set_map(a.mix, a.family, a.style, a.set.low, a.set.high, plane)
+    m = set_map(a.mix, a.family, a.style, a.set.low, a.set.high, plane, a.set_shift)
     if not m:
         return None
     return shapes.MapOut.model_validate(

@@ -88,10 +88,12 @@ def set_map(
     low: float,
     high: float,
     plane: Plane = "starch_egg",
+    shift: float = 0.0,
 ) -> SetMap | None:
     """The map for a mix with everything held but the two ratios of the plane; None without liquid.
 
-    ``low`` and ``high`` bound S for the band. Egg is varied in the proportion of yolk and white
+    ``low`` and ``high`` bound S for the band; ``shift`` is how much firmer than the books it comes
+    out in the kitchen. Egg is varied in the proportion of yolk and white
     the mix has (yolk when it has none), starch as the starch it has (corn starch when none), sugar
     as the sugar it has, fat as milk fat in place of the watery part of the liquid.
     """
@@ -108,7 +110,8 @@ def set_map(
         return base + per * (row[:, None, None] * y.unit + columns[None, :, None] * x.unit)
 
     s, top = strength(grid(rows), style, foam)
-    here = strength(grid(np.array([y.here])), style, foam)[0][0]
+    here = strength(grid(np.array([y.here])), style, foam)[0][0] + shift
+    s = s + shift
     falling = plane == "sugar_fat"
     cuts = [np.full_like(s, cut) for cut in CUTS[:4]] + [top]
     classes = list(CLASSES)

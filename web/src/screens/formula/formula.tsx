@@ -101,6 +101,7 @@ function Bench({ dessert, part, version, before, choose, choosePart }: BenchProp
     onSuccess: (next) => store.setQueryData(key, next),
   });
   const found = answer.data;
+  const bakes = found?.cook?.mode === "bake";
   const [asking, setAsking] = useState<"scale" | "bend" | null>(null);
   usePageKeys((event) => {
     if (!draft.undoIsNext || event.key.toLowerCase() !== "z") return;
@@ -142,10 +143,10 @@ function Bench({ dessert, part, version, before, choose, choosePart }: BenchProp
         <SaveNote draft={draft} version={version} readOnly={readOnly} />
         {canCook && part.kind !== "garnish" && (
           <Link
-            to={`/k/${kid}/d/${dessert.id}/stove${partQuery(dessert, part)}`}
+            to={`/k/${kid}/d/${dessert.id}/${bakes ? "oven" : "stove"}${partQuery(dessert, part)}`}
             className="ml-auto flex min-h-12 items-center border-[1.5px] border-burnt bg-burnt px-5 font-semibold text-on-burnt"
           >
-            To the stove
+            {bakes ? "To the oven" : "To the stove"}
           </Link>
         )}
       </div>
