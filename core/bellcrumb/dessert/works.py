@@ -72,6 +72,7 @@ FACTS: dict[Kind, WorkFacts] = {
     "chocolate_coat": WorkFacts("dusted", 1.3, lost=0.10),
     "garnish": WorkFacts("dusted", 0.5, lost=0.05),
 }
+_FOLDED = ("diplomat", "chiboust", "bavarian_cream")
 TOPPINGS = ("whipped", "italian", "swiss", "french")
 _CITRUS_BAKED = ("citrus_tart", "buttermilk_pie", "baked_custard_pie", "pumpkin_pie", "clafoutis",
                  "flan_tart")  # fmt: skip
@@ -144,7 +145,7 @@ def kind_of_part(
         return "cremeux"
     if family.key == "citrus_condensed_pie":
         return "citrus"
-    if any(p.whipped for p in mix.portions) or family.key in ("diplomat", "chiboust"):
+    if any(p.whipped for p in mix.portions) or family.key in _FOLDED:
         return "folded"
     if family.key == "mousseline" and beaten is not False:
         return "butter"

@@ -189,6 +189,11 @@ def _overdone(c: Case) -> Iterator[Caution]:
         )
 
 
+def _batter(c: Case) -> bool:
+    """Whether it is baked as a batter: a far or a clafoutis of much flour is no mistake."""
+    return c.family is not None and c.family.key == "clafoutis"
+
+
 def _tenfold(c: Case) -> Iterator[Caution]:
     if c.family is not None and c.family.liquid_basis == "egg":
         return  # a pie of eggs and sugar: it has neither milk to be thin nor to be pasty by
@@ -200,7 +205,7 @@ def _tenfold(c: Case) -> Iterator[Caution]:
             f"{c.mix.starch_g:.0f} g of starch in {liquid:.0f} g of liquid is a dough.",
             f"Ten times too much? {c.mix.starch_g / 10:.0f} g would be usual.",
         )
-    elif liquid and poured and c.starch_per_1000 > 125:
+    elif liquid and poured and c.starch_per_1000 > (240 if _batter(c) else 125):
         yield Caution(
             "pasty",
             f"{c.starch_per_1000:.0f} g of starch (as corn) per 1000 g of liquid: more than any of "

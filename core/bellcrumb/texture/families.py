@@ -31,6 +31,7 @@ _CREAMS = frozenset({"cream_30", "cream_35", "cream_heavy", "cream_au_pure", "cr
 # What a family folds in as foam: keys, S of the foam (None: baked in), ml of air per gram.
 _FOAMS: dict[str, tuple[frozenset[str], float | None, float]] = {
     "diplomat": (_CREAMS, *WHIPPED["cream"]),
+    "bavarian_cream": (_CREAMS, *WHIPPED["cream"]),
     "chiboust": (_WHITES | {"sugar_caster"}, *WHIPPED["egg"]),
     "cheesecake_ricotta": (_WHITES, None, 1.5),
 }
@@ -109,8 +110,8 @@ def _is_liquid(family_key: str, basis: str, key: str, category: str) -> bool:
         return category == "fresh_cheese"
     if basis.startswith("evaporated") and key == "condensed_milk":
         return True
-    if family_key == "diplomat" and category == "cream":
-        return False
+    if basis == "milk (base)" and category == "cream":
+        return False  # it is whipped and folded in
     pourable = category in ("milk", "cream", "plant") and key not in _POWDERS
     return pourable or key in (
         "buttermilk_low",
@@ -200,6 +201,21 @@ _MARK_WEIGHT = {"chocolate": 5.0, "cheese": 5.0, "ricotta": 4.0, "pulp": 5.0, "j
 _MOUNTED = 0.08
 
 
+# A batter is of flour; a flan of as much corn starch is boiled first. Our estimate.
+_NO_BATTER = 1.0
+# Of two families as near, the one that kitchens make seldom is the worse guess. Our estimates.
+_RARE = {"layered_pudding": 0.5, "ice_cream_base": 0.45}
+
+
+def _flour_g(mix: Mix) -> float:
+    """Grams of starch that come with flour."""
+    return sum(
+        p.grams * p.ingredient.starch_pct / 100
+        for p in mix.portions
+        if p.ingredient.key.startswith("flour_")
+    )
+
+
 def _of_egg_alone(mix: Mix) -> bool:
     """Whether eggs are the only liquid of a pie: much sugar and fat or nuts, hardly any milk."""
     rich = mix.grams_of("fat", "nut") > 0.05 * mix.mass_g
@@ -243,5 +259,8 @@ def standings(mix: Mix) -> list[Standing]:
                 distance += 0.8 if max(here, there) > 0.03 else 0.0
         if fam.key == "citrus_tart" and marks["butter"] > _MOUNTED:
             distance += 1.5
+        if fam.key == "clafoutis" and _flour_g(mix) < 0.5 * mix.starch_g:
+            distance += _NO_BATTER
+        distance += _RARE.get(fam.key, 0.0)
         found.append(Standing(fam, distance))
     return sorted(found, key=lambda s: s.distance)

@@ -19,6 +19,7 @@ PULPS = ("pumpkin_puree", "sweet_potato", "chestnut_sweet")
 
 # Beside the cream: sugar, flavour and setters, and so much of anything else.
 _WHIPPED_REST = 0.15
+_SOURS = 0.06  # grams of juice per gram of cream from which it sets it; our estimate
 _WHIPPED_GELATINE = 0.008  # more, in grams per gram of cream, and it is a cream set in moulds
 
 
@@ -29,6 +30,8 @@ def is_whipped_cream(mix: Mix) -> bool:
     cream = mix.grams_of("cream")
     if not cream or mix.yolk_g or mix.whole_egg_g or mix.starch_g > 0.03 * cream:
         return False
+    if mix.grams_of_key(*JUICES) > _SOURS * cream and not any(p.whipped for p in mix.portions):
+        return False  # a posset: the juice sets it
     beside = mix.added_sugar_g + mix.grams_of("flavour", "setter") + mix.grams_of_key("mascarpone")
     if mix.mass_g - cream - beside > _WHIPPED_REST * cream:
         return False
