@@ -62,6 +62,14 @@ class NoCustardTest(unittest.TestCase):
         self.assertAlmostEqual(covers[0] / covers[1], 2, delta=0.1)
         self.assertTrue(2200 < covers[0] < 2900, covers)
 
+    def test_a_cheesecake_of_gelatine_is_made_on_the_bench_and_never_baked(self):
+        lines = ["500 g cream cheese", "100 g sugar", "300 g whipped cream 35%", "8 g gelatine"]
+        codes = [s.code for s in planned(GuideIn(lines=lines)).steps]
+        self.assertLess(codes.index("melt_into_cheese"), codes.index("fold"))
+        plain = [s.code for s in planned(GuideIn(lines=lines[:2] + lines[3:])).steps]
+        self.assertNotIn("fold", plain)
+        self.assertEqual(formula(FormulaIn(lines=lines)).cook.mode, "none")
+
     def test_a_stiff_choux_is_choux_in_every_guide(self):
         lines = ["250 g water", "100 g butter", "150 g plain flour", "135 g whole egg"]
         self.assertEqual(planned(GuideIn(lines=lines, part_kind="crust")).guide, "choux")

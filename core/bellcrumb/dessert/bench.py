@@ -11,14 +11,14 @@ from bellcrumb.texture.families import Family
 
 _ON_THE_BENCH: tuple[Kind, ...] = (
     "flaky", "sweet", "crumb", "puff", "sponge", "frangipane", "nut", "jam", "torched", "fruit",
-    "poached_fruit", "biscuit", "garnish", "chocolate_coat",
+    "poached_fruit", "biscuit", "garnish", "chocolate_coat", "cold_cheese",
 )  # fmt: skip
 NAMES: dict[Kind, str] = {
     "flaky": "Flaky dough", "sweet": "Sweet short dough", "crumb": "Crumb base",
     "puff": "Puff sheets", "sponge": "Sponge sheet", "frangipane": "Almond cream",
     "nut": "Nut paste", "jam": "Jam glaze", "torched": "Sugar crust", "fruit": "Fruit",
     "poached_fruit": "Poached fruit", "biscuit": "Biscuits", "garnish": "Garnish",
-    "chocolate_coat": "Coat of chocolate",
+    "chocolate_coat": "Coat of chocolate", "cold_cheese": "Cheesecake set in the cold",
 }  # fmt: skip
 # What to look for and the mistake, by step. Source: craft.
 _SIGNS: dict[str, tuple[str, str]] = {
@@ -37,6 +37,14 @@ _SIGNS: dict[str, tuple[str, str]] = {
     "bake_under_tray": ("Flat and straw all through.", "The tray on too soon: it never rises."),
     "bake_uncovered_brown": ("Brown to the middle layer.", "Pale: it goes soft within the hour."),
     "cool_cut": ("Cut with a saw, edges off.", "Pressed with a knife: it shatters."),
+    "bloom_gelatine": ("Swollen, no dry grain; leaves soft as cloth.", "Warm water: it is gone."),
+    "beat_cheese_sugar": ("Smooth, no grain of cheese left.", "Cheese cold from the refrigerator: "
+                          "lumps that stay."),
+    "melt_into_cheese": ("No thread, no lump.", "Hot gelatine into cold cheese: threads."),
+    "whip_cream": ("Soft peaks that still bend.", "Stiff: it folds in as flakes."),
+    "fold": ("One colour, light.", "Stirred round: the air is gone."),
+    "portion": ("Even, knocked once on the table.", "Waited: it sets in the bowl."),
+    "set": ("It shakes as one.", "Cut too soon: the edge runs."),
     "roast_nuts": ("Brown when one is broken.", "Dark outside, pale within: too hot."),
     "cook_sugar_coat": ("Amber, every nut coated.", "Black at the edge: bitter."),
     "grind": ("First crumbs, then it runs.", "Stopped at the crumbs: sandy. Rest a hot machine."),
@@ -81,6 +89,10 @@ def bench_steps(kind: Kind, mix: Mix) -> list[Step]:
     work: Kind = "fruit" if kind == "poached_fruit" else kind
     table = [r for r in rows().get(work, []) if kind == "poached_fruit" or r.code not in
              ("poach", "drain")]  # fmt: skip
+    if not mix.grams_of("setter"):
+        table = [r for r in table if r.code not in ("bloom_gelatine", "melt_into_cheese")]
+    if not mix.grams_of("cream"):
+        table = [r for r in table if r.code not in ("whip_cream", "fold")]
     if mix.grams_of_key(*_READY_MADE) > 0.5 * mix.mass_g:
         table = [r for r in table if r.code not in _MAKING]
     return [first, *(_step(row) for row in table), *_enough(kind, mix)]

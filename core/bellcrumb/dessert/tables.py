@@ -101,7 +101,17 @@ def _classes(kind: Kind, schools: Schools, *, upper: bool) -> tuple[str, ...]:
     """The names under which a kind stands in the table of meetings, the closest first."""
     hot = schools.filling == "hot" and kind in ("stirred", "curd", "roux")
     names: list[str] = [kind]
-    if kind in ("stirred", "folded", "butter", "curd", "nut", "cremeux", "gelatine", "whipped"):
+    if kind in (
+        "stirred",
+        "folded",
+        "butter",
+        "curd",
+        "nut",
+        "cremeux",
+        "gelatine",
+        "cold_cheese",
+        "whipped",
+    ):
         names.append("hot_cream" if hot else "cold_cream")
     if kind in ("bath", "pie", "citrus"):
         names.append("batter")

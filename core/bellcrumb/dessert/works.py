@@ -16,7 +16,7 @@ Kind = Literal[
     "flaky", "sweet", "crumb", "choux", "puff", "sponge", "caramel", "stirred", "folded", "butter",
     "roux", "curd", "citrus", "bath", "pie", "cheesecake", "french", "italian", "swiss", "whipped",
     "cremeux", "ganache", "jam", "nut", "fruit", "poached_fruit", "biscuit", "torched",
-    "frangipane", "gelatine", "chocolate_coat", "garnish",
+    "frangipane", "gelatine", "cold_cheese", "chocolate_coat", "garnish",
 ]  # fmt: skip
 Lies = Literal[
     "lining", "poured", "mm", "below_rim", "share", "grams", "dome", "swirls", "dusted", "sheet",
@@ -69,6 +69,7 @@ FACTS: dict[Kind, WorkFacts] = {
     "torched": WorkFacts("dusted", 0.85, lost=0.10),
     "frangipane": WorkFacts("poured", 0.95, lost=0.04),
     "gelatine": WorkFacts("poured", None, lost=0.04, spoils=True),
+    "cold_cheese": WorkFacts("poured", 0.85, lost=0.05, spoils=True),
     "chocolate_coat": WorkFacts("dusted", 1.3, lost=0.10),
     "garnish": WorkFacts("dusted", 0.5, lost=0.05),
 }
@@ -139,6 +140,8 @@ def kind_of_part(
         return "stirred"
     if family.group == "cheesecake":
         return "cheesecake"
+    if family.key == "cheesecake_cold":
+        return "cold_cheese"
     if family.key == "panna_cotta":
         return "gelatine"
     if family.key == "cremeux":

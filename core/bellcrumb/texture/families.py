@@ -26,6 +26,7 @@ class RatioWindow:
         return abs(value - self.centre) / max(side, floor)
 
 
+_LEAST_LIQUID = 0.12  # of a mix: with less of its liquid no family is near
 _WHITES = frozenset({"egg_white", "egg_white_past"})
 _CREAMS = frozenset({"cream_30", "cream_35", "cream_heavy", "cream_au_pure", "cream_double"})
 # What a family folds in as foam: keys, S of the foam (None: baked in), ml of air per gram.
@@ -81,12 +82,16 @@ class Family:
         return self.group in ("stirred_egg", "starch_boiled", "curd", "cold_set")
 
     def liquid_g(self, mix: Mix) -> float:
-        """Grams of what this family counts as its liquid."""
-        return sum(
+        """Grams of what this family counts as its liquid; where there is hardly any, sour cream and
+        its like are."""
+        poured = sum(
             p.grams
             for p in mix.portions
-            if _is_liquid(self.key, self.liquid_basis, p.ingredient.key, p.ingredient.category)
+            if _is_liquid(self.liquid_basis, p.ingredient.key, p.ingredient.category)
         )
+        if poured < _LEAST_LIQUID * mix.mass_g and self.liquid_basis.startswith("milk"):
+            return poured + mix.grams_of("cultured")
+        return poured
 
 
 _POWDERS = {"milk_powder_skim", "milk_powder_whole", "dulce_de_leche", "condensed_milk"}
@@ -95,7 +100,7 @@ JUICES = {"lemon_juice", "lime_juice", "orange_juice", "grapefruit_juice", "pass
 
 
 @lru_cache(maxsize=8192)
-def _is_liquid(family_key: str, basis: str, key: str, category: str) -> bool:
+def _is_liquid(basis: str, key: str, category: str) -> bool:
     if basis in ("citrus juice", "water + juice", "condensed milk + juice"):
         if key in JUICES:
             return True
@@ -119,6 +124,9 @@ def _is_liquid(family_key: str, basis: str, key: str, category: str) -> bool:
         "coconut_milk",
         "water",
         "coconut_cream",
+        "coffee_brewed",
+        "espresso",
+        "tea_brewed",
     )
 
 
@@ -201,10 +209,12 @@ _MARK_WEIGHT = {"chocolate": 5.0, "cheese": 5.0, "ricotta": 4.0, "pulp": 5.0, "j
 _MOUNTED = 0.08
 
 
-# A batter is of flour; a flan of as much corn starch is boiled first. Our estimate.
-_NO_BATTER = 1.0
+# A batter is of flour; a flan of as much corn starch is boiled first. Our estimates.
+_NO_BATTER, _LEAST_FLOUR = 1.0, 0.02
+# What has so much of gelatine, or of whipped cream, in it hardly goes into the oven. Our estimates.
+_SETS_COLD, _FOLDED, _NO_BAKE = 0.004, 0.2, 1.5
 # Of two families as near, the one that kitchens make seldom is the worse guess. Our estimates.
-_RARE = {"layered_pudding": 0.5, "ice_cream_base": 0.45}
+_RARE = {"layered_pudding": 0.5, "ice_cream_base": 0.35}
 
 
 def _flour_g(mix: Mix) -> float:
@@ -234,10 +244,14 @@ class Standing:
 def standings(mix: Mix) -> list[Standing]:
     """Every family with its distance from the mix, nearest first."""
     marks = _marks(mix)
+    foam = sum(p.grams for p in mix.portions if p.whipped and p.ingredient.category == "cream")
+    set_cold = marks["gelatine"] > _SETS_COLD or foam > _FOLDED * mix.mass_g
     found = []
     for fam in families().values():
         liquid = fam.liquid_g(mix)
-        if liquid < 0.12 * mix.mass_g or (fam.liquid_basis == "egg" and not _of_egg_alone(mix)):
+        if liquid < _LEAST_LIQUID * mix.mass_g or (
+            fam.liquid_basis == "egg" and not _of_egg_alone(mix)
+        ):
             found.append(Standing(fam, 99.0))
             continue
         per = 1000 / liquid
@@ -259,8 +273,11 @@ def standings(mix: Mix) -> list[Standing]:
                 distance += 0.8 if max(here, there) > 0.03 else 0.0
         if fam.key == "citrus_tart" and marks["butter"] > _MOUNTED:
             distance += 1.5
-        if fam.key == "clafoutis" and _flour_g(mix) < 0.5 * mix.starch_g:
+        batter = max(0.5 * mix.starch_g, _LEAST_FLOUR * mix.mass_g)
+        if fam.key == "clafoutis" and _flour_g(mix) < batter:
             distance += _NO_BATTER
+        if not fam.on_the_stove and set_cold:
+            distance += _NO_BAKE
         distance += _RARE.get(fam.key, 0.0)
         found.append(Standing(fam, distance))
     return sorted(found, key=lambda s: s.distance)

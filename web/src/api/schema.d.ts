@@ -2525,6 +2525,7 @@ export interface components {
         | "torched"
         | "frangipane"
         | "gelatine"
+        | "cold_cheese"
         | "chocolate_coat"
         | "garnish";
       /**
@@ -4796,6 +4797,7 @@ export interface components {
         | "torched"
         | "frangipane"
         | "gelatine"
+        | "cold_cheese"
         | "chocolate_coat"
         | "garnish";
       /**
@@ -6961,6 +6963,7 @@ export interface components {
         | "torched"
         | "frangipane"
         | "gelatine"
+        | "cold_cheese"
         | "chocolate_coat"
         | "garnish";
       /** Low Pct */
