@@ -52,7 +52,9 @@ _FOR_WHAT = (
     r"|serving|garnish(?:ing)?|decorating|decoration|caramelizing|caramelising|burning"
 )
 _UNIT_FIRST = re.compile(rf"^(?:{_UNITS})\b")
-_PACKED = r"(?:can|tin|package|pack|packet|carton|container|jar|box|bag|brick|tub)(?:e?s)?"
+_PACKED = (
+    r"(?:can|tin|package|pack|packet|carton|container|jar|box|bag|brick|tub|block|bar)(?:e?s)?"
+)
 _WEIGHT = r"oz|ounces?|g|grams?|ml|lb|pounds?"
 
 
@@ -81,6 +83,19 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     # "butter + a little for the mould", "flour, plus extra for dusting"
     (re.compile(r",?\s(?:\+|plus|et|und|e|y|and)\s(?:un peu|more|extra|a little|some|etwas|un po'?"
                 r"|un poco|mehr)\b.*$"), ""),
+    # "about 200 ml cream", "a good pinch of salt", "1.000 g Quark", "1/2 a lemon"
+    (re.compile(r"^(?:about|approx\.?|approximately|ca\.?|circa|environ|env\.|etwa|unos|unas) "
+                r"(?=\d)"), ""),
+    (re.compile(rf"^({_NUM}|{_WORDS}) (?:good|generous|big|large|small|tiny|healthy|bonne|grosse"
+                r"|petite|gute|kleine|große|bella|buena) "
+                r"(?=(?:pinch|dash|splash|knob|squeeze|pincée|prise|pizzico|pizca)\b)"), r"\1 "),
+    (re.compile(r"^([1-9]\d{0,2})\.(\d{3}) ?(g|ml)\b"), r"\1\2 \3"),
+    (re.compile(rf"^({_NUM}) an? (?=[^\W\d]{{3}})"), r"\1 "),
+    # "3 eggs (yolks only)", "4 œufs, les jaunes seulement"
+    (re.compile(rf"^({_NUM}|{_WORDS}) (?:[^\W\d]+ )?{_EGG} ?[,(] ?(?:only |just |nur |solo |sólo )?"
+                rf"(?:the |les? |los |las |gli |i |die )?({'|'.join(_EGG_PART)})"
+                r"(?: (?:only|seulement|uniquement))?\)?$"),
+     lambda found: f"{found.group(1)} {_EGG_PART[found.group(2)]}"),
     # "150 g de sucre dont 50 g pour le caramel", "1 vanilla bean or 2 tsp extract"
     (re.compile(r",? (?:dont|davon|of which|di cui|de los cuales) .*$"), ""),
     (re.compile(rf"^((?:{_NUM}|{_WORDS}) \D+?),? (?:or|ou|oder|o|oppure) "

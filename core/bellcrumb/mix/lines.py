@@ -284,7 +284,8 @@ def _weigh(
     if ingredient.key == "vanilla_pod" and amount.unit and amount.unit.kind == "volume":
         # Nobody measures a pod by the spoon.
         ingredient = pantry.key("vanilla_extract")
-        match = replace(match, ingredient=ingredient, sureness="likely", note="taken as extract")
+        sure = _worse(match.sureness, "likely")
+        match = replace(match, ingredient=ingredient, sureness=sure, note="taken as extract")
     if ingredient.key == "cinnamon" and (amount.unit is None or amount.unit.kind == "count"):
         ingredient = pantry.key("cinnamon_stick")
     grade = grade_in(name, ingredient, grade)

@@ -81,7 +81,7 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
      "sobre sobres paquete paquetes päckchen pck pkg pckg packung packungen pack beutel tüte rolle "
      "tablette tablettes tableta tabletas tavoletta tavolette tafel tafeln tub tubs tarrina "
      "tarrinas rotolo rouleau tarro pot pots bag bags sleeve sleeves brik bouteille bottiglia "
-     "flasche"),
+     "flasche block blocks bar bars"),
 )  # fmt: skip
 
 
