@@ -33,7 +33,7 @@ _EGG_PART = {word: part for part, words in _EGG_PARTS.items() for word in words}
 _EGG = r"(?:œufs?|oeufs?|eggs?|uov[ao]|huevos?|eiern?)"
 _HOW_FULL = {
     HEAPED: r"heaping|heaped|bombée?s?|bien pleine?s?|colm[oi]|colmad[ao]s?|gehäuft(?:er?)?|geh\.",
-    ROUNDED: r"rounded|generous|gut gefüllte?r?",
+    ROUNDED: r"rounded|generous|abbondant[ei]|gut gefüllte?r?",
     SCANT: r"scant|scarsi?|escas[oa]s?|knappe?r?",
     1.0: r"level|rasi?|rases?|raso|ras[ao]s?|gestrichene?r?|gestr\.|gestr",
 }
@@ -83,6 +83,15 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     # "butter + a little for the mould", "flour, plus extra for dusting"
     (re.compile(r",?\s(?:\+|plus|et|und|e|y|and)\s(?:un peu|more|extra|a little|some|etwas|un po'?"
                 r"|un poco|mehr)\b.*$"), ""),
+    # "n. 3 uova", "3 cucchiai da tavola di zucchero", "1 etto e mezzo di", "butter at room temp"
+    (re.compile(r"(?:^|(?<= ))n[.°º] ?(?=\d)"), ""),
+    (re.compile(r"^(\S+ cucchia\w+) da (?:tavola|minestra|zuppa|cucina|dessert|tè|the|caffè)\b"),
+     r"\1"),
+    (re.compile(r"^(?:1|un) etto e mezzo\b"), "150 g"),
+    (re.compile(r",? (?:a temperatura ambiente?|à température ambiante|(?:bei )?zimmertemperatur"
+                r"|(?:at )?room temp(?:erature)?\.?)\b"), ""),
+    (re.compile(r"\b(copitas?|chupitos?|chorros?|chorrito|ml|cl)( de)? anís$"),
+     r"\1\2 licor de anís"),
     # "about 200 ml cream", "a good pinch of salt", "1.000 g Quark", "1/2 a lemon"
     (re.compile(r"^(?:about|approx\.?|approximately|ca\.?|circa|environ|env\.|etwa|unos|unas) "
                 r"(?=\d)"), ""),
@@ -149,6 +158,7 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
      r", \1"),
     (re.compile(r"[ ,(]+(?:only|just|nur|solo|sólo|solamente|uniquement|seulement) "
                 rf"(?:the |le |il |el |la |die |der |den )?({'|'.join(PART)})\)?$"), r", \1"),
+    (re.compile(rf" \((?:la|el|le|les|il|die|der|den) ({'|'.join(PART)})\)$"), r", \1"),
     # "4 hojas de gelatina neutra" is plain gelatine, no glaze
     (re.compile(r"^(.*\b(?:hojas?|l[áa]minas?|sobres?)(?: de)?) gelatina neutra\b"),
      r"\1 gelatina"),
@@ -183,7 +193,7 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
                 rf"(?:{_GRATED} )?(?P<part>{'|'.join(PART)})(?: {_GRATED})? "
                 r"(?:of |de |di |d'|du |von |dell'|della |)"
                 r"(?P<n>\d+(?:[ /]\d+)*(?:/\d+)?|(?:eine[rs]? )?halben?|(?:un[e']? )?demi(?=[- ])"
-                r"|half an?|un'|une?|uno|una|an?|eine[rs]?|deux|due"
+                r"|half an?|un'|uno|una|une?|an?|eine[rs]?|deux|due"
                 r"|dos|zwei|mezz[oa]|medi[oa]|[½¼])\s?-?(?P<fruit>[^\W\d].*)$"), _of_fruit),
     # "le blanc de 3 œufs", "the yolks of 4 eggs"
     (re.compile(rf"^(?:the |les? |las? |los |i |gli |das )?(?P<part>{'|'.join(_EGG_PART)}) "

@@ -69,7 +69,7 @@ def grams_of(
 def _by_volume(
     ml: float, unit_name: str, unit_spread: float, i: Ingredient
 ) -> tuple[float | None, float, str]:
-    spooned = unit_name in ("tbsp", "tsp", "dash", "drop")
+    spooned = unit_name in ("tbsp", "dessertspoon", "tsp", "dash", "drop")
     if spooned and i.g_per_tbsp:
         grams = ml / TBSP_ML * i.g_per_tbsp
     elif i.g_per_us_cup:

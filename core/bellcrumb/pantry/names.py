@@ -57,6 +57,7 @@ IGNORED = frozenset(
     "egouttee egouttes egouttees escurrido escurrida sgocciolato sgocciolata abgetropft "
     "abgetropfte "
     "freddo fredda freddi fredde maduro madura maduros maduras gehobelt gehobelte rapee rapees "
+    "crudo cruda crudos crudas abierta abierto batida batidas lesse lesso "
     "ramolli mou fondu fondue tiede tamisee hache hachee emiette concasse ammorbidito fuso fusa "
     "setacciata tritato tritata spezzettato derretida derretido ablandada fria picado picada "
     "troceado tamizada batidos gehackt gehackte geschmolzen geschmolzene kalte frische zimmerwarme "

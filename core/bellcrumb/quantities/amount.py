@@ -97,7 +97,8 @@ _SPOONS = (
         "tsp",
     ),
     (re.compile(r"\bcucharadas? soperas?\b"), "tbsp"),
-    (re.compile(r"\bcucharad(?:ita)?s? de (?:caf[ée]|postre)\b"), "tsp"),
+    (re.compile(r"\bcucharad(?:it)?as? de caf[ée]\b|\bcucharaditas? de postre\b"), "tsp"),
+    (re.compile(r"\bcucharadas? de postre\b|\bcuill[eè]r(?:e|ée)s? à dessert\b"), "dessertspoon"),
 )
 
 
@@ -159,9 +160,9 @@ def read_amount(text: str, measures: Measures = "us") -> tuple[Amount | None, st
     if stated:
         per = unit(stated.group(2).rstrip("."))
         size = _number(stated.group(1))[0] * per.size
-        times = head.value if head.unit is None or head.unit.name in ("can", "pack") else 1.0
-        if head.unit is None and "each" not in stated.group(0):
-            times = 1.0
+        each = "each" in stated.group(0)
+        sized = head.unit is not None and head.unit.name in ("can", "pack")
+        times = head.value if each or sized else 1.0
         rest = (rest[: stated.start()] + rest[stated.end() :]).strip()
         mass = per.kind == "mass"
         head = Amount(

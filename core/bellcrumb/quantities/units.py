@@ -29,7 +29,7 @@ class Unit:
 _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
     ("g", "mass", 1, 0.003,
      "g gr gm gms gram grams gramme grammes grammi grammo gramo gramos grs gramm"),
-    ("etto", "mass", 100, 0.01, "etto etti"),
+    ("etto", "mass", 100, 0.01, "etto etti hg"),
     ("kg", "mass", 1000, 0.003, "kg kgs kilo kilos kilogram kilograms kilogramm chilo chili"),
     ("mg", "mass", 0.001, 0.02, "mg"),
     ("oz", "mass", 28.349523125, 0.01, "oz ozs ounce ounces once onces onza onzas oncia once"),
@@ -46,6 +46,8 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
     ("tsp", "volume", 4.92892159375, 0.08,
      "tsp tsps teaspoon teaspoons cac cucchiaino cucchiaini cucharadita cucharaditas cdta cdtas tl "
      "teel teelöffel"),
+    ("dessertspoon", "volume", 9.85784318750, 0.08,
+     "dessertspoon dessertspoons dsp dessertlöffel"),
     ("fl oz", "volume", 29.5735295625, 0.02, "floz fl.oz"),
     ("pint", "volume", 473.176473, 0.02, "pint pints pt pts"),
     ("quart", "volume", 946.352946, 0.02, "quart quarts qt qts"),
@@ -81,7 +83,8 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
      "sobre sobres paquete paquetes päckchen pck pkg pckg packung packungen pack beutel tüte rolle "
      "tablette tablettes tableta tabletas tavoletta tavolette tafel tafeln tub tubs tarrina "
      "tarrinas rotolo rouleau tarro pot pots bag bags sleeve sleeves brik bouteille bottiglia "
-     "flasche block blocks bar bars"),
+     "flasche block blocks bar bars brick bricks "
+     "vasetti"),
 )  # fmt: skip
 
 
