@@ -7,6 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from bellcrumb.formula.answer import answer, shifted
+from bellcrumb.formula.starters import starters
 from bellcrumb.mix.composition import Mix, Portion
 from bellcrumb.mix.lines import weighed
 from bellcrumb.pantry.ingredients import shipped
@@ -150,6 +151,11 @@ class SetIndexTest(unittest.TestCase):
 
 
 class FamilyTest(unittest.TestCase):
+    def test_every_family_has_a_formula_to_begin_from_that_reads_as_it(self):
+        self.assertEqual(set(starters()), set(families()))
+        for key in ("bavarian_cream", "ricotta_cake", "cheesecake_cold"):
+            self.assertEqual(ask(*starters()[key].lines).family.key, key)
+
     def test_every_centre_is_recognised_as_its_own_family(self):
         for key in families():
             self.assertEqual(standings(centre(key))[0].family.key, key)

@@ -53,9 +53,10 @@ _FOR_WHAT = (
 )
 _UNIT_FIRST = re.compile(rf"^(?:{_UNITS})\b")
 _PACKED = (
-    r"(?:can|tin|package|pack|packet|carton|container|jar|box|bag|brick|tub|block|bar)(?:e?s)?"
+    r"(?:can|tin|package|pack|packet|carton|container|jar|box|bag|brick|tub|block|bar|envelope"
+    r"|sachet)(?:e?s)?"
 )
-_WEIGHT = r"oz|ounces?|g|grams?|ml|lb|pounds?"
+_WEIGHT = r"fl oz|oz|ounces?|g|grams?|ml|lb|pounds?"
 
 
 @dataclass(frozen=True)
@@ -92,6 +93,13 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
                 r"|(?:at )?room temp(?:erature)?\.?)\b"), ""),
     (re.compile(r"\b(copitas?|chupitos?|chorros?|chorrito|ml|cl)( de)? anís$"),
      r"\1\2 licor de anís"),
+    # "1 lg. egg", "big pinch of salt", "1 3-inch cinnamon stick", "paste or extract"
+    (re.compile(r"\blg\.? (?=eggs?|yolks?|whites?)"), "large "),
+    (re.compile(r"\bmed\.? (?=eggs?|yolks?|whites?)"), "medium "),
+    (re.compile(r"\bsm\.? (?=eggs?|yolks?|whites?)"), "small "),
+    (re.compile(r"^(?:big|large|good|generous|small|tiny) (?=pinch\b)"), ""),
+    (re.compile(r"\b\d+(?:[.,]\d+)?[- ]?(?:inch|in\.|cm)[- ](?=cinnamon|vanilla)"), ""),
+    (re.compile(r" or extract$"), ""),
     # "about 200 ml cream", "a good pinch of salt", "1.000 g Quark", "1/2 a lemon"
     (re.compile(r"^(?:about|approx\.?|approximately|ca\.?|circa|environ|env\.|etwa|unos|unas) "
                 r"(?=\d)"), ""),
@@ -182,8 +190,9 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     (re.compile(r"^(?:3|trois|tres|tre|drei) (?:quarts de|cuartos de|quarti di|viertel)[ -]?"
                 r"(?=litr|liter)"), "3/4 "),
     # "Mark von 1 Vanilleschote", "les graines d'une gousse de vanille"
-    (re.compile(r"^(?:das |les |the )?(?:mark|graines|seeds|semillas|semi) (?:von |of |de |di |d'|)"
-                r"(?P<n>\d+|eine[rs]?|une?|an?|un'?|una) "), r"\g<n> "),
+    (re.compile(r"^(?:das |les |the )?(?:mark|graines|seeds|semillas|semi) "
+                r"(?:von |of |from |de |di |d'|)(?P<n>\d+|eine[rs]?|une?|an?|un'?|una) "),
+     r"\g<n> "),
     # "a few drops of", "quelques gouttes", "einige tropfen"
     (re.compile(r"^(?:a few|few|quelques|einige|ein paar|alcune|qualche|unas?|algunas)"
                 r" (?:drops?|gouttes?|tropfen|gocc[ei]a?|gotas?)\b"), "5 drops"),
@@ -191,13 +200,13 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     (re.compile(r"^(?:the |les? |la |il |el |lo |die |der |das )?"
                 r"(?:(?:finely|freshly|fein|coarsely|frisch) )?"
                 rf"(?:{_GRATED} )?(?P<part>{'|'.join(PART)})(?: {_GRATED})? "
-                r"(?:of |de |di |d'|du |von |dell'|della |)"
+                r"(?:of |from |de |di |d'|du |von |dell'|della |)"
                 r"(?P<n>\d+(?:[ /]\d+)*(?:/\d+)?|(?:eine[rs]? )?halben?|(?:un[e']? )?demi(?=[- ])"
                 r"|half an?|un'|uno|una|une?|an?|eine[rs]?|deux|due"
                 r"|dos|zwei|mezz[oa]|medi[oa]|[½¼])\s?-?(?P<fruit>[^\W\d].*)$"), _of_fruit),
     # "le blanc de 3 œufs", "the yolks of 4 eggs"
     (re.compile(rf"^(?:the |les? |las? |los |i |gli |das )?(?P<part>{'|'.join(_EGG_PART)}) "
-                rf"(?:of |de |d'|di |von )(?P<n>\S+) {_EGG}"),
+                rf"(?:of |from |de |d'|di |von )(?P<n>\S+(?: large| medium| small)?) {_EGG}"),
      lambda found: f"{found.group('n')} {_EGG_PART[found.group('part')]}"),
     # "chocolate (70 %)"
     (re.compile(r"\((?:min\.? ?|mind\. ?)?(\d{2}(?:[.,]\d)?) ?%[^)]{0,20}\)"), r" \1%"),

@@ -58,6 +58,7 @@ IGNORED = frozenset(
     "abgetropfte "
     "freddo fredda freddi fredde maduro madura maduros maduras gehobelt gehobelte rapee rapees "
     "crudo cruda crudos crudas abierta abierto batida batidas lesse lesso "
+    "scalded unrefined reserved "
     "ramolli mou fondu fondue tiede tamisee hache hachee emiette concasse ammorbidito fuso fusa "
     "setacciata tritato tritata spezzettato derretida derretido ablandada fria picado picada "
     "troceado tamizada batidos gehackt gehackte geschmolzen geschmolzene kalte frische zimmerwarme "

@@ -49,7 +49,7 @@ _OF = re.compile(
 )
 _PAREN_MASS = re.compile(
     rf"\(\s*(?:about|ca\.?)?\s*({_PLAIN})[\s-]*"
-    r"(g|grams?|kg|ml|oz\.?|ounces?|lb|pounds?|cl|l)\s*(?:each)?\s*\)"
+    r"(g|grams?|kg|ml|fl oz|oz\.?|ounces?|lb|pounds?|cl|l)\s*(?:each)?\s*\)"
 )
 # The amount behind a name: "sugar: 200 g". Found from its last gap, so that a line of dashes costs
 # no more than any other.
@@ -102,6 +102,11 @@ _SPOONS = (
 )
 
 
+_FLUID = re.compile(r"\bfl(?:uid|\.)?[- ]?(?:ounces?|oz\.?)(?![a-z])")
+_BARE_POINT = re.compile(r"(?<![\d.,])\.(?=\d)")  # ".25 oz"
+_BULLET = re.compile(r"^(?:[-·+] |\d{1,2}\) )(?=\S)")  # of a list: "- 2 cups", "1) 200 g"
+
+
 def plain_text(text: str) -> str:
     """``text`` in lower case with vulgar fractions spelled out (1½ -> 1 1/2) and tidy spaces."""
     spelled = "".join(
@@ -113,7 +118,8 @@ def plain_text(text: str) -> str:
     spelled = unicodedata.normalize("NFC", spelled).replace("–", "-").replace("—", "-").lower()
     for spoon, short in _SPOONS:
         spelled = spoon.sub(short, spelled)
-    return re.sub(r"\s+", " ", spelled.replace("\u2019", "'")).strip(" \t•*")
+    spelled = _FLUID.sub("fl oz", _BARE_POINT.sub("0.", spelled.replace("\u2019", "'")))
+    return _BULLET.sub("", re.sub(r"\s+", " ", spelled).strip(" \t•*"))
 
 
 def _number(text: str) -> tuple[float, str]:

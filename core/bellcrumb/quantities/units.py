@@ -83,7 +83,7 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
      "sobre sobres paquete paquetes päckchen pck pkg pckg packung packungen pack beutel tüte rolle "
      "tablette tablettes tableta tabletas tavoletta tavolette tafel tafeln tub tubs tarrina "
      "tarrinas rotolo rouleau tarro pot pots bag bags sleeve sleeves brik bouteille bottiglia "
-     "flasche block blocks bar bars brick bricks "
+     "flasche block blocks bar bars brick bricks container containers "
      "vasetti"),
 )  # fmt: skip
 
