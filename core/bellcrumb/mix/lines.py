@@ -284,8 +284,10 @@ def _weigh(
     if ingredient.key == "vanilla_pod" and amount.unit and amount.unit.kind == "volume":
         # Nobody measures a pod by the spoon.
         ingredient = pantry.key("vanilla_extract")
-        sure = _worse(match.sureness, "likely")
-        match = replace(match, ingredient=ingredient, sureness=sure, note="taken as extract")
+        match = replace(
+            match, ingredient=ingredient, note="taken as extract",
+            sureness="doubtful" if match.sureness == "doubtful" else "likely",
+        )  # fmt: skip
     if ingredient.key == "cinnamon" and (amount.unit is None or amount.unit.kind == "count"):
         ingredient = pantry.key("cinnamon_stick")
     grade = grade_in(name, ingredient, grade)
