@@ -11,6 +11,8 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
+import numpy as np
+
 from batches.bakes import AIR_CHANNEL, BATH_CHANNEL
 from batches.models import Batch, Event, Reading, Verdict
 from batches.teaching import by_the_books, relearn, tell_oven, tell_ring
@@ -37,6 +39,7 @@ RING, LOSS_W_M2K, OVEN_K, FILM, SOFTER_S, BOILS_OFF = 0.86, 25.0, -6.0, 0.75, -0
 _AIR_EVERY = 9  # bakes: how often somebody also hangs a probe in the air and one in the water
 _SPOON_S = 0.25  # how well a class is felt
 _IN_S = 60.0  # when a bake goes in, on the clock of its cook
+_BAKED_EVERY_S = 20.0
 _EVERY_S = 12.0  # a reading so often: enough for a curve, few enough for a start
 _WEIGHED = 0.6  # how often somebody puts what came out on the scale
 _SHORT, _FORGOT = 0.15, 0.12  # how often a hold is cut short, a bake forgotten
@@ -283,10 +286,14 @@ def _bake(line: _Line, noise: random.Random, nth: int) -> _Made:
 def _sampled(
     points: list[CurvePoint], took_min: float, noise: random.Random
 ) -> list[tuple[float, float]]:
-    """A curve as a probe reads it, from when it went in, about sixty readings."""
-    inside = [(_IN_S + p.t_s, p.temp_c) for p in points if p.t_s <= 60 * took_min]
-    every = max(1, len(inside) // 60)
-    return [(t, _read(c, noise)) for t, c in inside[::every]] or [(_IN_S, 20.0)]
+    """A curve as a probe reads it, from when it went in."""
+    if not points:
+        return [(_IN_S, 20.0)]
+    until = min(points[-1].t_s, 60 * took_min)
+    times = np.arange(0.0, until, _BAKED_EVERY_S)
+    curve = np.interp(times, [p.t_s for p in points], [p.temp_c for p in points])
+    read = zip(times.tolist(), curve.tolist(), strict=True)
+    return [(_IN_S + t, _read(c, noise)) for t, c in read]
 
 
 def _read(temp_c: float, noise: random.Random) -> float:
