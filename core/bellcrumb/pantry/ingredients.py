@@ -42,7 +42,8 @@ JUICE_EQUIVALENT: dict[str, float] = {
 # Sweetness of a gram of an ingredient's sugars as sucrose. Source: usual relative sweetness
 # (lactose 0.16, glucose 0.7, fructose 1.2 to 1.7, DE 40 syrup 0.45), rounded; medium confidence.
 _SWEETNESS: dict[str, float] = {
-    "dextrose": 0.7, "honey": 1.15, "glucose_syrup": 0.45, "corn_syrup_light": 0.5,
+    "dextrose": 0.7, "honey": 1.15, "glucose_syrup": 0.45, "glucose_dried": 0.45,
+    "corn_syrup_light": 0.5,
     "golden_syrup": 1.0, "treacle": 0.9, "maple_syrup": 0.95, "invert_sugar": 1.2,
     "condensed_milk": 0.83, "dulce_de_leche": 0.83, "choc_milk": 0.88, "choc_white": 0.85,
 }  # fmt: skip
