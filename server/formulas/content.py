@@ -22,10 +22,10 @@ from bellcrumb.contract.shapes import (
 from bellcrumb.errors import CraftError
 from bellcrumb.laws.safety import COOLING
 from bellcrumb.mix.lines import MOST_LINES
-from bellcrumb.oven.school import After, Doneness
+from bellcrumb.oven.school import After
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.stove.temper import School
-from bellcrumb.texture.families import family
+from bellcrumb.texture.families import Doneness, family
 from bellcrumb.texture.set_map import Plane
 from bellcrumb.vessels.geometry import Vessel, library
 from bellcrumb.vessels.tray import BATH_WATER_C

@@ -18,7 +18,7 @@ from bellcrumb.oven.pull import Known, bake, cases_of, signs, stepped
 from bellcrumb.oven.run import Cases, Job
 from bellcrumb.oven.scene import Bath, DialStage, Mould, Oven, OvenKind, mould_of
 from bellcrumb.texture.coagulation import coagulation
-from bellcrumb.texture.families import Family, family, standings
+from bellcrumb.texture.families import Doneness, Family, family, standings
 from bellcrumb.texture.no_custard import other_than_custard
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.vessels.tray import GAP_MM, LEAST_UNDER_RIM_MM, RIM_MM
@@ -124,9 +124,14 @@ def bake_mix(
         raise CraftError("mix.temp_c", f"At {start:g} °C it has set before it is in the oven.")
     known = Known(start=given.mix.temp_c is not None, oven=given.oven.known)
     cases = cases_of(start, job.oven.offset_k, set_c, known)
-    found = bake(job, cases, given.doneness, given.after)
+    found = bake(job, cases, pulled_by(given, kin), given.after)
     solve_ms = 1000 * (time.perf_counter() - began)
     return bake_out(found, given, poured, set_c, kin, said, solve_ms)
+
+
+def pulled_by(given: shapes.BakeIn, kin: Family) -> Doneness:
+    """The sign a bake is pulled by: as asked, else as its family is usually judged."""
+    return given.doneness or kin.judged_by
 
 
 def poured_c(told_c: float | None, kin: Family) -> float:
@@ -251,7 +256,7 @@ def choose_mix(
         n = len(TRIED_C)
         offsets = np.array(TRIED_C) - TRIED_C[0] + given.oven.offset_k
         cases = Cases(np.full(n, start), offsets, np.ones(n), np.full(n, set_c))
-        found += _tried(job, cases, given, mould, bath is not None)
+        found += _tried(job, cases, given, mould, bath is not None, pulled_by(given, kin))
     if not found:
         raise CraftError("within_min", "Nothing tried bakes it in that time.")
     even = given.wish == "even"
@@ -269,10 +274,10 @@ def choose_mix(
 
 
 def _tried(
-    job: Job, cases: Cases, given: shapes.ChooseIn, mould: Mould, bath: bool
+    job: Job, cases: Cases, given: shapes.ChooseIn, mould: Mould, bath: bool, sign: Doneness
 ) -> list[shapes.ChoiceOut]:
     trace = stepped(job, cases, 60 * given.within_min)
-    shown = signs(trace, 2 * mould.half_mm)[given.doneness]
+    shown = signs(trace, 2 * mould.half_mm)[sign]
     ahead = trace.edge_c - trace.centre_c
     found = []
     for n, set_c in enumerate(TRIED_C):
@@ -316,7 +321,8 @@ def convert_mix(
     start = goes_in_c(given.mix.temp_c, kin, job)
     width = 2 * mould.half_mm
     one = stepped(job, Cases.one(start, job.oven.offset_k, set_c), 4 * 3600)
-    aim = float(signs(one, width)[given.doneness].mean(0)[0])
+    sign_is = pulled_by(given, kin)
+    aim = float(signs(one, width)[sign_is].mean(0)[0])
     other: OvenKind = "static" if job.oven.kind == "fan" else "fan"
     sign = 1 if other == "static" else -1
     steps = np.arange(0.0, 61.0, 10.0) * sign
@@ -326,7 +332,7 @@ def convert_mix(
     )  # fmt: skip
     there = replace(job, oven=replace(job.oven, kind=other))
     trace = stepped(there, cases, 1.5 * aim + 600 if np.isfinite(aim) else 3600)
-    pulls = signs(trace, width)[given.doneness].mean(0)
+    pulls = signs(trace, width)[sign_is].mean(0)
     dial = job.oven.stages[-1].set_c
     order = np.argsort(pulls)
     fits = np.isfinite(aim) and np.isfinite(pulls).any() and pulls.min() <= aim

@@ -3,7 +3,7 @@
 import math
 
 from bellcrumb.book.learn import told_of
-from bellcrumb.contract.ovens import goes_in_c, job_of, oven_family, stops_wobbling_c
+from bellcrumb.contract.ovens import goes_in_c, job_of, oven_family, pulled_by, stops_wobbling_c
 from bellcrumb.contract.shapes import oven as shapes
 from bellcrumb.contract.shapes.explain import FigureSeen, OvenFigure, OvenTold
 from bellcrumb.mix.composition import Mix
@@ -29,7 +29,7 @@ def refit_mix(
     again = bake(
         job,
         cases_of(found.start_c, found.offset_k, set_c, found.known),
-        given.doneness,
+        pulled_by(given, kin),
         given.after,
     )
     window = again.window

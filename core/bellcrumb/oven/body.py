@@ -18,6 +18,7 @@ STIRS, FAT_STILLS = 2.4, 1.2
 JELLY_K = 1.0
 # Starch and puree between the egg keep it from curdling: some kelvins more. Our estimate.
 BETWEEN_TOLERATES_K = 4.0
+_CREAMY_PCT = (16.0, 30.0)  # fat between which a custard of cream dries to the same film; estimate
 FAT_FILM = 0.6  # of its water that a batter of cheese keeps under the fat at its top; fitted, low
 
 
@@ -64,7 +65,8 @@ def wobbles_at_c(mix: Mix, ideal_c: float) -> float:
 def free_water(mix: Mix, *, boiled: bool) -> float:
     """Share of a mix that is water its surface can give off: a boiled cream holds half of it, a
     batter of cheese most of it under a film of fat."""
-    held = 0.5 if boiled else FAT_FILM * _cheese(mix)
+    creamy = ramp(_pct(mix, mix.parts_g["fat"]), *_CREAMY_PCT)
+    held = 0.5 if boiled else FAT_FILM * max(_cheese(mix), creamy)
     return mix.share("water") * (1 - held)
 
 

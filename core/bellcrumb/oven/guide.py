@@ -3,9 +3,10 @@
 from dataclasses import dataclass
 
 from bellcrumb.curve.watch import STALE_S, Watch, rate_k_per_min
-from bellcrumb.oven.school import AFTERS, SIGNS, After, Doneness
+from bellcrumb.oven.school import AFTERS, SIGNS, After
 from bellcrumb.stove.guide import Moment
 from bellcrumb.stove.steps import Step
+from bellcrumb.texture.families import Doneness
 
 LOOK_AHEAD_S = 240  # the alarm comes before the window, not at it
 LATE_S = 90

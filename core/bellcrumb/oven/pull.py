@@ -10,9 +10,10 @@ from bellcrumb.laws.egg import SET_THROUGH, WOBBLES
 from bellcrumb.oven.chamber import AFTER
 from bellcrumb.oven.run import Bake, Cases, Job
 from bellcrumb.oven.scene import Cells
-from bellcrumb.oven.school import SCHOOLS, After, Doneness
+from bellcrumb.oven.school import SCHOOLS, After
 from bellcrumb.oven.setting import SPREAD_K
 from bellcrumb.oven.trace import Trace
+from bellcrumb.texture.families import Doneness
 from bellcrumb.work import checkpoint
 
 Array = NDArray[np.float64]

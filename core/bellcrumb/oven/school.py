@@ -2,7 +2,8 @@
 
 from typing import Literal
 
-Doneness = Literal["wobble", "just_set", "clean_knife", "domed"]
+from bellcrumb.texture.families import Doneness
+
 After = Literal["rack", "in_bath", "ice", "oven_off"]
 SCHOOLS: tuple[Doneness, ...] = ("wobble", "domed", "just_set", "clean_knife")
 

@@ -6,10 +6,14 @@ import math
 from dataclasses import dataclass
 from functools import cache, lru_cache
 from importlib.resources import files
+from typing import Literal, cast
 
 from bellcrumb.errors import CraftError
 from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.set_index import WHIPPED, Style
+
+# The signs by which schools call a bake done.
+Doneness = Literal["wobble", "just_set", "clean_knife", "domed"]
 
 
 @dataclass(frozen=True)
@@ -56,6 +60,7 @@ class Family:
     boil_hold_s: tuple[float, float]
     set_centre_c: tuple[float, float] | None
     doneness: str
+    judged_by: Doneness
     chill_h: tuple[float, float]
     keep_days: tuple[float, float]
     portion: str
@@ -152,6 +157,7 @@ def families() -> dict[str, Family]:
             endpoint=row["endpoint"], endpoint_c=_pair(row, "endpoint_c"),
             boil_hold_s=_pair(row, "boil_hold_s") or (0.0, 0.0),
             set_centre_c=_pair(row, "set_centre_c"), doneness=row["doneness"],
+            judged_by=cast(Doneness, row["judged_by"] or "wobble"),
             chill_h=_pair(row, "chill_h") or (2.0, 4.0),
             keep_days=_pair(row, "keep_days") or (2.0, 3.0), portion=row["portion"],
             texture_mode=row["texture_mode"], texture_target=row["texture_target"],

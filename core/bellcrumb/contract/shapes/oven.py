@@ -9,7 +9,8 @@ from bellcrumb.contract.shapes.fit import VesselIn
 from bellcrumb.contract.shapes.formula import ReasonOut
 from bellcrumb.laws.safety import COOLING
 from bellcrumb.oven.crust import School
-from bellcrumb.oven.school import After, Doneness
+from bellcrumb.oven.school import After
+from bellcrumb.texture.families import Doneness
 from bellcrumb.vessels.tray import BATH_WATER_C
 
 OvenCelsius = Annotated[float, Field(ge=60, le=320)]
@@ -81,7 +82,9 @@ class BakeIn(Strict):
     bath: BathIn | None = None
     tray: str | VesselIn | None = Field(None, description="the pan of the bath")
     crust: UnderIn | None = None
-    doneness: Doneness = "wobble"
+    doneness: Doneness | None = Field(
+        None, description="the sign it is pulled by; null: as its family is usually judged"
+    )
     after: After = "rack"
     altitude_m: float = Field(0, ge=-400, le=5000)
     frames: bool = Field(False, description="also the cut-open mould through time")
