@@ -24,7 +24,10 @@ Strides = tuple[tuple[float, float], ...]
 STRIDES: Strides = ((30.0, 10.0), (120.0, 30.0), (480.0, 60.0), (math.inf, 180.0))
 AFTER_STRIDES: Strides = ((120.0, 60.0), (600.0, 120.0), (math.inf, 300.0))
 REFRESH_S = 120.0  # conductivities and film coefficients change slowly
-SKIN = 0.28  # share of a wet surface that gives off water, where half of the mix is water; fitted
+SKIN = 0.39  # share of a wet surface that gives off water, where half of the mix is water; fitted
+# A surface dries to a skin: after so much water it gives off half as freely (falling-rate drying).
+# Chosen with SKIN on the first list of ordinary bakes and on custards baked dry; medium.
+_DRIES_KG_M2 = 1.5
 _SKIN_POWER = 0.5  # how it rises with the water of the mix; our estimate
 LATENT_J_PER_KG = latent_j_per_kg(70.0)  # where most of it leaves
 _BOIL_GAIN = 0.8  # share of what is over the boil that the next step's bubbles take
@@ -114,7 +117,9 @@ class Bake:
         depth = job.mould.fill_mm / 1000
         self.deep = max(2, round(self.cells.rows * (1 - THIN_TOP_M / depth)))
         # The wall and crust beside the custard are dry.
-        self._moist = np.where(np.arange(shape[2]) < self.body.columns, job.skin, 0.0)
+        self._wet = np.where(np.arange(shape[2]) < self.body.columns, job.skin, 0.0)
+        self._dried_kg_m2 = np.zeros((len(temp), shape[2]))
+        self._dries_kg_m2s = np.zeros_like(self._dried_kg_m2)
         self.trace = Trace(self.body, self.deep)
         self._k = np.broadcast_to(self.body.k_solid, shape).copy()
         self._since_refresh = REFRESH_S
@@ -142,7 +147,10 @@ class Bake:
         self._write_down()
 
     def _write_down(self) -> None:
-        self.trace.add(self.t_s, self.custard_c, self.field.temp_c, self.setting, self.chamber)
+        self.trace.add(
+            self.t_s, self.custard_c, self.field.temp_c, self.setting, self.chamber,
+            self._dried_kg_m2,
+        )  # fmt: skip
 
     def step(self, dt: float | None = None) -> None:
         """One step of time, as long as it likes or ``dt``, s."""
@@ -155,7 +163,7 @@ class Bake:
         middle = (self.t_s + dt / 2) / 60
         c.open_door(self.t_s / 60)
         around = c.ahead(middle, dt / 2)
-        top = self._top(around)
+        top = self._top(around, dt / 2)
         if self._since_refresh >= REFRESH_S:
             self._couple(around, top.slope_h, max(dt, REFRESH_S) / 2)
             self._since_refresh = 0.0
@@ -167,6 +175,9 @@ class Bake:
         self.field.step(floor_c, side_c, top_c, self._boiling_w)
         self._skin_c = self.field.top_surface_c(top_c)
         steam = self._steam(top, (skin_c + self._skin_c) / 2)
+        grows = top.lost_per_k * ((skin_c + self._skin_c) / 2 - top.surface_c)
+        self._dries_kg_m2s = np.maximum(top.lost + (self._wet > 0) * grows, 0.0)
+        self._dried_kg_m2 = self._dried_kg_m2 + self._dries_kg_m2s * dt
         boiled = self._boil_off(dt)
         floor = (floor + self.field.temp_c[:, 0, :]) / 2
         wall = (wall + self.field.temp_c[:, :, -1]) / 2
@@ -239,16 +250,19 @@ class Bake:
     def _wall_emissivity(self) -> float:
         return air.METAL_EMISSIVITY if self.job.mould.wall.k > 5 else air.FOOD_EMISSIVITY
 
-    def _top(self, around: Around) -> "_Top":
-        """What happens at the top with its surface as it was."""
+    def _top(self, around: Around, ahead_s: float) -> "_Top":
+        """What happens at the top with its surface as it was, in the middle of the step: so far
+        ahead it has dried on as it did."""
         c = self.chamber
         over_air, over_wall, vapour, h_c = c.over_custard(around)
         surface = self.field.temp_c[:, -1, :] if self._skin_c is None else self._skin_c
         seen = air.radiation_h(surface, over_wall[:, None], air.FOOD_EMISSIVITY)
         lost, slope = air.evaporation_kg_m2s(surface, vapour[:, None], h_c, c.pressure)
+        dried = self._dried_kg_m2 + ahead_s * self._dries_kg_m2s
+        skin = 1 / (1 + dried / _DRIES_KG_M2)
         lost, slope, latent = (
-            self._moist * lost,
-            self.job.skin * slope,
+            self._wet * skin * lost,
+            self.job.skin * skin * slope,
             latent_j_per_kg(surface),
         )
         flux = (
@@ -263,7 +277,7 @@ class Bake:
         c = self.chamber
         if self.job.bath is not None and self.job.bath.covered and c.place.kind == "oven":
             return np.zeros(len(surface_c))
-        wet = self._moist > 0
+        wet = self._wet > 0
         lost = top.lost + wet * top.lost_per_k * (surface_c - top.surface_c)
         steam: Array = (lost * self.body.mesh.plan).sum(1) * c.moulds
         return steam
@@ -299,9 +313,10 @@ class Bake:
 
     def resume(self, state: State) -> None:
         """Go on from a moment of another run of the same job (its first case)."""
-        self.t_s, temp, done, spoilt, chamber = state
+        self.t_s, temp, done, spoilt, chamber, self._dried_kg_m2 = state
         self.field.temp_c = temp.copy()
         self._boiling_w = np.zeros_like(temp)
+        self._dries_kg_m2s = np.zeros_like(self._dried_kg_m2)
         self.setting.resume(done, spoilt, self.custard_c)
         self.chamber.restore(chamber)
         self._afresh()

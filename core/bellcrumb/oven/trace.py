@@ -15,7 +15,7 @@ Array = NDArray[np.float64]
 EDGE_M = 0.005
 
 # A moment of one case: seconds, temperatures of all cells, the two integrals, the chamber.
-State = tuple[float, Array, Array, Array, tuple[Array, ...]]
+State = tuple[float, Array, Array, Array, tuple[Array, ...], Array]
 
 
 class Trace:
@@ -27,13 +27,16 @@ class Trace:
         self.states: list[State] = []
 
     def add(
-        self, t_s: float, custard_c: Array, cells_c: Array, setting: SetKinetics, room: Chamber
-    ) -> None:
-        """Write down a moment: the custard, all cells of the mould, how far it set, the chamber."""
+        self, t_s: float, custard_c: Array, cells_c: Array, setting: SetKinetics, room: Chamber,
+        dried_kg_m2: Array,
+    ) -> None:  # fmt: skip
+        """Write down a moment: the custard, all cells of the mould, how far it set, the chamber,
+        and how far its top has dried."""
         bath = room.bath_c if room.bath is not None else np.full_like(room.air_c, np.nan)
         done, spoilt = setting.done.copy(), setting.spoilt.copy()
         self._rows.append((t_s, custard_c.copy(), done, spoilt, bath, room.air_c))
-        self.states.append((t_s, cells_c[:1], done[:1], spoilt[:1], room.state()))
+        dried = dried_kg_m2[:1].copy()
+        self.states.append((t_s, cells_c[:1], done[:1], spoilt[:1], room.state(), dried))
 
     @cached_property
     def t_s(self) -> Array:
