@@ -38,7 +38,7 @@ def bake_plan_of(kitchen: Kitchen, content: Content, kind: str) -> PlanOut:
     name = vessel.name.lower()
     steps = bake_steps(
         BakePlan(
-            doneness=b.doneness,
+            doneness=found.doneness,
             after=b.after,
             from_s=60 * found.pull_from_min,
             to_s=60 * found.pull_to_min,

@@ -51,7 +51,7 @@ class Baking(Schema):
     preheated: bool = True
     poured_c: float | None = Field(default=None, ge=0, le=75, description="null: not measured")
     door_min: list[float] = Field(default_factory=list, max_length=30)
-    doneness: Doneness = "wobble"
+    doneness: Doneness | None = None  # as its family is usually judged
     after: After = "rack"
     crust: Literal["", "pastry", "crumb"] = ""
     crust_mm: float = Field(default=5, ge=1, le=20)

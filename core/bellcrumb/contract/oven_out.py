@@ -100,6 +100,7 @@ def bake_out(
     )
     last = None if window.to_min is None else window.to_min + 5
     return shapes.BakeOut(
+        doneness=found.doneness,
         pull_from_min=window.from_min,
         pull_to_min=window.to_min,
         pull_low_min=window.from_band[0] if window.from_band else None,

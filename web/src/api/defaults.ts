@@ -8,7 +8,7 @@ export const BAKING: Shapes["Baking"] = {
   covered: false,
   crust: "",
   crust_mm: 5,
-  doneness: "wobble",
+  doneness: null,
   door_min: [],
   dough_mm: null,
   filled_c: 5,

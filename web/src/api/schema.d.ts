@@ -2012,6 +2012,12 @@ export interface components {
       crust_mm: number;
       /** Curve */
       curve: components["schemas"]["BakePoint"][];
+      /**
+       * Doneness
+       * @description the sign it is pulled by, as asked or as usual
+       * @enum {string}
+       */
+      doneness: "wobble" | "just_set" | "clean_knife" | "domed";
       /** Drivers */
       drivers: components["schemas"]["DriverOut"][];
       /** Edge Minus Centre K */
@@ -2154,12 +2160,8 @@ export interface components {
        * @default 5
        */
       crust_mm: number;
-      /**
-       * Doneness
-       * @default wobble
-       * @enum {string}
-       */
-      doneness: "wobble" | "just_set" | "clean_knife" | "domed";
+      /** Doneness */
+      doneness?: ("wobble" | "just_set" | "clean_knife" | "domed") | null;
       /** Door Min */
       door_min?: number[];
       /**
@@ -5367,7 +5369,7 @@ export interface components {
        *         "covered": false,
        *         "crust": "",
        *         "crust_mm": 5,
-       *         "doneness": "wobble",
+       *         "doneness": null,
        *         "door_min": [],
        *         "dough_mm": null,
        *         "filled_c": 5,
@@ -5453,7 +5455,7 @@ export interface components {
        *         "covered": false,
        *         "crust": "",
        *         "crust_mm": 5,
-       *         "doneness": "wobble",
+       *         "doneness": null,
        *         "door_min": [],
        *         "dough_mm": null,
        *         "filled_c": 5,

@@ -139,6 +139,7 @@ class BakeOut(Shape):
     """The bake. ``pull_from_min`` to ``pull_to_min`` is the window of the doneness asked for, the
     rest at its middle."""
 
+    doneness: Doneness = Field(description="the sign it is pulled by, as asked or as usual")
     pull_from_min: float | None
     pull_to_min: float | None
     pull_low_min: float | None

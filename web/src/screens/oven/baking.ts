@@ -4,7 +4,9 @@ import type { Content } from "@/api/queries";
 
 export type Baking = NonNullable<Content["baking"]>;
 
-export const DONENESS: Record<Baking["doneness"], { name: string; does: string }> = {
+export type Doneness = Shapes["BakeOut"]["doneness"];
+
+export const DONENESS: Record<Doneness, { name: string; does: string }> = {
   wobble: {
     name: "Wobble",
     does: "A disc in the middle still trembles. Softest; sets on by itself.",

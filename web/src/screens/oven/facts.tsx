@@ -39,7 +39,7 @@ export function BakeFacts({ plan, ghost, ghostError, against, content, set, kind
       ) : (
         <>
           <p className="caption">
-            {DONENESS[b.doneness].name.toLowerCase()}, in the {plan.oven.toLowerCase()}
+            {DONENESS[found.doneness].name.toLowerCase()}, in the {plan.oven.toLowerCase()}
             <Why about="when to pull it" reason={found.reasons[0]} />
           </p>
           <p className="figure text-6xl whitespace-nowrap" data-testid="pull">

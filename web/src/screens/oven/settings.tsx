@@ -1,7 +1,7 @@
 import type { ApiError } from "@/api/client";
 import type { Content } from "@/api/queries";
 import { useBench } from "@/bench";
-import { AFTER, bakingOf, DONENESS, type Baking } from "@/screens/oven/baking";
+import { AFTER, bakingOf, DONENESS, type Baking, type Doneness } from "@/screens/oven/baking";
 import { Check } from "@/ui/check";
 import { NumberField, Select } from "@/ui/field";
 import { fromCelsius, toCelsius } from "@/units";
@@ -190,12 +190,13 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
       )}
       <Select
         label="Done when"
-        value={b.doneness}
+        value={b.doneness ?? ""}
         disabled={off}
-        hint={DONENESS[b.doneness].does}
-        onChange={(event) => set({ doneness: event.target.value as Baking["doneness"] })}
+        hint={b.doneness ? DONENESS[b.doneness].does : "The sign that kitchens go by for it."}
+        onChange={(event) => set({ doneness: (event.target.value || null) as Doneness | null })}
       >
-        {(Object.keys(DONENESS) as Baking["doneness"][]).map((key) => (
+        <option value="">As usual for its kind</option>
+        {(Object.keys(DONENESS) as Doneness[]).map((key) => (
           <option key={key} value={key}>
             {DONENESS[key].name}
           </option>
