@@ -263,11 +263,11 @@ class LearnTest(unittest.TestCase):
         self.assertIsNone(loss_told([], cream, pot, fuel))
 
     def test_a_loss_is_told_surer_by_a_slow_heating_and_not_by_what_comes_after_the_heat(self):
-        curve, cream, pot, _ = self.heating(0.7, 20.0)
+        curve, cream, pot, _ = self.heating(0.7, 20.0, to_c=82)
         told = loss_told(curve, cream, pot, "gas")
         after = [(curve[-1][0] + 12 * n, curve[-1][1] - 1.5 * n) for n in range(1, 8)]
         self.assertAlmostEqual(
-            loss_told(curve + after, cream, pot, "gas").loss_w_m2k, told.loss_w_m2k, delta=2
+            loss_told(curve + after, cream, pot, "gas").loss_w_m2k, told.loss_w_m2k, delta=3
         )
         quick, _, _, _ = self.heating(2.5, 20.0)
         self.assertGreater(loss_told(quick, cream, pot, "gas").spread, 1.5 * told.spread)
