@@ -254,7 +254,8 @@ def _cook(line: _Line, noise: random.Random) -> _Made:
 
 def _bake(line: _Line, noise: random.Random, nth: int) -> _Made:
     """In the oven as it really is; pulled by the wobble, or forgotten. Each eleventh bake has a
-    probe in the air and one in the water; from the first of them on it is known how the oven blows."""
+    probe in the air and one in the water; from the first of them on it is known how the oven
+    blows."""
     assert line.oven is not None and line.film_known is not None
     true_mid = _mid_min(line.true)
     forgot = noise.random() < _FORGOT
