@@ -17,9 +17,9 @@ from batches.bakes import AIR_CHANNEL, BATH_CHANNEL
 from batches.models import Batch, Event, Reading, Verdict
 from batches.teaching import by_the_books, relearn, tell_oven, tell_ring
 from bellcrumb.contract.explains import judged_s
-from bellcrumb.contract.shapes import CurvePoint
 from bellcrumb.contract.shapes.explain import BatchSeen
 from bellcrumb.contract.shapes.formula import FormulaOut
+from bellcrumb.contract.shapes.oven import BakeOut
 from bellcrumb.errors import CraftError
 from bellcrumb.oven.refit import Observations
 from bellcrumb.texture.set_by import set_by
@@ -29,7 +29,7 @@ from formulas.bake_plan import bake_plan_of
 from formulas.content import content_of, formula_of
 from formulas.guide_shapes import PlanOut
 from formulas.models import Version
-from formulas.oven import figures_of, oven_of
+from formulas.oven import bake_of, figures_of, oven_of
 from formulas.stove import plan_of
 from kitchen.models import Kitchen, Lesson, Oven
 
@@ -47,16 +47,18 @@ _SHORT, _FORGOT = 0.15, 0.12  # how often a hold is cut short, a bake forgotten
 
 @dataclass(frozen=True)
 class _Line:
-    """A dessert that is made again and again: as predicted by the books, as it truly goes, and (a
-    bake) as it is predicted once it is known how its oven blows."""
+    """A dessert that is made again and again: as predicted by the books, and as it truly goes on
+    its ring or in its oven; ``known_mid_min`` is when a bake is predicted to be done once it is
+    known how its oven blows."""
 
     version: Version
     plan: PlanOut
-    true: PlanOut
     formula: FormulaOut
     set_by: dict[str, float]
+    true: PlanOut | None = None
     oven: Oven | None = None
-    film_known: PlanOut | None = None
+    baked: BakeOut | None = None
+    known_mid_min: float = 0.0
 
 
 def load_weeks(kitchen: Kitchen, now: datetime | None = None) -> int:
@@ -153,7 +155,7 @@ def _line(kitchen: Kitchen, version: Version) -> _Line | None:
     except CraftError:
         return None
     with _known(kitchen, plan.ring, ring=RING, loss=LOSS_W_M2K):
-        return _Line(version, plan, plan_of(kitchen, content, kind), formula, by)
+        return _Line(version, plan, formula, by, plan_of(kitchen, content, kind))
 
 
 def _bake_line(
@@ -162,10 +164,10 @@ def _bake_line(
     content, kind = content_of(version), version.part.kind
     plan, oven = bake_plan_of(kitchen, content, kind), oven_of(kitchen, content.baking)
     with _known(kitchen, oven.name, film=FILM):
-        film_known = bake_plan_of(kitchen, content, kind)
+        known = bake_of(kitchen, content, kind, frames=False).found
     with _known(kitchen, oven.name, film=FILM, oven=OVEN_K):
-        true = bake_plan_of(kitchen, content, kind)
-    return _Line(version, plan, true, formula, by, oven, film_known)
+        true = bake_of(kitchen, content, kind, frames=False).found
+    return _Line(version, plan, formula, by, None, oven, true, known.pull_min or _mid_min(plan))
 
 
 @contextmanager
@@ -218,11 +220,11 @@ def _felt(line: _Line, noise: random.Random, off: float) -> tuple[str, BatchSeen
 
 def _cook(line: _Line, noise: random.Random) -> _Made:
     """At the stove: the ring weaker than its rating, the hold sometimes cut short."""
-    plan, pace = line.plan, noise.uniform(0.97, 1.03)
+    plan, true, pace = line.plan, line.true or line.plan, noise.uniform(0.97, 1.03)
     short = noise.random() < _SHORT
     keys = [s.key for s in plan.steps]
     steps, curve, heating, at = [], [], [], 30.0
-    for key, predicted in (("heat", line.true.heat), ("cook", line.true.cook)):
+    for key, predicted in (("heat", true.heat), ("cook", true.cook)):
         if predicted is None or key not in keys:
             continue
         steps.append((key, at))
@@ -256,23 +258,23 @@ def _bake(line: _Line, noise: random.Random, nth: int) -> _Made:
     """In the oven as it really is; pulled by the wobble, or forgotten. Each eleventh bake has a
     probe in the air and one in the water; from the first of them on it is known how the oven
     blows."""
-    assert line.oven is not None and line.film_known is not None
-    true_mid = _mid_min(line.true)
+    assert line.oven is not None and line.baked is not None
+    true, true_mid = line.baked.curve, line.baked.pull_min or _mid_min(line.plan)
     forgot = noise.random() < _FORGOT
     took = true_mid + (noise.uniform(12, 20) if forgot else noise.gauss(0, 1.5))
     bake = next(s for s in line.plan.steps if s.kind == "bake")
-    curves = {1: _sampled(line.true.cook.points if line.true.cook else [], took, noise)}
+    curves = {1: _sampled([(p.t_min, p.centre_c) for p in true], took, noise)}
     texture, taught = _felt(line, noise, 0.3 if forgot else 0.0)
     content = content_of(line.version)
     taught.oven, taught.oven_kind = line.oven.name, "fan" if line.oven.kind == "fan" else "static"
     taught.dial_c = float(content.baking.set_c)
-    taught.bake_predicted_min = _mid_min(line.film_known if nth else line.plan)
+    taught.bake_predicted_min = line.known_mid_min if nth else _mid_min(line.plan)
     taught.bake_took_min = None if forgot else took  # pulled by no sign: it tells nothing
     if nth % _AIR_EVERY == 0:
-        scene = next(x for x in line.true.scenes if x.step == "cook")
-        curves[AIR_CHANNEL] = _sampled(scene.air_points, took, noise)
-        if scene.bath_points:
-            curves[BATH_CHANNEL] = _sampled(scene.bath_points, took, noise)
+        curves[AIR_CHANNEL] = _sampled([(p.t_min, p.oven_c) for p in true], took, noise)
+        water = [(p.t_min, p.bath_c) for p in true if p.bath_c is not None]
+        if water:
+            curves[BATH_CHANNEL] = _sampled(water, took, noise)
         inside = {n: [(t - _IN_S, c) for t, c in curve] for n, curve in curves.items()}
         tell_oven(taught, line.oven, figures_of(
             line.oven.kitchen, content, line.version.part.kind,
@@ -285,14 +287,14 @@ def _bake(line: _Line, noise: random.Random, nth: int) -> _Made:
 
 
 def _sampled(
-    points: list[CurvePoint], took_min: float, noise: random.Random
+    points: list[tuple[float, float]], took_min: float, noise: random.Random
 ) -> list[tuple[float, float]]:
-    """A curve as a probe reads it, from when it went in."""
+    """A curve of (min, degC) as a probe reads it, (s, degC) from when it went in."""
     if not points:
         return [(_IN_S, 20.0)]
-    until = min(points[-1].t_s, 60 * took_min)
-    times = np.arange(0.0, until, _BAKED_EVERY_S)
-    curve = np.interp(times, [p.t_s for p in points], [p.temp_c for p in points])
+    at, temps = zip(*points, strict=True)
+    times = np.arange(0.0, 60 * min(at[-1], took_min), _BAKED_EVERY_S)
+    curve = np.interp(times / 60, at, temps)
     read = zip(times.tolist(), curve.tolist(), strict=True)
     return [(_IN_S + t, _read(c, noise)) for t, c in read]
 
