@@ -36,7 +36,7 @@ from kitchen.models import Kitchen, Lesson, Oven
 BATCHES, WEEKS, DESSERTS = 96, 6, 12
 # The truth nobody has written down: the ring, its loss (W/m2K), the oven, its film, set and steam.
 RING, LOSS_W_M2K, OVEN_K, FILM, SOFTER_S, BOILS_OFF = 0.86, 25.0, -6.0, 0.75, -0.4, 1.4
-_AIR_EVERY = 11  # bakes: how often somebody also hangs a probe in the air and one in the water
+_AIR_EVERY = 19  # bakes: how often somebody also hangs a probe in the air and one in the water
 _SPOON_S = 0.25  # how well a class is felt
 _IN_S = 60.0  # when a bake goes in, on the clock of its cook
 _BAKED_EVERY_S = 20.0
@@ -255,7 +255,7 @@ def _cook(line: _Line, noise: random.Random) -> _Made:
 
 
 def _bake(line: _Line, noise: random.Random, nth: int) -> _Made:
-    """In the oven as it really is; pulled by the wobble, or forgotten. Each eleventh bake has a
+    """In the oven as it really is; pulled by the wobble, or forgotten. Each nineteenth bake has a
     probe in the air and one in the water; from the first of them on it is known how the oven
     blows."""
     assert line.oven is not None and line.baked is not None
