@@ -164,7 +164,7 @@ def _said_of(
     if "loss" in known and scene.kind == "pot":
         heating = [(t, c) for t, c in curve if t <= reaches_s]
         per = share_per_loss(heating, Pot(scene.pot_mm, scene.pot_g), scene.power_w)
-        share -= known["loss"] * per
+        share = max(share / 2, share - known["loss"] * per)
     here = reaches_s / 60
     minutes = {"here_min": here, "books_min": here * share}
     return [lessons[0].model_copy(update=minutes), *lessons[1:]]

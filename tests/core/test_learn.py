@@ -273,6 +273,15 @@ class LearnTest(unittest.TestCase):
         self.assertGreater(loss_told(quick, cream, pot, "gas").spread, 1.5 * told.spread)
         self.assertTrue(10 < told.spread < 25, told.spread)
 
+    def test_a_heating_over_at_once_tells_no_loss_and_no_loss_makes_a_ring_of_no_power(self):
+        for share in (3.0, 3.4, 3.8, 4.2, 5.0):
+            curve, cream, pot, _ = self.heating(share, 0.0)
+            told = loss_told(curve, cream, pot, "gas")
+            self.assertTrue(told is None or told.spread < 100, share)
+        batch = {"ring": "r", "boil_predicted_s": 60, "boil_took_s": 6000, "share_per_loss": 0.04}
+        out = compute("learn", {"batches": [batch], "losses_w_m2k": {"r": -20.0}})
+        self.assertGreater(out["rings"][0]["mean"], 0)
+
     def test_a_bake_is_timed_by_its_sign_to_a_third_past_its_window(self):
         for took, so in ((54.0, True), (55.0, False), (16.0, True), (15.0, False)):
             self.assertEqual(timed_by_its_sign(took, 30.0, 40.0), so, took)

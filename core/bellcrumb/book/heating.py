@@ -87,7 +87,8 @@ def loss_told(curve: Curve, cream: Cream, pot: Pot, fuel: Fuel) -> LossTold | No
     if plain is None:
         return None
     found = LossTold(seen.loss_w_m2k - plain.loss_w_m2k, seen.spread)
-    return found if _LEAST_W_M2K <= found.loss_w_m2k <= _MOST_W_M2K else None
+    tells = found.spread < _MOST_W_M2K and _LEAST_W_M2K <= found.loss_w_m2k <= _MOST_W_M2K
+    return found if tells else None
 
 
 @dataclass(frozen=True)

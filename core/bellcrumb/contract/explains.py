@@ -220,7 +220,7 @@ def learned(given: shapes.LearnIn) -> shapes.LearnOut:
     # when it boiled, whatever is thought of the loss.
     lost = {name: found.mean for name, found in losses.items()} | given.losses_w_m2k
     needed = {
-        name: [share + lost.get(name, 0.0) * per for share, per in seen]
+        name: [max(share / 2, share + lost.get(name, 0.0) * per) for share, per in seen]
         for name, seen in rings.items()
     }
     return shapes.LearnOut(

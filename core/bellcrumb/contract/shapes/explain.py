@@ -181,7 +181,7 @@ class LearnIn(Strict):
     """Ask what batches teach, oldest first."""
 
     batches: list[BatchSeen] = Field(max_length=20_000)
-    losses_w_m2k: dict[str, float] = Field(
+    losses_w_m2k: dict[str, Annotated[float, Field(ge=-50, le=200)]] = Field(
         default_factory=dict, max_length=200,
         description="what is taken for a ring's loss instead of what they teach",
     )  # fmt: skip
