@@ -104,6 +104,13 @@ class Mix:
         return sum(p.grams * p.ingredient.corn_equivalent for p in self.portions)
 
     @cached_property
+    def main_starch(self) -> str | None:
+        """Key of what thickens most, or None where nothing swells."""
+        starches = [p for p in self.portions if p.ingredient.corn_equivalent > 0]
+        main = max(starches, key=lambda p: p.grams * p.ingredient.corn_equivalent, default=None)
+        return main.ingredient.key if main else None
+
+    @cached_property
     def starch_g(self) -> float:
         """Thickeners as weighed (corn starch, flour, ...)."""
         return sum(p.grams for p in self.portions if p.ingredient.category == "starch")

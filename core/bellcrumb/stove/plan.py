@@ -56,11 +56,9 @@ class Plan:
 
 def thickens_c(mix: Mix, family: Family) -> float:
     """Where the cream visibly thickens, degC: as its starch is seen to, or past the egg's onset."""
-    starches = [p for p in mix.portions if p.ingredient.category == "starch"]
     liquid = family.liquid_g(mix)
-    if starches and liquid and mix.corn_equivalent_g / liquid * 1000 >= TELLS_G:
-        main = max(starches, key=lambda p: p.grams * p.ingredient.corn_equivalent)
-        return seen_to_thicken_c(pasting(main.ingredient.key, mix.sugar_pct_of_water_phase))
+    if liquid and mix.corn_equivalent_g / liquid * 1000 >= TELLS_G:
+        return seen_to_thicken_c(pasting(mix.main_starch, mix.sugar_pct_of_water_phase))
     egg = coagulation(mix, family)
     return (egg.onset_c + EGG_SEEN_K) if egg else NEVER_C
 

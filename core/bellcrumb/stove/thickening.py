@@ -40,10 +40,8 @@ class Thickener:
     @classmethod
     def of(cls, mix: Mix, family: Family) -> "Thickener":
         """The thickener of a mix of a family."""
-        starches = [p for p in mix.portions if p.ingredient.corn_equivalent > 0]
         mass = mix.mass_g or 1.0
-        main = max(starches, key=lambda p: p.grams * p.ingredient.corn_equivalent, default=None)
-        window = pasting(main.ingredient.key if main else None, mix.sugar_pct_of_water_phase)
+        window = pasting(mix.main_starch, mix.sugar_pct_of_water_phase)
         egg = coagulation(mix, family)
         yolk = mix.yolk_g + 0.6 * mix.whole_egg_g
         return cls(
