@@ -18,8 +18,9 @@ STIRS, FAT_STILLS = 2.4, 1.2
 JELLY_K = 1.0
 # Starch and puree between the egg keep it from curdling: some kelvins more. Our estimate.
 BETWEEN_TOLERATES_K = 4.0
-_CREAMY_PCT = (16.0, 30.0)  # fat between which a custard of cream dries to the same film; estimate
-FAT_FILM = 0.6  # of its water that a batter of cheese keeps under the fat at its top; fitted, low
+# Of its water that a rich mix keeps under the fat at its top, be it cream or cream cheese; quark and
+# ricotta are too lean for it. Share, and the fat (% of the mix) it needs. Fitted, low.
+FAT_FILM, _FAT_FILMS_PCT = 0.6, (12.0, 24.0)
 
 
 def _pct(mix: Mix, grams: float) -> float:
@@ -64,9 +65,8 @@ def wobbles_at_c(mix: Mix, ideal_c: float) -> float:
 
 def free_water(mix: Mix, *, boiled: bool) -> float:
     """Share of a mix that is water its surface can give off: a boiled cream holds half of it, a
-    batter of cheese most of it under a film of fat."""
-    creamy = ramp(_pct(mix, mix.parts_g["fat"]), *_CREAMY_PCT)
-    held = 0.5 if boiled else FAT_FILM * max(_cheese(mix), creamy)
+    rich mix most of it under a film of fat."""
+    held = 0.5 if boiled else FAT_FILM * ramp(_pct(mix, mix.parts_g["fat"]), *_FAT_FILMS_PCT)
     return mix.share("water") * (1 - held)
 
 

@@ -100,12 +100,11 @@ class Bake:
         self._custard = (slice(None), slice(self.body.floor, None), slice(0, self.body.columns))
         rho_cp[self._custard] = job.food.rho * job.food.cp
         temp = np.broadcast_to(cases.start_c[:, None, None], shape).copy()
-        if job.mould.crust is None:
-            solids = np.ones(shape, bool)
-            solids[self._custard] = False
-            temp[solids] = np.broadcast_to(
-                np.minimum(cases.start_c, air.ROOM_C)[:, None, None], shape
-            )[solids]
+        # Mould and shell come from the bench, whatever is poured into them.
+        solids = np.ones(shape, bool)
+        solids[self._custard] = False
+        bench = np.broadcast_to(np.minimum(cases.start_c, air.ROOM_C)[:, None, None], shape)
+        temp[solids] = bench[solids]
         self.field = Field(mesh, rho_cp, temp, strides[0][1])
         self.setting = SetKinetics.start(cases.set_c, temp[self._custard], job.tolerates_k)
         moulds = job.count * job.mould.times

@@ -4,15 +4,18 @@ from dataclasses import dataclass
 
 from bellcrumb.laws import egg
 from bellcrumb.laws.egg import WHITE_PROTEIN, YOLK_PROTEIN
-from bellcrumb.laws.starch import PROTECTS_EGG_G
+from bellcrumb.laws.starch import PROTECTS_EGG_G, pasting
 from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.families import Family
 from bellcrumb.texture.how_set import ramp
 
-# A quark or ricotta cake of pudding powder is baked until its starch has swollen, a cream cheese
-# one with a spoonful of flour until its egg has set. Our estimates: cores of 74 to 80 degC in the
-# trade, and the starch (as corn, % of the mix) from which on.
-_STARCH_SETS_C, _STARCH_DECIDES_PCT, _BATTER_OF_CHEESE = 76.0, (1.2, 2.6), 0.25
+# From how much raw starch on (as corn, % of the mix) a bake waits for it to begin to swell, and not
+# for its egg alone: a batter of flour, a lemon square, a quark cake of pudding powder. A spoonful
+# of flour in a batter of cream cheese decides nothing. Our estimates.
+_STARCH_DECIDES_PCT = (1.2, 2.6)
+# A quark or ricotta cake is called done at cores of 74 to 80 degC, a little before its starch
+# swells: the curd around it is firm by then. Our estimate.
+_OF_CHEESE_C, _BATTER_OF_CHEESE = 76.0, 0.25
 
 
 @dataclass(frozen=True)
@@ -47,11 +50,14 @@ def set_temp_c(mix: Mix) -> float | None:
     )
 
 
-def _of_starch(mix: Mix) -> float:
-    """How far raw starch, and not its egg, decides when a batter of cheese is baked: 0 to 1."""
-    if mix.grams_of("fresh_cheese") < _BATTER_OF_CHEESE * mix.mass_g:
-        return 0.0
-    return ramp(100 * mix.corn_equivalent_g / mix.mass_g, *_STARCH_DECIDES_PCT)
+def _waits_for_starch_c(mix: Mix, ideal_c: float) -> float:
+    """Where a bake is best whose egg is best at ``ideal_c``, with its raw starch, degC."""
+    decides = ramp(100 * mix.corn_equivalent_g / mix.mass_g, *_STARCH_DECIDES_PCT)
+    if mix.grams_of("fresh_cheese") >= _BATTER_OF_CHEESE * mix.mass_g:
+        swells_c = _OF_CHEESE_C
+    else:
+        swells_c = pasting(mix.main_starch, mix.sugar_pct_of_water_phase).from_c
+    return ideal_c + decides * max(0.0, swells_c - ideal_c)
 
 
 def coagulation(mix: Mix, family: Family) -> Coagulation | None:
@@ -72,6 +78,7 @@ def coagulation(mix: Mix, family: Family) -> Coagulation | None:
         ideal = min(max(ideal, window[0]), window[1])
     elif window and not stirred:
         ideal = min(max(ideal, window[0] - 1), window[1] + 1)
-        ideal += _of_starch(mix) * max(0.0, _STARCH_SETS_C - ideal)
+        if family.texture_mode != "boiled_baked":
+            ideal = _waits_for_starch_c(mix, ideal)
     curdle = ideal + (egg.STIRRED_CURDLES_K if stirred else egg.STILL_CURDLES_K)
     return Coagulation(setting - egg.BEGINS_K, ideal, None if protected and stirred else curdle)
