@@ -199,14 +199,22 @@ class BakeTest(unittest.TestCase):
         covered = bake(set_c=175, bath=("half", 100, "covered"))["bath_c_at_pull"]
         self.assertTrue(87 < covered < 99, "hotter than open, short of the boil: foil is no lid")
 
-    def test_fifty_ordinary_bakes_come_out_when_kitchens_say(self):
+    def test_a_hundred_ordinary_bakes_come_out_when_kitchens_say(self):
         rows = {name: row for name, *row in table(met())}
-        for listed in ("all chosen on", "all held back"):
+        for listed in ("all chosen on", "all held back", "all fourth"):
             n, ratio, spread, meet = rows[listed]
             with self.subTest(listed):
                 self.assertTrue(0.92 < ratio < 1.08, ratio)
                 self.assertLess(spread, 0.15)
                 self.assertGreaterEqual(meet / n, 0.88)
+
+    def test_a_shell_comes_from_the_bench_and_takes_its_share_of_what_is_poured(self):
+        warm, bare = (
+            bake(SQUASH, PIE, bath=None, set_c=165, count=1, temp_c=60, **more)
+            for more in ({"crust": {"mm": 5, "kind": "pastry"}}, {})
+        )
+        self.assertLess(min(p["centre_c"] for p in warm["curve"]), 60)
+        self.assertGreater(warm["pull_from_min"], bare["pull_from_min"] + 2)
 
     def test_a_wet_custard_at_a_bare_wall_never_passes_its_boil(self):
         hot = bake(SQUASH, PIE, bath=None, set_c=220, count=1, temp_c=20)

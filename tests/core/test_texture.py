@@ -12,6 +12,7 @@ from bellcrumb.mix.composition import Mix, Portion
 from bellcrumb.mix.lines import weighed
 from bellcrumb.pantry.ingredients import shipped
 from bellcrumb.texture.coagulation import coagulation
+from bellcrumb.texture.coagulation import set_temp_c as egg_sets_c
 from bellcrumb.texture.families import families, standings
 from bellcrumb.texture.set_index import CLASSES, Style, set_strength
 from bellcrumb.texture.set_map import set_map
@@ -153,7 +154,7 @@ class SetIndexTest(unittest.TestCase):
 class FamilyTest(unittest.TestCase):
     def test_every_family_has_a_formula_to_begin_from_that_reads_as_it(self):
         self.assertEqual(set(starters()), set(families()))
-        for key in ("bavarian_cream", "ricotta_cake", "cheesecake_cold"):
+        for key in ("bavarian_cream", "ricotta_cake", "quark_cake", "cheesecake_cold"):
             self.assertEqual(ask(*starters()[key].lines).family.key, key)
 
     def test_every_centre_is_recognised_as_its_own_family(self):
@@ -201,6 +202,34 @@ class CookingTest(unittest.TestCase):
             found = coagulation(centre(key), families()[key])
             self.assertTrue(low <= found.ideal_c <= high, key)
             self.assertGreater(found.curdle_c, found.ideal_c)
+
+    def test_curd_is_pulled_soft_for_its_fat_and_not_for_its_protein(self):
+        rich, lean = (
+            egg_sets_c(mix(**{cheese: 900, "sugar": 200, "egg_whole": 200}))
+            for cheese in ("cream_cheese", "quark_skim")
+        )
+        self.assertTrue(67 < rich < 73, rich)
+        self.assertTrue(74 < lean < 82, lean)
+
+    @given(less=st.floats(0, 90), more=st.floats(0.5, 60), sugar=st.floats(40, 400))
+    @settings(max_examples=60)
+    def test_more_raw_starch_never_bakes_sooner(self, less, more, sugar):
+        batter = families()["clafoutis"]
+        soon, late = (
+            coagulation(
+                mix(milk_whole=500, egg_whole=200, sugar=sugar, flour_plain=g), batter
+            ).ideal_c
+            for g in (less, less + more)
+        )
+        # Flour thins the egg's protein out less than it waits for its own swelling.
+        self.assertGreaterEqual(late, soon - 0.2)
+
+    def test_what_was_boiled_first_does_not_wait_for_its_starch_again(self):
+        flan = mix(milk_whole=500, egg_whole=150, sugar=150, corn_starch=60)
+        raw, boiled = (
+            coagulation(flan, families()[key]).ideal_c for key in ("clafoutis", "flan_tart")
+        )
+        self.assertGreater(raw, boiled)
 
     def test_whites_are_left_by_yolks_and_used_by_whites(self):
         answer = ask("1 l milk", "9 yolks", "3 whites", "100 g sugar")

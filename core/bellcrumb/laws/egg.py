@@ -44,14 +44,14 @@ def set_temp_c(
     sugar_pct: float = 0.0,
     ph: float = 6.6,
     yolk_share: float = 0.0,
-    cheese_pct: float = 0.0,
+    rich_curd_pct: float = 0.0,
 ) -> float:
     """Temperature at which egg sets undisturbed, degC, +-3 K.
 
     T = 77 + 3 ln(12.5 / P) + 0.15 sugar - 2 (6.6 - pH) - 6 Y - 3 C: P egg protein and sugar in % of
-    water plus sugar, Y the yolk's share of egg protein, C acid milk protein from fresh cheese in %
-    of the mix. Fitted to the windows of the baked families (RMS 2 K; docs/science.md, "Set
-    temperature"). Raises ValueError without protein.
+    water plus sugar, Y the yolk's share of egg protein, C protein of curd with fat around it (cream
+    cheese) in % of the mix. Fitted to the windows of the baked families (RMS 2 K;
+    docs/science.md, "Set temperature"). Raises ValueError without protein.
 
     >>> round(set_temp_c(4.0, sugar_pct=15.0), 1)
     82.7
@@ -64,7 +64,7 @@ def set_temp_c(
         + 0.15 * sugar_pct
         - 2 * (6.6 - min(ph, 7.6))
         - 6 * yolk_share
-        - 3.0 * cheese_pct
+        - 3.0 * rich_curd_pct
     )
 
 

@@ -12,6 +12,10 @@ class Pasting(NamedTuple):
     full_c: float
     loss: float
 
+    def at_c(self, share: float) -> float:
+        """Where it is this far from its beginning (0) to full (1), degC."""
+        return self.from_c + share * (self.full_c - self.from_c)
+
 
 # Source: docs/science.md, "Starches" (corn and wheat high
 # confidence, others medium).
@@ -68,4 +72,4 @@ def seen_to_thicken_c(window: Pasting) -> float:
     >>> round(seen_to_thicken_c(CORN), 1)
     81.7
     """
-    return window.from_c + SEEN_SHARE * (window.full_c - window.from_c)
+    return window.at_c(SEEN_SHARE)

@@ -18,8 +18,8 @@ STIRS, FAT_STILLS = 2.4, 1.2
 JELLY_K = 1.0
 # Starch and puree between the egg keep it from curdling: some kelvins more. Our estimate.
 BETWEEN_TOLERATES_K = 4.0
-# Of its water that a rich mix keeps under the fat at its top, be it cream or cream cheese; quark and
-# ricotta are too lean for it. Share, and the fat (% of the mix) it needs. Fitted, low.
+# Of its water that a rich mix keeps under the fat at its top, be it cream or cream cheese; quark
+# and ricotta are too lean for it. Share, and the fat (% of the mix) it needs. Fitted, low.
 FAT_FILM, _FAT_FILMS_PCT = 0.6, (12.0, 24.0)
 
 

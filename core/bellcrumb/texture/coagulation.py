@@ -10,12 +10,18 @@ from bellcrumb.texture.families import Family
 from bellcrumb.texture.how_set import ramp
 
 # From how much raw starch on (as corn, % of the mix) a bake waits for it to begin to swell, and not
-# for its egg alone: a batter of flour, a lemon square, a quark cake of pudding powder. A spoonful
-# of flour in a batter of cream cheese decides nothing. Our estimates.
+# for its egg alone: a lemon square, a quark cake of pudding powder. A spoonful of flour in a batter
+# of cream cheese decides nothing. Our estimates.
 _STARCH_DECIDES_PCT = (1.2, 2.6)
+# The more of it, the further it has to swell: a batter is done as a cake is. Our estimate.
+_STARCH_SWELLS_PCT = (3.0, 10.0)
 # A quark or ricotta cake is called done at cores of 74 to 80 degC, a little before its starch
 # swells: the curd around it is firm by then. Our estimate.
 _OF_CHEESE_C, _BATTER_OF_CHEESE = 76.0, 0.25
+# Curd with fat around it firms as its fat does, and such a batter is pulled soft: so much of its
+# protein counts, g for each g of fat (cream cheese: all of it, quark: hardly any). From the
+# composition of cream cheese.
+_CURD_PER_FAT = 0.18
 
 
 @dataclass(frozen=True)
@@ -36,8 +42,8 @@ def set_temp_c(mix: Mix) -> float | None:
     base = mix.parts_g["water"] + mix.parts_g["sugars"]
     if protein <= 0 or base <= 0:
         return None
-    cheese = sum(
-        p.grams * p.ingredient.protein_pct * (0.3 if p.ingredient.key.startswith("ricotta") else 1)
+    rich_curd = sum(
+        p.grams * min(p.ingredient.protein_pct, _CURD_PER_FAT * p.ingredient.fat_pct)
         for p in mix.portions
         if p.ingredient.category == "fresh_cheese"
     ) / max(mix.mass_g, 1e-9)
@@ -46,17 +52,19 @@ def set_temp_c(mix: Mix) -> float | None:
         sugar_pct=mix.sugar_pct_of_water_phase,
         ph=mix.ph,
         yolk_share=yolk_protein / protein,
-        cheese_pct=cheese,
+        rich_curd_pct=rich_curd,
     )
 
 
 def _waits_for_starch_c(mix: Mix, ideal_c: float) -> float:
     """Where a bake is best whose egg is best at ``ideal_c``, with its raw starch, degC."""
-    decides = ramp(100 * mix.corn_equivalent_g / mix.mass_g, *_STARCH_DECIDES_PCT)
+    starch_pct = 100 * mix.corn_equivalent_g / mix.mass_g
+    decides = ramp(starch_pct, *_STARCH_DECIDES_PCT)
     if mix.grams_of("fresh_cheese") >= _BATTER_OF_CHEESE * mix.mass_g:
         swells_c = _OF_CHEESE_C
     else:
-        swells_c = pasting(mix.main_starch, mix.sugar_pct_of_water_phase).from_c
+        swells = pasting(mix.main_starch, mix.sugar_pct_of_water_phase)
+        swells_c = swells.at_c(ramp(starch_pct, *_STARCH_SWELLS_PCT))
     return ideal_c + decides * max(0.0, swells_c - ideal_c)
 
 

@@ -135,6 +135,10 @@ def _is_liquid(basis: str, key: str, category: str) -> bool:
     )
 
 
+_LEAN_CURDS = ("quark_skim", "quark_20", "quark_40", "fromage_blanc", "fromage_blanc_40",
+               "cottage_cheese")  # fmt: skip
+
+
 def _pair(row: dict[str, str], stem: str) -> tuple[float, float] | None:
     low, high = row[f"{stem}_lo"], row[f"{stem}_hi"]
     return (float(low), float(high)) if low and high else None
@@ -184,6 +188,7 @@ def _marks(mix: Mix) -> dict[str, float]:
         "chocolate": mix.grams_of("chocolate") / mass,
         "cheese": mix.grams_of("fresh_cheese") / mass,
         "ricotta": mix.grams_of_key("ricotta_whole", "ricotta_part") / mass,
+        "quark": mix.grams_of_key(*_LEAN_CURDS) / mass,
         "pulp": mix.grams_of_key("pumpkin_puree", "sweet_potato", "banana", "chestnut_sweet")
         / mass,
         "juice": mix.grams_of_key(*JUICES) / mass,
@@ -205,9 +210,9 @@ def _centre_marks(key: str) -> dict[str, float]:
     return _marks(mix)
 
 
-_MARK_WEIGHT = {"chocolate": 5.0, "cheese": 5.0, "ricotta": 4.0, "pulp": 5.0, "juice": 5.0,
-                "condensed": 5.0, "buttermilk": 6.0, "gelatine": 60.0, "white": 8.0, "grain": 12.0,
-                "butter": 3.0}  # fmt: skip
+_MARK_WEIGHT = {"chocolate": 5.0, "cheese": 5.0, "ricotta": 4.0, "quark": 4.0, "pulp": 5.0,
+                "juice": 5.0, "condensed": 5.0, "buttermilk": 6.0, "gelatine": 60.0, "white": 8.0,
+                "grain": 12.0, "butter": 3.0}  # fmt: skip
 
 
 # From this share on, butter is mounted into a cream off the stove (a curd), not baked in a custard.
