@@ -261,7 +261,6 @@ def _types_are_fresh(env: dict[str, str]) -> bool:
         return all(
             (kept / name).exists()
             and (kept / name).read_text() == (Path(folder) / name).read_text()
-            and (kept / name).read_text() == (Path(folder) / name).read_text()
             for name in ("schema.d.ts", "defaults.ts")
         )
 

@@ -9,7 +9,6 @@ from django.core.exceptions import ValidationError as ModelError
 from django.db import DataError, IntegrityError, InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
 from django.http.multipartparser import MultiPartParserError
-from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.security import django_auth
 from pydantic import ValidationError as CoreShapeError
@@ -25,6 +24,7 @@ from batches.records import router as records_router
 from batches.why import router as why_router
 from bellcrumb.contract.words import sentence
 from bellcrumb.errors import CraftError
+from config.described import DescribedAPI
 from days.api import router as running_router
 from formulas.api import router as formulas_router
 from formulas.asks import router as asks_router
@@ -41,7 +41,7 @@ from rehearsals.api import router as rehearsals_router
 from shared.edge import KitchenParser, problem
 from shared.failures import at_once, away, is_beside
 
-api = NinjaAPI(
+api = DescribedAPI(
     title="Bell Crumb",
     version="1",
     auth=django_auth,

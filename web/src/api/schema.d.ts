@@ -1788,20 +1788,26 @@ export interface components {
      * @description Something done at ``at_s`` on the exercise's clock.
      */
     ActIn: {
-      /** At S */
+      /**
+       * At S
+       * @description when, seconds on the exercise's clock
+       */
       at_s: number;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind: "heat" | "stir" | "lift" | "ladle" | "whites" | "cold_water" | "pour" | "look" | "end";
       /**
        * Value
+       * @description what goes with it: a setting of the ring, grams, seconds
        * @default 0
        */
       value: number;
@@ -1811,14 +1817,21 @@ export interface components {
      * @description An act as it is kept.
      */
     ActOut: {
-      /** At S */
+      /**
+       * At S
+       * @description when, seconds on the exercise's clock
+       */
       at_s: number;
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind: "heat" | "stir" | "lift" | "ladle" | "whites" | "cold_water" | "pour" | "look" | "end";
-      /** Value */
+      /**
+       * Value
+       * @description what went with it: a setting of the ring, grams, seconds
+       */
       value: number;
     };
     /**
@@ -1826,7 +1839,10 @@ export interface components {
      * @description Acts in the order they happened; the same id again counts once.
      */
     ActsIn: {
-      /** Acts */
+      /**
+       * Acts
+       * @description what was done, in the order it happened
+       */
       acts: components["schemas"]["ActIn"][];
     };
     /**
@@ -1834,20 +1850,39 @@ export interface components {
      * @description One thing that goes in; see ``bellcrumb.stove.finish.Addition``.
      */
     AdditionOut: {
-      /** Advice */
+      /**
+       * Advice
+       * @description what to do about it, a sentence
+       */
       advice: string;
-      /** After C */
+      /**
+       * After C
+       * @description temperature of the cream once it is in, degC
+       */
       after_c: number;
-      /** Grams */
+      /**
+       * Grams
+       * @description mass, g
+       */
       grams: number;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Splits */
+      /**
+       * Splits
+       * @description whether it may split
+       */
       splits: boolean;
-      /** Waits S */
+      /**
+       * Waits S
+       * @description how long to wait until it is in its window, s, by how it cools
+       */
       waits_s: {
         [key: string]: number;
       };
+      /** @description temperatures it goes in at */
       window: components["schemas"]["WindowOut"];
     };
     /**
@@ -1858,6 +1893,7 @@ export interface components {
       /**
        * At
        * Format: date-time
+       * @description when: a moment in the kitchen's own time
        */
       at: string;
       /**
@@ -1865,7 +1901,10 @@ export interface components {
        * @description the plan to go back to; null: the present one
        */
       before?: components["schemas"]["BeforeIn"][] | null;
-      /** Pins */
+      /**
+       * Pins
+       * @description steps that shall begin at a moment
+       */
       pins?: components["schemas"]["PinIn"][];
     };
     /**
@@ -1873,11 +1912,16 @@ export interface components {
      * @description Ask what a formula's numbers decide.
      */
     AnswerAsk: {
+      /** @description everything that can be changed about it */
       content: components["schemas"]["Content"];
-      /** Kind */
+      /**
+       * Kind
+       * @description what kind it is
+       */
       kind?: ("crust" | "filling" | "caramel" | "meringue" | "cream" | "glaze" | "garnish") | null;
       /**
        * Plane
+       * @description which plane of the map: what its axes are
        * @default starch_egg
        * @enum {string}
        */
@@ -1888,32 +1932,66 @@ export interface components {
      * @description A step of building it: one layer, a temperature to check, a wait.
      */
     AssemblyStepOut: {
-      /** Avoid */
+      /**
+       * Avoid
+       * @description what not to do now
+       */
       avoid: string;
-      /** Caution */
+      /**
+       * Caution
+       * @description what is dangerous about it now
+       */
       caution: string;
-      /** Count */
+      /**
+       * Count
+       * @description how many
+       */
       count: number;
-      /** Grams */
+      /**
+       * Grams
+       * @description mass, g
+       */
       grams: number;
-      /** High C */
+      /**
+       * High C
+       * @description highest of its window, degC
+       */
       high_c: number | null;
-      /** Hold S */
+      /**
+       * Hold S
+       * @description how long to hold it, s
+       */
       hold_s: number;
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind: "ready" | "check" | "lay" | "finish";
-      /** Low C */
+      /**
+       * Low C
+       * @description lowest of its window, degC
+       */
       low_c: number | null;
-      /** Sign */
+      /**
+       * Sign
+       * @description what a cook sees then
+       */
       sign: string;
-      /** There */
+      /**
+       * There
+       * @description how to tell that it is there
+       */
       there: string;
-      /** Title */
+      /**
+       * Title
+       * @description what it is called on the screen
+       */
       title: string;
     };
     /**
@@ -1923,13 +2001,25 @@ export interface components {
      *     scale under the bowl will see.
      */
     Assignment: {
-      /** Batch Id */
+      /**
+       * Batch Id
+       * @description the batch a device is in
+       */
       batch_id: string | null;
-      /** Bowl C */
+      /**
+       * Bowl C
+       * @description temperature of what waits in the bowl, degC
+       */
       bowl_c: number | null;
-      /** Bowl G */
+      /**
+       * Bowl G
+       * @description what is in the bowl before the first ladle, g
+       */
       bowl_g: number | null;
-      /** Device */
+      /**
+       * Device
+       * @description the probe
+       */
       device: string;
       /**
        * Laid G
@@ -1941,18 +2031,37 @@ export interface components {
        * @description what this step lays on it
        */
       lay_g: number;
-      /** Rungs G */
+      /**
+       * Rungs G
+       * @description what each ladle is to be, g
+       */
       rungs_g: number[];
+      /** @description what a simulated device is to pretend */
       scene: components["schemas"]["Scene"] | null;
-      /** Started At */
+      /**
+       * Started At
+       * @description when it was started
+       */
       started_at: string | null;
-      /** Step */
+      /**
+       * Step
+       * @description key of the step
+       */
       step: string | null;
-      /** Step Entered S */
+      /**
+       * Step Entered S
+       * @description when the step was entered, s
+       */
       step_entered_s: number;
-      /** Time Scale */
+      /**
+       * Time Scale
+       * @description how many times faster than real the cook's clock runs; 1 unless simulated
+       */
       time_scale: number;
-      /** Wanted C */
+      /**
+       * Wanted C
+       * @description middle of the step's window, degC; null: none
+       */
       wanted_c: number | null;
     };
     /**
@@ -1961,15 +2070,30 @@ export interface components {
      *     together, and how often one is made (0: never by itself).
      */
     BackupsOut: {
-      /** Bytes */
+      /**
+       * Bytes
+       * @description how much all of them take, bytes
+       */
       bytes: number;
-      /** Count */
+      /**
+       * Count
+       * @description how many
+       */
       count: number;
-      /** Every Hours */
+      /**
+       * Every Hours
+       * @description how often one is made, h; 0: never by itself
+       */
       every_hours: number;
-      /** Keeps */
+      /**
+       * Keeps
+       * @description how many are kept
+       */
       keeps: number;
-      /** Last At */
+      /**
+       * Last At
+       * @description when the last one was made; null: none yet
+       */
       last_at: string | null;
     };
     /**
@@ -1977,14 +2101,17 @@ export interface components {
      * @description Ask for a bake; ``frames`` also for the cut-open mould through time.
      */
     BakeAsk: {
+      /** @description everything that can be changed about it */
       content: components["schemas"]["Content"];
       /**
        * Frames
+       * @description whether the cut-open mould through time is wanted
        * @default true
        */
       frames: boolean;
       /**
        * Kind
+       * @description what kind it is
        * @default filling
        * @enum {string}
        */
@@ -1996,21 +2123,45 @@ export interface components {
      *     rest at its middle.
      */
     BakeOut: {
-      /** After */
+      /**
+       * After
+       * @description the curve after the pull
+       */
       after: components["schemas"]["BakePoint"][];
-      /** Bath C At Pull */
+      /**
+       * Bath C At Pull
+       * @description temperature of the bath at the pull, degC
+       */
       bath_c_at_pull: number | null;
-      /** Carry Over K */
+      /**
+       * Carry Over K
+       * @description how far the middle goes on rising after the pull, K
+       */
       carry_over_k: number | null;
-      /** Centre C At Pull */
+      /**
+       * Centre C At Pull
+       * @description temperature of the middle at the pull, degC
+       */
       centre_c_at_pull: number | null;
-      /** Crack */
+      /**
+       * Crack
+       * @description how likely it cracks; null: nothing in it cracks
+       */
       crack: ("low" | "middling" | "high") | null;
-      /** Crack Why */
+      /**
+       * Crack Why
+       * @description why it may crack
+       */
       crack_why: string;
-      /** Crust Mm */
+      /**
+       * Crust Mm
+       * @description thickness of the shell, mm
+       */
       crust_mm: number;
-      /** Curve */
+      /**
+       * Curve
+       * @description the course of it, point by point
+       */
       curve: components["schemas"]["BakePoint"][];
       /**
        * Doneness
@@ -2018,57 +2169,135 @@ export interface components {
        * @enum {string}
        */
       doneness: "wobble" | "just_set" | "clean_knife" | "domed";
-      /** Drivers */
+      /**
+       * Drivers
+       * @description what moves the answer most, in minutes
+       */
       drivers: components["schemas"]["DriverOut"][];
-      /** Edge Minus Centre K */
+      /**
+       * Edge Minus Centre K
+       * @description how much hotter the edge is than the middle at the pull, K
+       */
       edge_minus_centre_k: number | null;
-      /** Fill Mm */
+      /**
+       * Fill Mm
+       * @description how deep the custard stands, mm
+       */
       fill_mm: number;
-      /** Frames */
+      /**
+       * Frames
+       * @description the cut-open mould through time
+       */
       frames: components["schemas"]["FrameOut"][];
-      /** Late Minute K */
+      /**
+       * Late Minute K
+       * @description how much hotter the middle is a minute after the pull would be, K
+       */
       late_minute_k: number | null;
-      /** Late Overdone Pct */
+      /**
+       * Late Overdone Pct
+       * @description overdone share when it is pulled at the window's end, %
+       */
       late_overdone_pct: number | null;
-      /** Level Mm */
+      /**
+       * Level Mm
+       * @description height of the water over the pan's floor, mm
+       */
       level_mm: number | null;
-      /** Overdone Pct */
+      /**
+       * Overdone Pct
+       * @description share that is overdone, %
+       */
       overdone_pct: number | null;
-      /** Peak Centre C */
+      /**
+       * Peak Centre C
+       * @description hottest the middle gets, after the pull too, degC
+       */
       peak_centre_c: number | null;
-      /** Probe From C */
+      /**
+       * Probe From C
+       * @description what a probe in the middle shows when the window begins, degC
+       */
       probe_from_c: number | null;
-      /** Probe To C */
+      /**
+       * Probe To C
+       * @description what a probe in the middle shows when the window ends, degC
+       */
       probe_to_c: number | null;
-      /** Pull From Min */
+      /**
+       * Pull From Min
+       * @description when the sign begins to show, min
+       */
       pull_from_min: number | null;
-      /** Pull High Min */
+      /**
+       * Pull High Min
+       * @description latest of the pull's band, min
+       */
       pull_high_min: number | null;
-      /** Pull Low Min */
+      /**
+       * Pull Low Min
+       * @description earliest of the pull's band, min
+       */
       pull_low_min: number | null;
-      /** Pull Min */
+      /**
+       * Pull Min
+       * @description when to pull it, min
+       */
       pull_min: number | null;
-      /** Pull To Min */
+      /**
+       * Pull To Min
+       * @description when the sign ends, min
+       */
       pull_to_min: number | null;
-      /** Reasons */
+      /**
+       * Reasons
+       * @description why each number is what it is, by the number's name
+       */
       reasons: components["schemas"]["ReasonOut"][];
-      /** Set After Pct */
+      /**
+       * Set After Pct
+       * @description how far it is set after the pull and its rest, %
+       */
       set_after_pct: number | null;
-      /** Set C */
+      /**
+       * Set C
+       * @description where this custard stops wobbling, degC
+       */
       set_c: number;
-      /** Solve Ms */
+      /**
+       * Solve Ms
+       * @description how long it took to work out, ms
+       */
       solve_ms: number;
-      /** Wall Mm */
+      /**
+       * Wall Mm
+       * @description thickness of the wall, mm
+       */
       wall_mm: number;
-      /** Warnings */
+      /**
+       * Warnings
+       * @description what to mind, in sentences
+       */
       warnings: string[];
-      /** Water Left Ml */
+      /**
+       * Water Left Ml
+       * @description water left in the pan at the pull, ml
+       */
       water_left_ml: number | null;
-      /** Water Ml */
+      /**
+       * Water Ml
+       * @description water to pour into the pan, ml
+       */
       water_ml: number | null;
-      /** Width Mm */
+      /**
+       * Width Mm
+       * @description width, mm
+       */
       width_mm: number;
-      /** Windows */
+      /**
+       * Windows
+       * @description when each sign shows
+       */
       windows: components["schemas"]["PullOut"][];
     };
     /**
@@ -2076,23 +2305,42 @@ export interface components {
      * @description A bake as this kitchen would do it.
      */
     BakePlanOut: {
-      /** Count */
+      /**
+       * Count
+       * @description how many
+       */
       count: number;
+      /** @description what was worked out */
       found: components["schemas"]["BakeOut"];
-      /** Learned */
+      /**
+       * Learned
+       * @description values learned from this kitchen's batches that it was predicted with
+       */
       learned?: components["schemas"]["Used"][];
-      /** Measured */
+      /**
+       * Measured
+       * @description whether it was measured in this kitchen
+       */
       measured: boolean;
-      /** Offset K */
+      /**
+       * Offset K
+       * @description what the oven is above its dial, K
+       */
       offset_k: number;
-      /** Oven */
+      /**
+       * Oven
+       * @description name of the oven; null: an ordinary one
+       */
       oven: string;
       /**
        * Oven Kind
+       * @description static or fan
        * @enum {string}
        */
       oven_kind: "static" | "fan";
+      /** @description the moulds in their pan */
       tray: components["schemas"]["TrayOut"] | null;
+      /** @description the vessel */
       vessel: components["schemas"]["StandsIn"];
     };
     /**
@@ -2100,19 +2348,40 @@ export interface components {
      * @description A minute of the bake.
      */
     BakePoint: {
-      /** Bath C */
+      /**
+       * Bath C
+       * @description temperature of the bath's water, degC
+       */
       bath_c: number | null;
-      /** Centre C */
+      /**
+       * Centre C
+       * @description temperature of the middle, degC
+       */
       centre_c: number;
-      /** Edge C */
+      /**
+       * Edge C
+       * @description temperature five millimetres from the wall, degC
+       */
       edge_c: number;
-      /** Least Set */
+      /**
+       * Least Set
+       * @description set share of the least set place, 0 to 1
+       */
       least_set: number;
-      /** Oven C */
+      /**
+       * Oven C
+       * @description temperature of the oven, degC
+       */
       oven_c: number;
-      /** T Min */
+      /**
+       * T Min
+       * @description when, min
+       */
       t_min: number;
-      /** Unset Diameter Mm */
+      /**
+       * Unset Diameter Mm
+       * @description width of the loose disc, mm
+       */
       unset_diameter_mm: number;
     };
     /**
@@ -2123,18 +2392,21 @@ export interface components {
     Baking: {
       /**
        * After
+       * @description where it cools after the pull
        * @default rack
        * @enum {string}
        */
       after: "rack" | "in_bath" | "ice" | "oven_off";
       /**
        * Barrier
+       * @description what keeps the shell from the damp of its filling
        * @default none
        * @enum {string}
        */
       barrier: "none" | "egg_wash" | "butter" | "chocolate";
       /**
        * Blind
+       * @description how the shell is baked blind
        * @default weights
        * @enum {string}
        */
@@ -2146,23 +2418,32 @@ export interface components {
       cold_id?: number | null;
       /**
        * Covered
+       * @description whether the pan is covered with foil
        * @default false
        */
       covered: boolean;
       /**
        * Crust
+       * @description what the shell is made of
        * @default
        * @enum {string}
        */
       crust: "" | "pastry" | "crumb";
       /**
        * Crust Mm
+       * @description thickness of the shell, mm
        * @default 5
        */
       crust_mm: number;
-      /** Doneness */
+      /**
+       * Doneness
+       * @description the sign it is pulled by
+       */
       doneness?: ("wobble" | "just_set" | "clean_knife" | "domed") | null;
-      /** Door Min */
+      /**
+       * Door Min
+       * @description when the door is opened, min
+       */
       door_min?: number[];
       /**
        * Dough Mm
@@ -2171,11 +2452,13 @@ export interface components {
       dough_mm?: number | null;
       /**
        * Filled C
+       * @description temperature of what is filled in, degC
        * @default 5
        */
       filled_c: number;
       /**
        * Film
+       * @description whether film lies on the surface while it cools
        * @default true
        */
       film: boolean;
@@ -2186,17 +2469,20 @@ export interface components {
       first_c?: number | null;
       /**
        * First Min
+       * @description minutes at the first setting
        * @default 15
        */
       first_min: number;
       /**
        * Goes
+       * @description when the shell is filled: before it is baked, or after, cold or hot
        * @default cold_filling
        * @enum {string}
        */
       goes: "baked_in" | "cold_filling" | "hot_filling";
       /**
        * Ice
+       * @description whether it cools in ice
        * @default
        * @enum {string}
        */
@@ -2213,27 +2499,32 @@ export interface components {
       poured_c?: number | null;
       /**
        * Preheated
+       * @description whether the oven is hot when it goes in
        * @default true
        */
       preheated: boolean;
       /**
        * Put Away C
+       * @description warmest it may be put away, degC
        * @default 57
        */
       put_away_c: number;
       /**
        * Set C
+       * @description the oven's dial, degC
        * @default 160
        */
       set_c: number;
       /**
        * Stand
+       * @description what it stands on in the oven
        * @default rack
        * @enum {string}
        */
       stand: "rack" | "deck";
       /**
        * Water C
+       * @description temperature of the water that is poured, degC
        * @default 70
        */
       water_c: number;
@@ -2243,35 +2534,60 @@ export interface components {
      * @description A batch in the book.
      */
     BatchCard: {
-      /** Cook */
+      /**
+       * Cook
+       * @description who cooked it
+       */
       cook: string | null;
-      /** Dessert */
+      /**
+       * Dessert
+       * @description name of the dessert
+       */
       dessert: string;
       /**
        * Dessert Id
        * Format: uuid
+       * @description which dessert
        */
       dessert_id: string;
-      /** Ended At */
+      /**
+       * Ended At
+       * @description when it ended; null: it runs
+       */
       ended_at: string | null;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Peak C */
+      /**
+       * Peak C
+       * @description hottest it was, degC
+       */
       peak_c: number | null;
-      /** Predicted Class */
+      /**
+       * Predicted Class
+       * @description class of set it was predicted to have
+       */
       predicted_class: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | null;
       /**
        * Started At
        * Format: date-time
+       * @description when it was started
        */
       started_at: string;
-      /** Took S */
+      /**
+       * Took S
+       * @description how long it took, s
+       */
       took_s: number | null;
+      /** @description what came of it; null: not judged */
       verdict: components["schemas"]["VerdictOut"] | null;
-      /** Version */
+      /**
+       * Version
+       * @description number of the version
+       */
       version: number;
       /**
        * Whole
@@ -2284,75 +2600,151 @@ export interface components {
      * @description A batch whole: plan, course, curve, what the curve shows, and how it compares.
      */
     BatchOut: {
-      /** Before */
+      /**
+       * Before
+       * @description what the batches of this version before it came to
+       */
       before: string[];
-      /** Built Into */
+      /**
+       * Built Into
+       * @description built desserts this batch went into
+       */
       built_into: string[];
-      /** Channels */
+      /**
+       * Channels
+       * @description readings of the probe's other channels, by channel
+       */
       channels: {
         [key: string]: components["schemas"]["Point"][];
       };
-      /** Cook */
+      /**
+       * Cook
+       * @description who cooked it
+       */
       cook: string | null;
-      /** Dessert */
+      /**
+       * Dessert
+       * @description name of the dessert
+       */
       dessert: string;
       /**
        * Dessert Id
        * Format: uuid
+       * @description which dessert
        */
       dessert_id: string;
-      /** Deviations */
+      /**
+       * Deviations
+       * @description how far each step's curve was from its prediction
+       */
       deviations: components["schemas"]["DeviationOut"][];
-      /** Device */
+      /**
+       * Device
+       * @description the probe
+       */
       device: string | null;
-      /** Ended At */
+      /**
+       * Ended At
+       * @description when it ended; null: it runs
+       */
       ended_at: string | null;
-      /** Findings */
+      /**
+       * Findings
+       * @description what the curve shows
+       */
       findings: components["schemas"]["FindingOut"][];
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Laid */
+      /**
+       * Laid
+       * @description what was weighed, layer by layer
+       */
       laid: components["schemas"]["LaidOut"][];
-      /** Lines Text */
+      /**
+       * Lines Text
+       * @description the lines as they were written
+       */
       lines_text: string;
-      /** Made Of */
+      /**
+       * Made Of
+       * @description the cooks and bakes it came from
+       */
       made_of: components["schemas"]["MadeOfOut"][];
-      /** Mended */
+      /**
+       * Mended
+       * @description what was done about it
+       */
       mended: string;
-      /** Peak C */
+      /**
+       * Peak C
+       * @description hottest it was, degC
+       */
       peak_c: number | null;
-      /** Photos */
+      /**
+       * Photos
+       * @description pictures of it
+       */
       photos: components["schemas"]["PhotoOut"][];
+      /** @description what was predicted when the cook began */
       plan: components["schemas"]["PlanOut"];
-      /** Predicted Class */
+      /**
+       * Predicted Class
+       * @description class of set it was predicted to have
+       */
       predicted_class: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | null;
-      /** Readings */
+      /**
+       * Readings
+       * @description readings of the cook, thinned for drawing
+       */
       readings: components["schemas"]["Point"][];
-      /** Rungs */
+      /**
+       * Rungs
+       * @description the temper, ladle by ladle
+       */
       rungs: number;
+      /** @description what the heat has done to germs; null: no probe */
       safe: components["schemas"]["SafeOut"] | null;
-      /** Simulated */
+      /**
+       * Simulated
+       * @description whether a stand-in makes its readings
+       */
       simulated: boolean;
       /**
        * Started At
        * Format: date-time
+       * @description when it was started
        */
       started_at: string;
-      /** Time Scale */
+      /**
+       * Time Scale
+       * @description how many times faster than real the cook's clock runs; 1 unless simulated
+       */
       time_scale: number;
-      /** Timings */
+      /**
+       * Timings
+       * @description when each step was entered and left
+       */
       timings: components["schemas"]["TimingOut"][];
-      /** Took S */
+      /**
+       * Took S
+       * @description how long it took, s
+       */
       took_s: number | null;
+      /** @description what came of it; null: not judged */
       verdict: components["schemas"]["VerdictOut"] | null;
-      /** Version */
+      /**
+       * Version
+       * @description number of the version
+       */
       version: number;
       /**
        * Version Id
        * Format: uuid
+       * @description which version
        */
       version_id: string;
       /**
@@ -2369,6 +2761,7 @@ export interface components {
       /**
        * At
        * Format: date-time
+       * @description when: a moment in the kitchen's own time
        */
       at: string;
       /**
@@ -2377,11 +2770,20 @@ export interface components {
        * @default false
        */
       chilled: boolean;
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
-      /** Oven */
+      /**
+       * Oven
+       * @description name of the oven
+       */
       oven?: string | null;
-      /** Who */
+      /**
+       * Who
+       * @description who does it
+       */
       who?: string | null;
     };
     /**
@@ -2389,9 +2791,14 @@ export interface components {
      * @description Somebody saved in between: theirs is what stands now.
      */
     BuildConflict: {
-      /** Message */
+      /**
+       * Message
+       * @description what is wrong, in a sentence
+       */
       message: string;
+      /** @description what was sent and not saved */
       mine: components["schemas"]["BuildContent"];
+      /** @description what somebody else saved in between */
       theirs: components["schemas"]["BuildPage"];
     };
     /**
@@ -2401,37 +2808,54 @@ export interface components {
     BuildContent: {
       /**
        * Count
+       * @description how many
        * @default 1
        */
       count: number;
       /**
        * Cut
+       * @description how it is cut
        * @default whole
        * @enum {string}
        */
       cut: "whole" | "wedges" | "squares" | "rings";
       /**
        * Filling
+       * @description whether the filling goes in cold or hot
        * @default cold
        * @enum {string}
        */
       filling: "cold" | "hot";
-      /** Folds */
+      /**
+       * Folds
+       * @description parts lightened with another
+       */
       folds?: components["schemas"]["FoldSaved"][];
-      /** Layers */
+      /**
+       * Layers
+       * @description the layers, from the bottom
+       */
       layers?: components["schemas"]["LayerSaved"][];
-      /** Losses */
+      /**
+       * Losses
+       * @description what of each part stays in pot and bowl
+       */
       losses?: components["schemas"]["LossSaved"][];
       /**
        * Meringue
+       * @description whether it is served cold, or hot under its meringue
        * @default cold
        * @enum {string}
        */
       meringue: "cold" | "hot";
-      /** Overrules */
+      /**
+       * Overrules
+       * @description the kitchen's own minutes for steps
+       */
       overrules?: components["schemas"]["OverruleIn"][];
       /**
        * Portions Each
+       * @description how many portions each vessel gives
        * @default 1
        */
       portions_each: number;
@@ -2447,30 +2871,59 @@ export interface components {
      * @description A dessert whole.
      */
     BuildOut: {
-      /** Critical */
+      /**
+       * Critical
+       * @description the chain of steps that decides how early to begin
+       */
       critical: string[];
-      /** Folds */
+      /**
+       * Folds
+       * @description parts lightened with another
+       */
       folds: components["schemas"]["FoldOut"][];
       /**
        * Guide
        * @description building it, one layer a step
        */
       guide: components["schemas"]["AssemblyStepOut"][];
-      /** Layers */
+      /**
+       * Layers
+       * @description the layers, from the bottom
+       */
       layers: components["schemas"]["LainOut"][];
-      /** Minded */
+      /**
+       * Minded
+       * @description what to mind about how its layers meet
+       */
       minded: string[];
-      /** Parts */
+      /**
+       * Parts
+       * @description the parts
+       */
       parts: components["schemas"]["BuildPartOut"][];
+      /** @description one portion */
       portion: components["schemas"]["PortionOut"];
-      /** Shorter */
+      /**
+       * Shorter
+       * @description waits of the deciding chain that may be shorter
+       */
       shorter: components["schemas"]["SavingOut"][];
-      /** Shortest Min */
+      /**
+       * Shortest Min
+       * @description shortest it can be, from the first step to the plate, min
+       */
       shortest_min: number;
+      /** @description the vessel it stands in */
       stand: components["schemas"]["StandOut"];
-      /** Steps */
+      /**
+       * Steps
+       * @description the steps, in order
+       */
       steps: components["schemas"]["BuildStepOut"][];
-      /** Warnings */
+      /**
+       * Warnings
+       * @description what to mind, in sentences
+       */
       warnings: string[];
     };
     /**
@@ -2478,8 +2931,11 @@ export interface components {
      * @description The build as saved (or as it would begin) and what it comes to; one of found and problem.
      */
     BuildPage: {
+      /** @description everything that can be changed about it */
       content: components["schemas"]["BuildContent"];
+      /** @description what was worked out */
       found: components["schemas"]["BuildOut"] | null;
+      /** @description why there is no answer */
       problem: components["schemas"]["BuildProblem"] | null;
       /**
        * Revision
@@ -2494,6 +2950,7 @@ export interface components {
     BuildPartOut: {
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind:
@@ -2535,19 +2992,40 @@ export interface components {
        * @description over when made once as written; negative: short
        */
       left_g: number;
-      /** Lost Pct */
+      /**
+       * Lost Pct
+       * @description what of it stays in pot and bowl, %
+       */
       lost_pct: number;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Need G */
+      /**
+       * Need G
+       * @description what is needed, g
+       */
       need_g: number;
-      /** Scaled Lines */
+      /**
+       * Scaled Lines
+       * @description its lines, scaled
+       */
       scaled_lines: string[];
-      /** Scaled Times */
+      /**
+       * Scaled Times
+       * @description by how much its lines are multiplied
+       */
       scaled_times: number;
-      /** Times */
+      /**
+       * Times
+       * @description how many times over
+       */
       times: number;
-      /** Written G */
+      /**
+       * Written G
+       * @description what its lines come to as written, g
+       */
       written_g: number;
     };
     /**
@@ -2555,9 +3033,15 @@ export interface components {
      * @description What stands in the way, at its field.
      */
     BuildProblem: {
-      /** Field */
+      /**
+       * Field
+       * @description the field it is about; null: the whole
+       */
       field: string;
-      /** Message */
+      /**
+       * Message
+       * @description what is wrong, in a sentence
+       */
       message: string;
     };
     /**
@@ -2565,8 +3049,12 @@ export interface components {
      * @description An edit made on revision ``revision``.
      */
     BuildSave: {
+      /** @description everything that can be changed about it */
       content: components["schemas"]["BuildContent"];
-      /** Revision */
+      /**
+       * Revision
+       * @description which edit it is: a stale one is refused
+       */
       revision: number;
     };
     /**
@@ -2574,59 +3062,111 @@ export interface components {
      * @description A step of the thread; ``earliest_min`` and ``latest_min`` before the plate it may begin.
      */
     BuildStepOut: {
-      /** After */
+      /**
+       * After
+       * @description gaps this step keeps to the steps before it
+       */
       after: components["schemas"]["GapOut"][];
       /**
        * Ahead
+       * @description how early it may be done, in words
        * @enum {string}
        */
       ahead: "two_days" | "day_before" | "hours" | "at_last";
-      /** Attention */
+      /**
+       * Attention
+       * @description whether somebody has to stand by while it waits
+       */
       attention: boolean;
-      /** Code */
+      /**
+       * Code
+       * @description what it is, for a program
+       */
       code: string;
       /**
        * Comes Hot
        * @description it comes into the cold hot, or warm from the fire
        */
       comes_hot: boolean;
-      /** Critical */
+      /**
+       * Critical
+       * @description whether it is of the chain that decides how early to begin
+       */
       critical: boolean;
-      /** Earliest Min */
+      /**
+       * Earliest Min
+       * @description earliest it may begin, minutes before the plate
+       */
       earliest_min: number;
-      /** Hands Min */
+      /**
+       * Hands Min
+       * @description minutes of somebody's hands
+       */
       hands_min: number;
       /**
        * Holds
        * @description those of them that its wait occupies
        */
       holds: string[];
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
-      /** Latest Min */
+      /**
+       * Latest Min
+       * @description latest it may begin, minutes before the plate
+       */
       latest_min: number;
-      /** Oven C */
+      /**
+       * Oven C
+       * @description temperature of the oven, degC
+       */
       oven_c: number | null;
-      /** Own */
+      /**
+       * Own
+       * @description whether its minutes are the kitchen's own
+       */
       own: boolean;
-      /** Part */
+      /**
+       * Part
+       * @description the part
+       */
       part: string;
-      /** Source */
+      /**
+       * Source
+       * @description where its numbers come from
+       */
       source: string;
       /**
        * Spoils
        * @description dairy or egg that may not stand warm
        */
       spoils: boolean;
-      /** Uses */
+      /**
+       * Uses
+       * @description keys of the steps whose results it takes
+       */
       uses: string[];
-      /** Wait High Min */
+      /**
+       * Wait High Min
+       * @description longest it waits after the hands, min
+       */
       wait_high_min: number;
-      /** Wait Low Min */
+      /**
+       * Wait Low Min
+       * @description shortest it waits after the hands, min
+       */
       wait_low_min: number;
-      /** Wait Min */
+      /**
+       * Wait Min
+       * @description how long it waits after the hands, min
+       */
       wait_min: number;
-      /** Words */
+      /**
+       * Words
+       * @description in words
+       */
       words: string;
     };
     /**
@@ -2634,17 +3174,35 @@ export interface components {
      * @description Something to buy: what the day takes, what is in the house, and the packs for the rest.
      */
     BuyOut: {
-      /** Buy G */
+      /**
+       * Buy G
+       * @description what is to be bought, g
+       */
       buy_g: number;
-      /** House G */
+      /**
+       * House G
+       * @description what is in the house of it, g
+       */
       house_g: number;
-      /** Ingredient */
+      /**
+       * Ingredient
+       * @description key or name of the ingredient
+       */
       ingredient: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Need G */
+      /**
+       * Need G
+       * @description what is needed, g
+       */
       need_g: number;
-      /** Pack G */
+      /**
+       * Pack G
+       * @description what a pack holds, g
+       */
       pack_g: number | null;
       /**
        * Packs
@@ -2662,23 +3220,50 @@ export interface components {
      * @description A likely cause of a fault, with what speaks for and against it.
      */
     CauseOut: {
-      /** Against */
+      /**
+       * Against
+       * @description what speaks against it
+       */
       against: string[];
-      /** Ask */
+      /**
+       * Ask
+       * @description what to ask the cook to be surer
+       */
       ask: string;
-      /** Cause */
+      /**
+       * Cause
+       * @description code of the cause
+       */
       cause: string;
-      /** Fault */
+      /**
+       * Fault
+       * @description code of the fault
+       */
       fault: string;
-      /** For */
+      /**
+       * For
+       * @description what speaks for it
+       */
       for: string[];
-      /** Mend */
+      /**
+       * Mend
+       * @description what mends it next time
+       */
       mend: string;
-      /** Probability */
+      /**
+       * Probability
+       * @description how likely, 0 to 1
+       */
       probability: number;
-      /** Source */
+      /**
+       * Source
+       * @description where its numbers come from
+       */
       source: string;
-      /** Words */
+      /**
+       * Words
+       * @description in words
+       */
       words: string;
     };
     /**
@@ -2686,11 +3271,20 @@ export interface components {
      * @description What would spoil the batch, why, and what helps.
      */
     CautionOut: {
-      /** Code */
+      /**
+       * Code
+       * @description what it is, for a program
+       */
       code: string;
-      /** Do */
+      /**
+       * Do
+       * @description what helps
+       */
       do: string;
-      /** Says */
+      /**
+       * Says
+       * @description what would happen and why, a sentence
+       */
       says: string;
     };
     /**
@@ -2698,11 +3292,20 @@ export interface components {
      * @description What to change: in words, and as lines where it is the formula.
      */
     ChangeOfBatch: {
-      /** Cause */
+      /**
+       * Cause
+       * @description code of the cause
+       */
       cause: string;
-      /** Lines */
+      /**
+       * Lines
+       * @description the formula's lines with the change in them
+       */
       lines: string[];
-      /** Words */
+      /**
+       * Words
+       * @description in words
+       */
       words: string;
     };
     /**
@@ -2710,11 +3313,20 @@ export interface components {
      * @description One line that changed; ``before`` empty: added, ``after`` empty: taken out.
      */
     ChangeOut: {
-      /** After */
+      /**
+       * After
+       * @description the line as it is now; empty: taken out
+       */
       after: string;
-      /** Before */
+      /**
+       * Before
+       * @description the line as it was; empty: added
+       */
       before: string;
-      /** Why */
+      /**
+       * Why
+       * @description why, a sentence
+       */
       why: string;
     };
     /**
@@ -2722,11 +3334,20 @@ export interface components {
      * @description Another channel of the probe: its last reading, in real seconds how old.
      */
     ChannelOut: {
-      /** Age S */
+      /**
+       * Age S
+       * @description how old the reading is, s
+       */
       age_s: number;
-      /** Channel */
+      /**
+       * Channel
+       * @description number of the probe's channel
+       */
       channel: number;
-      /** Temp C */
+      /**
+       * Temp C
+       * @description temperature, degC
+       */
       temp_c: number;
     };
     /**
@@ -2734,11 +3355,19 @@ export interface components {
      * @description A dessert's batches, the oldest first.
      */
     ChartOut: {
-      /** Faults */
+      /**
+       * Faults
+       * @description codes of the faults that were ticked
+       */
       faults: components["schemas"]["FaultWeek"][];
+      /** @description ordinary spread of the hottest */
       peak_limits: components["schemas"]["LimitsOut"] | null;
-      /** Points */
+      /**
+       * Points
+       * @description the batches, oldest first
+       */
       points: components["schemas"]["ChartPoint"][];
+      /** @description ordinary spread of the set */
       set_limits: components["schemas"]["LimitsOut"] | null;
     };
     /**
@@ -2750,22 +3379,39 @@ export interface components {
       /**
        * At
        * Format: date-time
+       * @description when: a moment in the kitchen's own time
        */
       at: string;
-      /** Faults */
+      /**
+       * Faults
+       * @description codes of the faults that were ticked
+       */
       faults: string[];
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Peak C */
+      /**
+       * Peak C
+       * @description hottest it was, degC
+       */
       peak_c: number | null;
-      /** Set S */
+      /**
+       * Set S
+       * @description set index of what came out
+       */
       set_s: number | null;
-      /** Texture */
+      /**
+       * Texture
+       * @description class of set that came out
+       */
       texture: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | null;
-      /** Version */
+      /**
+       * Version
+       * @description number of the version
+       */
       version: number;
     };
     /**
@@ -2773,19 +3419,40 @@ export interface components {
      * @description One setting tried.
      */
     ChoiceOut: {
-      /** Bath */
+      /**
+       * Bath
+       * @description whether the moulds stand in water
+       */
       bath: boolean;
-      /** Chosen */
+      /**
+       * Chosen
+       * @description whether it is the one advised
+       */
       chosen: boolean;
-      /** Edge Minus Centre K */
+      /**
+       * Edge Minus Centre K
+       * @description how much hotter the edge is than the middle at the pull, K
+       */
       edge_minus_centre_k: number;
-      /** Overdone Pct */
+      /**
+       * Overdone Pct
+       * @description share that is overdone, %
+       */
       overdone_pct: number;
-      /** Pull Min */
+      /**
+       * Pull Min
+       * @description when to pull it, min
+       */
       pull_min: number;
-      /** Set C */
+      /**
+       * Set C
+       * @description the oven's dial, degC
+       */
       set_c: number;
-      /** Window Min */
+      /**
+       * Window Min
+       * @description how long the window of the pull is, min
+       */
       window_min: number;
     };
     /**
@@ -2793,21 +3460,25 @@ export interface components {
      * @description Ask for the oven and bath that serve a wish.
      */
     ChooseAsk: {
+      /** @description everything that can be changed about it */
       content: components["schemas"]["Content"];
       /**
        * Kind
+       * @description what kind it is
        * @default filling
        * @enum {string}
        */
       kind: "crust" | "filling" | "caramel" | "meringue" | "cream" | "glaze" | "garnish";
       /**
        * Wish
+       * @description what the bake shall be like
        * @default even
        * @enum {string}
        */
       wish: "even" | "long_window";
       /**
        * Within Min
+       * @description most it may take, min
        * @default 90
        */
       within_min: number;
@@ -2817,9 +3488,15 @@ export interface components {
      * @description The settings tried, best first, and why the first is.
      */
     ChooseOut: {
-      /** Choices */
+      /**
+       * Choices
+       * @description the settings that were tried, best first
+       */
       choices: components["schemas"]["ChoiceOut"][];
-      /** Says */
+      /**
+       * Says
+       * @description what comes of it, in sentences
+       */
       says: string;
     };
     /**
@@ -2829,12 +3506,19 @@ export interface components {
     ClashOut: {
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind: "dessert" | "limit";
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Words */
+      /**
+       * Words
+       * @description in words
+       */
       words: string;
     };
     /**
@@ -2842,13 +3526,25 @@ export interface components {
      * @description Egg temperatures; ``curdle_c`` null where starch protects it.
      */
     CoagulationOut: {
-      /** Curdle C */
+      /**
+       * Curdle C
+       * @description where the egg curdles, degC; null: starch protects it
+       */
       curdle_c: number | null;
-      /** Ideal C */
+      /**
+       * Ideal C
+       * @description where the egg is best, degC
+       */
       ideal_c: number;
-      /** Onset C */
+      /**
+       * Onset C
+       * @description where the egg begins to thicken, degC
+       */
       onset_c: number;
-      /** Spread K */
+      /**
+       * Spread K
+       * @description uncertainty, K
+       */
       spread_k: number;
     };
     /**
@@ -2858,16 +3554,21 @@ export interface components {
     ColdIn: {
       /**
        * Air C
+       * @description temperature of the air, degC
        * @default 3
        */
       air_c: number;
       /**
        * Kind
+       * @description what kind it is
        * @default fridge
        * @enum {string}
        */
       kind: "fridge" | "still_fridge" | "blast";
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
       /**
        * Trays
@@ -2881,18 +3582,31 @@ export interface components {
      * @description A refrigerator or chiller and the air it really has.
      */
     ColdOut: {
-      /** Air C */
+      /**
+       * Air C
+       * @description temperature of the air, degC
+       */
       air_c: number;
-      /** Id */
+      /**
+       * Id
+       * @description its id, made by whoever sends it first
+       */
       id: number;
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind: "fridge" | "still_fridge" | "blast";
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Trays */
+      /**
+       * Trays
+       * @description how many trays it holds
+       */
       trays: number;
     };
     /**
@@ -2903,11 +3617,13 @@ export interface components {
       /**
        * Left
        * Format: uuid
+       * @description the one on the left
        */
       left: string;
       /**
        * Right
        * Format: uuid
+       * @description the one on the right
        */
       right: string;
     };
@@ -2916,11 +3632,19 @@ export interface components {
      * @description Both answers and the pairs of their lines.
      */
     CompareOut: {
+      /** @description the one on the left */
       left: components["schemas"]["FormulaOut"];
-      /** Pairs */
+      /**
+       * Pairs
+       * @description lines that answer each other
+       */
       pairs: components["schemas"]["PairOut"][];
+      /** @description the one on the right */
       right: components["schemas"]["FormulaOut"];
-      /** Says */
+      /**
+       * Says
+       * @description what comes of it, in sentences
+       */
       says: string[];
     };
     /**
@@ -2928,8 +3652,11 @@ export interface components {
      * @description Two versions side by side.
      */
     ComparedOut: {
+      /** @description what was worked out */
       found: components["schemas"]["CompareOut"];
+      /** @description the one on the left */
       left: components["schemas"]["SideOut"];
+      /** @description the one on the right */
       right: components["schemas"]["SideOut"];
     };
     /**
@@ -2937,19 +3664,40 @@ export interface components {
      * @description Mass percent of the whole mix; the parts add up to 100.
      */
     CompositionOut: {
-      /** Alcohol */
+      /**
+       * Alcohol
+       * @description alcohol, % of the mass
+       */
       alcohol: number;
-      /** Fat */
+      /**
+       * Fat
+       * @description fat, % of the mass
+       */
       fat: number;
-      /** Other */
+      /**
+       * Other
+       * @description everything else, % of the mass
+       */
       other: number;
-      /** Protein */
+      /**
+       * Protein
+       * @description protein, % of the mass
+       */
       protein: number;
-      /** Starch */
+      /**
+       * Starch
+       * @description starch, % of the mass
+       */
       starch: number;
-      /** Sugars */
+      /**
+       * Sugars
+       * @description sugars, % of the mass
+       */
       sugars: number;
-      /** Water */
+      /**
+       * Water
+       * @description water, % of the mass
+       */
       water: number;
     };
     /**
@@ -2957,25 +3705,47 @@ export interface components {
      * @description What differs at the stove today and is no change of the formula; null: as written.
      */
     Conditions: {
+      /** @description how it is baked and cooled */
       baking?: components["schemas"]["Baking"] | null;
-      /** Cook Setting Pct */
+      /**
+       * Cook Setting Pct
+       * @description the ring while it cooks, % of full
+       */
       cook_setting_pct?: number | null;
       /**
        * Egg Grade
        * @description the eggs there are
        */
       egg_grade?: string | null;
-      /** Eggs C */
+      /**
+       * Eggs C
+       * @description temperature of the eggs, degC
+       */
       eggs_c?: number | null;
-      /** Heat Setting Pct */
+      /**
+       * Heat Setting Pct
+       * @description the ring while it heats, % of full
+       */
       heat_setting_pct?: number | null;
-      /** Held Back Ml */
+      /**
+       * Held Back Ml
+       * @description milk held back cold for the eggs, ml
+       */
       held_back_ml?: number | null;
-      /** Hot C */
+      /**
+       * Hot C
+       * @description temperature of the hot liquid when it is poured, degC
+       */
       hot_c?: number | null;
-      /** Ladle Ml */
+      /**
+       * Ladle Ml
+       * @description what a ladle holds, ml
+       */
       ladle_ml?: number | null;
-      /** Ring Id */
+      /**
+       * Ring Id
+       * @description the ring; null: an ordinary one
+       */
       ring_id?: number | null;
     };
     /**
@@ -2983,9 +3753,14 @@ export interface components {
      * @description Somebody saved in between: their version and yours, neither lost.
      */
     Conflict: {
-      /** Message */
+      /**
+       * Message
+       * @description what is wrong, in a sentence
+       */
       message: string;
+      /** @description what was sent and not saved */
       mine: components["schemas"]["Content"];
+      /** @description what somebody else saved in between */
       theirs: components["schemas"]["VersionOut"];
     };
     /**
@@ -2993,15 +3768,18 @@ export interface components {
      * @description Everything a cook can change about a version.
      */
     Content: {
+      /** @description how it is baked and cooled */
       baking?: components["schemas"]["Baking"];
       /**
        * Bath Level
+       * @description where the water stands
        * @default none
        * @enum {string}
        */
       bath_level: "none" | "half" | "rim" | "mm" | "beside";
       /**
        * Bath Mm
+       * @description height of the water when it is given in mm
        * @default 20
        */
       bath_mm: number;
@@ -3014,21 +3792,25 @@ export interface components {
       beaten: "" | "yes" | "no";
       /**
        * Below Rim Mm
+       * @description how far under the rim it is filled, mm
        * @default 5
        */
       below_rim_mm: number;
       /**
        * Cook Setting Pct
+       * @description the ring while it cooks, % of full
        * @default 45
        */
       cook_setting_pct: number;
       /**
        * Egg Grade
+       * @description grade of egg that “an egg” means
        * @default US large
        */
       egg_grade: string;
       /**
        * Eggs C
+       * @description temperature of the eggs, degC
        * @default 18
        */
       eggs_c: number;
@@ -3040,37 +3822,44 @@ export interface components {
       family: string;
       /**
        * Fill By
+       * @description what the fill is given by
        * @default share
        * @enum {string}
        */
       fill_by: "all" | "share" | "below_rim" | "weight";
       /**
        * Fill Pct
+       * @description share of the depth it is filled to, %
        * @default 90
        */
       fill_pct: number;
       /**
        * Heat Setting Pct
+       * @description the ring while it heats, % of full
        * @default 70
        */
       heat_setting_pct: number;
       /**
        * Held Back Ml
+       * @description milk held back cold for the eggs, ml
        * @default 250
        */
       held_back_ml: number;
       /**
        * Hot C
+       * @description temperature of the hot liquid when it is poured, degC
        * @default 90
        */
       hot_c: number;
       /**
        * Ladle Ml
+       * @description what a ladle holds, ml
        * @default 100
        */
       ladle_ml: number;
       /**
        * Lines Text
+       * @description the lines as they were written
        * @default
        */
       lines_text: string;
@@ -3083,21 +3872,25 @@ export interface components {
       method: "" | "italian" | "swiss" | "french";
       /**
        * Note
+       * @description a note in the cook's own words
        * @default
        */
       note: string;
       /**
        * Overrun Pct
+       * @description air beaten into it, % of its volume
        * @default 0
        */
       overrun_pct: number;
       /**
        * Portion G
+       * @description what a portion weighs, g
        * @default 100
        */
       portion_g: number;
       /**
        * Portions Per Vessel
+       * @description how many portions a vessel gives
        * @default 1
        */
       portions_per_vessel: number;
@@ -3107,10 +3900,14 @@ export interface components {
        * @default
        */
       rest_vessel_key: string;
-      /** Ring Id */
+      /**
+       * Ring Id
+       * @description the ring; null: an ordinary one
+       */
       ring_id?: number | null;
       /**
        * School
+       * @description which way it is tempered or baked
        * @default hot_into_eggs
        * @enum {string}
        */
@@ -3129,6 +3926,7 @@ export interface components {
       tray_key: string;
       /**
        * Vessel Count
+       * @description how many vessels
        * @default 8
        */
       vessel_count: number;
@@ -3144,20 +3942,36 @@ export interface components {
      * @description The same bake in the other kind of oven, and on other dials.
      */
     ConvertOut: {
-      /** Fahrenheit */
+      /**
+       * Fahrenheit
+       * @description the dial in degF
+       */
       fahrenheit: number;
-      /** Gas Mark */
+      /**
+       * Gas Mark
+       * @description the dial as a gas mark
+       */
       gas_mark: string;
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind: "static" | "fan";
-      /** Rule C */
+      /**
+       * Rule C
+       * @description the dial by the rule of thumb, degC
+       */
       rule_c: number;
-      /** Says */
+      /**
+       * Says
+       * @description what comes of it, in sentences
+       */
       says: string;
-      /** Set C */
+      /**
+       * Set C
+       * @description the oven's dial, degC
+       */
       set_c: number | null;
     };
     /**
@@ -3165,22 +3979,41 @@ export interface components {
      * @description How it is cooked and where to stop.
      */
     CookOut: {
-      /** High C */
+      /**
+       * High C
+       * @description highest of its window, degC
+       */
       high_c: number | null;
-      /** Hold S */
+      /**
+       * Hold S
+       * @description how long to hold it, s
+       */
       hold_s: number;
-      /** Low C */
+      /**
+       * Low C
+       * @description lowest of its window, degC
+       */
       low_c: number | null;
       /**
        * Mode
+       * @description how it is cooked
        * @enum {string}
        */
       mode: "nappe" | "boil_hold" | "bake" | "double_boiler" | "none";
-      /** Never C */
+      /**
+       * Never C
+       * @description never hotter than this, degC
+       */
       never_c: number | null;
-      /** Temp C */
+      /**
+       * Temp C
+       * @description temperature, degC
+       */
       temp_c: number | null;
-      /** Why */
+      /**
+       * Why
+       * @description why, a sentence
+       */
       why: string;
     };
     /**
@@ -3188,23 +4021,37 @@ export interface components {
      * @description A batch of a version and what came of it.
      */
     CookedOut: {
-      /** Cook */
+      /**
+       * Cook
+       * @description who cooked it
+       */
       cook: string | null;
-      /** Faults */
+      /**
+       * Faults
+       * @description codes of the faults that were ticked
+       */
       faults: string[];
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Note */
+      /**
+       * Note
+       * @description a note in the cook's own words
+       */
       note: string;
       /**
        * Started At
        * Format: date-time
+       * @description when it was started
        */
       started_at: string;
-      /** Texture */
+      /**
+       * Texture
+       * @description class of set that came out
+       */
       texture: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | null;
     };
     /**
@@ -3213,35 +4060,80 @@ export interface components {
      *     day.
      */
     CoolOut: {
-      /** Chill H */
+      /**
+       * Chill H
+       * @description hours in the cold until it can be served, from and to
+       */
       chill_h: number[];
-      /** Cold Enough Min */
+      /**
+       * Cold Enough Min
+       * @description when it is cold enough, min
+       */
       cold_enough_min: number | null;
-      /** Complies */
+      /**
+       * Complies
+       * @description whether the kitchen's cooling rule is met
+       */
       complies: boolean;
-      /** Curve */
+      /**
+       * Curve
+       * @description the course of it, point by point
+       */
       curve: components["schemas"]["CoolPoint"][];
-      /** Depth Mm */
+      /**
+       * Depth Mm
+       * @description depth inside, mm
+       */
       depth_mm: number;
-      /** Ice Kg */
+      /**
+       * Ice Kg
+       * @description ice it takes, kg
+       */
       ice_kg: number | null;
-      /** Keep Days */
+      /**
+       * Keep Days
+       * @description days it keeps, from and to
+       */
       keep_days: number;
-      /** Max Depth Mm */
+      /**
+       * Max Depth Mm
+       * @description deepest that meets the rule, mm
+       */
       max_depth_mm: number;
-      /** Reasons */
+      /**
+       * Reasons
+       * @description why each number is what it is, by the number's name
+       */
       reasons: components["schemas"]["ReasonOut"][];
-      /** Release S */
+      /**
+       * Release S
+       * @description how long to warm the mould before it lets go, s
+       */
       release_s: number | null;
-      /** Says */
+      /**
+       * Says
+       * @description what comes of it, in sentences
+       */
       says: string;
-      /** Split Into */
+      /**
+       * Split Into
+       * @description how many containers to split it into; null: no need
+       */
       split_into: number | null;
-      /** To 21 Min */
+      /**
+       * To 21 Min
+       * @description minutes to 21 degC
+       */
       to_21_min: number | null;
-      /** To 5 Min */
+      /**
+       * To 5 Min
+       * @description minutes to 5 degC
+       */
       to_5_min: number | null;
-      /** Warnings */
+      /**
+       * Warnings
+       * @description what to mind, in sentences
+       */
       warnings: string[];
     };
     /**
@@ -3249,13 +4141,24 @@ export interface components {
      * @description A cooling as this kitchen would do it.
      */
     CoolPlanOut: {
-      /** Air C */
+      /**
+       * Air C
+       * @description temperature of the air, degC
+       */
       air_c: number;
-      /** Cold */
+      /**
+       * Cold
+       * @description the refrigerator or chiller it goes into
+       */
       cold: string;
-      /** Count */
+      /**
+       * Count
+       * @description how many
+       */
       count: number;
+      /** @description what was worked out */
       found: components["schemas"]["CoolOut"];
+      /** @description the vessel */
       vessel: components["schemas"]["StandsIn"];
     };
     /**
@@ -3263,11 +4166,20 @@ export interface components {
      * @description A moment of the cooling: the warmest place and the mean.
      */
     CoolPoint: {
-      /** Mean C */
+      /**
+       * Mean C
+       * @description mean temperature, degC
+       */
       mean_c: number;
-      /** T Min */
+      /**
+       * T Min
+       * @description when, min
+       */
       t_min: number;
-      /** Warmest C */
+      /**
+       * Warmest C
+       * @description warmest place, degC
+       */
       warmest_c: number;
     };
     /**
@@ -3277,16 +4189,29 @@ export interface components {
     CostOut: {
       /**
        * Class
+       * @description class of the set: pour to unmould
        * @enum {string}
        */
       class: "pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould";
-      /** Fat Pct */
+      /**
+       * Fat Pct
+       * @description fat, % of the mass
+       */
       fat_pct: number;
-      /** Index */
+      /**
+       * Index
+       * @description set index S
+       */
       index: number;
-      /** Sugar Pct */
+      /**
+       * Sugar Pct
+       * @description sugar, % of the mass
+       */
       sugar_pct: number;
-      /** Yolk Per 1000 */
+      /**
+       * Yolk Per 1000
+       * @description yolk per 1000 g of liquid, g
+       */
       yolk_per_1000: number;
     };
     /**
@@ -3294,17 +4219,35 @@ export interface components {
      * @description What every kitchen shares: families, egg grades, classes, faults, swaps, the vessels.
      */
     CraftOut: {
-      /** Classes */
+      /**
+       * Classes
+       * @description the classes of set, softest first
+       */
       classes: string[];
-      /** Egg Grades */
+      /**
+       * Egg Grades
+       * @description the grades of egg
+       */
       egg_grades: string[];
-      /** Families */
+      /**
+       * Families
+       * @description the families of parts
+       */
       families: components["schemas"]["FamilyRef"][];
-      /** Faults */
+      /**
+       * Faults
+       * @description the faults there are
+       */
       faults: components["schemas"]["FaultOut"][];
-      /** Swaps */
+      /**
+       * Swaps
+       * @description one ingredient for another
+       */
       swaps: components["schemas"]["SwapRef"][];
-      /** Vessels */
+      /**
+       * Vessels
+       * @description the vessels
+       */
       vessels: components["schemas"]["VesselRef"][];
     };
     /**
@@ -3313,34 +4256,62 @@ export interface components {
      *     told from the lines, ``school`` the one that was followed.
      */
     CrustOut: {
-      /** Cool Min */
+      /**
+       * Cool Min
+       * @description minutes the shell has to cool
+       */
       cool_min: number;
-      /** Crisp H */
+      /**
+       * Crisp H
+       * @description hours it stays crisp, from and to
+       */
       crisp_h: number[];
-      /** Dough */
+      /**
+       * Dough
+       * @description the dough as told from its lines
+       */
       dough: string | null;
       /**
        * Dough Mm
        * @description as it was reckoned with
        */
       dough_mm: number;
-      /** How Far */
+      /**
+       * How Far
+       * @description how far to bake it, in words
+       */
       how_far: string;
-      /** Reasons */
+      /**
+       * Reasons
+       * @description why each number is what it is, by the number's name
+       */
       reasons: components["schemas"]["ReasonOut"][];
       /**
        * School
+       * @description which way it is tempered or baked
        * @enum {string}
        */
       school:
         "weights" | "frozen" | "hot_start" | "crumb" | "choux" | "puff" | "sponge" | "frangipane";
-      /** Shield */
+      /**
+       * Shield
+       * @description what to shield, a sentence; empty: nothing
+       */
       shield: string;
-      /** Soft H */
+      /**
+       * Soft H
+       * @description hours until it is soft, from and to
+       */
       soft_h: number[];
-      /** Soggy */
+      /**
+       * Soggy
+       * @description how it gets soggy, a sentence
+       */
       soggy: string;
-      /** Stages */
+      /**
+       * Stages
+       * @description stages of the bake
+       */
       stages: components["schemas"]["CrustStage"][];
     };
     /**
@@ -3348,15 +4319,30 @@ export interface components {
      * @description A stage of a blind bake.
      */
     CrustStage: {
-      /** From Min */
+      /**
+       * From Min
+       * @description from when, min
+       */
       from_min: number;
-      /** Oven C */
+      /**
+       * Oven C
+       * @description temperature of the oven, degC
+       */
       oven_c: number;
-      /** Sign */
+      /**
+       * Sign
+       * @description what a cook sees then
+       */
       sign: string;
-      /** Title */
+      /**
+       * Title
+       * @description what it is called on the screen
+       */
       title: string;
-      /** To Min */
+      /**
+       * To Min
+       * @description to when, min
+       */
       to_min: number;
     };
     /**
@@ -3364,16 +4350,26 @@ export interface components {
      * @description What is said on the way, from a temperature on.
      */
     CueOut: {
-      /** From C */
+      /**
+       * From C
+       * @description from which temperature on, degC
+       */
       from_c: number;
-      /** Headline */
+      /**
+       * Headline
+       * @description what it is about, in a word or two
+       */
       headline: string;
       /**
        * Urgency
+       * @description calm, soon, now or wrong
        * @enum {string}
        */
       urgency: "calm" | "soon" | "now";
-      /** Words */
+      /**
+       * Words
+       * @description in words
+       */
       words: string;
     };
     /**
@@ -3384,22 +4380,39 @@ export interface components {
       /**
        * At
        * Format: date-time
+       * @description when: a moment in the kitchen's own time
        */
       at: string;
-      /** Best */
+      /**
+       * Best
+       * @description whether it is the best of them so far
+       */
       best: boolean;
-      /** Faults */
+      /**
+       * Faults
+       * @description codes of the faults that were ticked
+       */
       faults: string[];
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Points */
+      /**
+       * Points
+       * @description points of the curve
+       */
       points: components["schemas"]["Point"][];
-      /** Texture */
+      /**
+       * Texture
+       * @description class of set that came out
+       */
       texture: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | null;
-      /** Version */
+      /**
+       * Version
+       * @description number of the version
+       */
       version: number;
     };
     /**
@@ -3407,13 +4420,25 @@ export interface components {
      * @description A predicted curve from the start of its step.
      */
     CurveOut: {
-      /** Overshoot K */
+      /**
+       * Overshoot K
+       * @description how far it runs on past its target, K
+       */
       overshoot_k: number;
-      /** Points */
+      /**
+       * Points
+       * @description points of the curve
+       */
       points: components["schemas"]["CurvePoint"][];
-      /** Reaches S */
+      /**
+       * Reaches S
+       * @description when it reaches its target, s; null: never
+       */
       reaches_s: number | null;
-      /** Thickens S */
+      /**
+       * Thickens S
+       * @description when it visibly thickens, s
+       */
       thickens_s: number | null;
     };
     /**
@@ -3421,9 +4446,15 @@ export interface components {
      * @description A point of a temperature curve.
      */
     CurvePoint: {
-      /** T S */
+      /**
+       * T S
+       * @description when, s
+       */
       t_s: number;
-      /** Temp C */
+      /**
+       * Temp C
+       * @description temperature, degC
+       */
       temp_c: number;
     };
     /**
@@ -3431,18 +4462,34 @@ export interface components {
      * @description What was understood of a logger's file, and how many readings were kept.
      */
     CurveRead: {
-      /** Already There */
+      /**
+       * Already There
+       * @description how many of them had arrived before
+       */
       already_there: number;
-      /** Kept */
+      /**
+       * Kept
+       * @description how many were kept
+       */
       kept: number;
-      /** Said */
+      /**
+       * Said
+       * @description what was made of the file, a sentence
+       */
       said: string[];
-      /** Temp Column */
+      /**
+       * Temp Column
+       * @description column that was taken as the temperature
+       */
       temp_column: string;
-      /** Time Column */
+      /**
+       * Time Column
+       * @description column that was taken as the time
+       */
       time_column: string;
       /**
        * Unit
+       * @description unit it is in
        * @enum {string}
        */
       unit: "C" | "F";
@@ -3452,8 +4499,12 @@ export interface components {
      * @description A dessert as it is drawn cut open.
      */
     CutOut: {
-      /** Layers */
+      /**
+       * Layers
+       * @description the layers, from the bottom
+       */
       layers: components["schemas"]["LainOut"][];
+      /** @description the vessel it stands in */
       stand: components["schemas"]["StandOut"];
     };
     /**
@@ -3469,6 +4520,7 @@ export interface components {
       /**
        * Begins
        * Format: date-time
+       * @description when the earliest hands may begin, the kitchen's own time
        */
       begins: string;
       /**
@@ -3482,13 +4534,25 @@ export interface components {
        * @description null: the kitchen's
        */
       mixers?: number | null;
-      /** People */
+      /**
+       * People
+       * @description who works, and when
+       */
       people: components["schemas"]["HoursAsk"][];
-      /** Pins */
+      /**
+       * Pins
+       * @description steps that shall begin at a moment
+       */
       pins?: components["schemas"]["PinIn"][];
-      /** Services */
+      /**
+       * Services
+       * @description services and what is served
+       */
       services: components["schemas"]["ServiceAsk"][];
-      /** Stock */
+      /**
+       * Stock
+       * @description portions that are there already
+       */
       stock?: components["schemas"]["StockAsk"][];
     };
     /**
@@ -3496,10 +4560,12 @@ export interface components {
      * @description Begin a day; ``id`` is made by the client, so that sending it twice begins one.
      */
     DayBegin: {
+      /** @description the question as it was asked */
       ask: components["schemas"]["DayAsk"];
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
     };
@@ -3511,25 +4577,40 @@ export interface components {
       /**
        * Begun At
        * Format: date-time
+       * @description when it was begun
        */
       begun_at: string;
-      /** Done */
+      /**
+       * Done
+       * @description how many steps are done
+       */
       done: number;
-      /** Ended At */
+      /**
+       * Ended At
+       * @description when it ended; null: it runs
+       */
       ended_at: string | null;
       /**
        * First Service
        * Format: date-time
+       * @description when the first service is
        */
       first_service: string;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Next */
+      /**
+       * Next
+       * @description the next things to do
+       */
       next: components["schemas"]["NextStep"][];
-      /** Steps */
+      /**
+       * Steps
+       * @description how many steps it has
+       */
       steps: number;
     };
     /**
@@ -3540,16 +4621,19 @@ export interface components {
       /**
        * Begins
        * Format: date-time
+       * @description when the earliest hands may begin, the kitchen's own time
        */
       begins: string;
       /**
        * Format
+       * @description name and version of this form of file
        * @default bell-crumb-day
        * @constant
        */
       format: "bell-crumb-day";
       /**
        * House
+       * @description desserts that are there, as the file says it
        * @default
        */
       house: string;
@@ -3558,17 +4642,32 @@ export interface components {
        * @description null: those of the kitchen
        */
       mixers?: number | null;
-      /** People */
+      /**
+       * People
+       * @description who works, and when
+       */
       people: components["schemas"]["HoursAsk"][];
-      /** Plan */
+      /**
+       * Plan
+       * @description the plan
+       */
       plan?: {
         [key: string]: unknown;
       } | null;
-      /** Services */
+      /**
+       * Services
+       * @description services and what is served
+       */
       services: components["schemas"]["FileService"][];
-      /** Stock */
+      /**
+       * Stock
+       * @description portions that are there already
+       */
       stock?: components["schemas"]["FileStock"][];
-      /** Ticks */
+      /**
+       * Ticks
+       * @description what was ticked
+       */
       ticks?: components["schemas"]["FileTick"][];
     };
     /**
@@ -3582,30 +4681,45 @@ export interface components {
        * @default 0
        */
       busiest_pct: number;
-      /** Buy */
+      /**
+       * Buy
+       * @description what is to be bought
+       */
       buy?: components["schemas"]["BuyOut"][];
       /**
        * Chef Early Min
        * @description waiting in the plan a careful chef would write; null: found none
        */
       chef_early_min: number | null;
-      /** Clash */
+      /**
+       * Clash
+       * @description what cannot be together; empty where there is a plan
+       */
       clash: components["schemas"]["ClashOut"][];
-      /** Early Min */
+      /**
+       * Early Min
+       * @description how much earlier than asked somebody begins, min
+       */
       early_min: number;
       /**
        * Eggs
        * @description shell eggs to crack for the day
        */
       eggs: number;
-      /** Feasible */
+      /**
+       * Feasible
+       * @description whether it can be done
+       */
       feasible: boolean;
       /**
        * Gap
        * @description how far from the best it may be, 0 to 1
        */
       gap: number | null;
-      /** Joined */
+      /**
+       * Joined
+       * @description parts made once for several desserts
+       */
       joined?: components["schemas"]["JoinedOut"][];
       /**
        * Late Min
@@ -3618,15 +4732,30 @@ export interface components {
        * @description in the order of need
        */
       mise?: components["schemas"]["MiseOut"][];
-      /** Moulds */
+      /**
+       * Moulds
+       * @description moulds in use at once
+       */
       moulds?: components["schemas"]["MouldsOut"][];
-      /** Oven Lines */
+      /**
+       * Oven Lines
+       * @description each oven's dial over the day
+       */
       oven_lines: components["schemas"]["OvenLineOut"][];
-      /** Remedies */
+      /**
+       * Remedies
+       * @description what would free it, each tried
+       */
       remedies: components["schemas"]["RemedyOut"][];
-      /** Steps */
+      /**
+       * Steps
+       * @description the steps, in order
+       */
       steps: components["schemas"]["DayStepOut"][];
-      /** Turns */
+      /**
+       * Turns
+       * @description how many turns of the oven's dial
+       */
       turns: number;
       /**
        * Warm Min
@@ -3634,7 +4763,10 @@ export interface components {
        * @default 0
        */
       warm_min: number;
-      /** Warnings */
+      /**
+       * Warnings
+       * @description what to mind, in sentences
+       */
       warnings: string[];
     };
     /**
@@ -3644,9 +4776,15 @@ export interface components {
     DayRead: {
       /** @description null: none of its desserts is here */
       ask: components["schemas"]["DayAsk"] | null;
-      /** Missing */
+      /**
+       * Missing
+       * @description desserts it names that are not in this kitchen
+       */
       missing: string[];
-      /** Names */
+      /**
+       * Names
+       * @description names by id, for what it asks
+       */
       names: components["schemas"]["NamedItem"][];
     };
     /**
@@ -3654,33 +4792,55 @@ export interface components {
      * @description A day as it stands; ``desserts`` maps the names in its steps to the shelf.
      */
     DayRunning: {
+      /** @description the question as it was asked */
       ask: components["schemas"]["DayAsk"];
       /**
        * Begun At
        * Format: date-time
+       * @description when it was begun
        */
       begun_at: string;
-      /** Changes */
+      /**
+       * Changes
+       * @description steps that moved when it was planned again
+       */
       changes: components["schemas"]["MovedOut"][];
-      /** Desserts */
+      /**
+       * Desserts
+       * @description the desserts it is about
+       */
       desserts: {
         [key: string]: string;
       };
-      /** Ended At */
+      /**
+       * Ended At
+       * @description when it ended; null: it runs
+       */
       ended_at: string | null;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Opens */
+      /**
+       * Opens
+       * @description page with the guide of each step, by the step's key
+       */
       opens: {
         [key: string]: components["schemas"]["OpensOut"];
       };
-      /** Pins */
+      /**
+       * Pins
+       * @description steps that shall begin at a moment
+       */
       pins: components["schemas"]["PinIn"][];
+      /** @description the plan */
       plan: components["schemas"]["DayOut"];
-      /** Revision */
+      /**
+       * Revision
+       * @description which edit it is: a stale one is refused
+       */
       revision: number;
     };
     /**
@@ -3688,7 +4848,10 @@ export interface components {
      * @description One thing to do: by whom, where, from when to when; ``hands_end`` when the person is free.
      */
     DayStepOut: {
-      /** After */
+      /**
+       * After
+       * @description gaps this step keeps to the steps before it
+       */
       after: string[];
       /**
        * Chilled Until
@@ -3703,11 +4866,13 @@ export interface components {
       /**
        * End
        * Format: date-time
+       * @description when it ends, the kitchen's own time
        */
       end: string;
       /**
        * Hands End
        * Format: date-time
+       * @description when the person is free again, the kitchen's own time
        */
       hands_end: string;
       /**
@@ -3715,14 +4880,20 @@ export interface components {
        * @description when its ring or mixer is free again; null: an old plan
        */
       held_until?: string | null;
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
       /**
        * Latest
        * @description start until which the service is kept
        */
       latest?: string | null;
-      /** Oven C */
+      /**
+       * Oven C
+       * @description temperature of the oven, degC
+       */
       oven_c: number | null;
       /**
        * Own Factor
@@ -3739,19 +4910,30 @@ export interface components {
       /**
        * Start
        * Format: date-time
+       * @description when it begins, the kitchen's own time
        */
       start: string;
       /**
        * State
+       * @description how far it is
        * @default to_do
        * @enum {string}
        */
       state: "to_do" | "pinned" | "begun" | "done";
-      /** What */
+      /**
+       * What
+       * @description what it is, in words
+       */
       what: string;
-      /** Where */
+      /**
+       * Where
+       * @description what it is done on: rings, ovens, mixers, cold
+       */
       where: string[];
-      /** Who */
+      /**
+       * Who
+       * @description who does it
+       */
       who: string | null;
     };
     /**
@@ -3759,41 +4941,88 @@ export interface components {
      * @description A dessert on the shelf: enough to know it by. ``slice`` is empty for a single part.
      */
     DessertCard: {
-      /** Batches */
+      /**
+       * Batches
+       * @description how many batches were cooked of it
+       */
       batches: number;
-      /** Cook */
+      /**
+       * Cook
+       * @description who cooked it last
+       */
       cook: string | null;
-      /** Family */
+      /**
+       * Family
+       * @description the family it is judged as
+       */
       family: string | null;
-      /** Family Key */
+      /**
+       * Family Key
+       * @description key of the family
+       */
       family_key: string | null;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Klass */
+      /**
+       * Klass
+       * @description class of the set; null: none
+       */
       klass: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | null;
-      /** Last Cooked At */
+      /**
+       * Last Cooked At
+       * @description when it was cooked last; null: never
+       */
       last_cooked_at: string | null;
-      /** Mass G */
+      /**
+       * Mass G
+       * @description mass of all of it, g
+       */
       mass_g: number;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Parts */
+      /**
+       * Parts
+       * @description how many parts it has
+       */
       parts: number;
+      /** @description its place in each plane of the map */
       points: components["schemas"]["PointsOut"] | null;
-      /** Position */
+      /**
+       * Position
+       * @description number of its class and how far it is across it, 0 (pour) to 6; null: none
+       */
       position: number | null;
-      /** Slice */
+      /**
+       * Slice
+       * @description the dessert cut open, layer by layer
+       */
       slice: components["schemas"]["SliceLayer"][];
-      /** Starch G */
+      /**
+       * Starch G
+       * @description starch as weighed, g
+       */
       starch_g: number | null;
-      /** Sugar G */
+      /**
+       * Sugar G
+       * @description sugar, g
+       */
       sugar_g: number | null;
-      /** Version */
+      /**
+       * Version
+       * @description number of the version
+       */
       version: number;
-      /** Yolk G */
+      /**
+       * Yolk G
+       * @description yolk, g
+       */
       yolk_g: number | null;
     };
     /**
@@ -3801,9 +5030,15 @@ export interface components {
      * @description A new name, or off the shelf.
      */
     DessertChange: {
-      /** Archived */
+      /**
+       * Archived
+       * @description whether it is off the shelf
+       */
       archived?: boolean | null;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name?: string | null;
     };
     /**
@@ -3814,11 +5049,18 @@ export interface components {
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Parts */
+      /**
+       * Parts
+       * @description the parts
+       */
       parts: components["schemas"]["PartOut"][];
     };
     /**
@@ -3826,15 +5068,30 @@ export interface components {
      * @description How far a step's curve was from its prediction.
      */
     DeviationOut: {
-      /** Mean Abs K */
+      /**
+       * Mean Abs K
+       * @description how far it was from its prediction, K, mean of the size
+       */
       mean_abs_k: number;
-      /** Predicted S */
+      /**
+       * Predicted S
+       * @description how long it was predicted to take, s
+       */
       predicted_s: number | null;
-      /** Step */
+      /**
+       * Step
+       * @description key of the step
+       */
       step: string;
-      /** Took S */
+      /**
+       * Took S
+       * @description how long it took, s
+       */
       took_s: number;
-      /** Worst K */
+      /**
+       * Worst K
+       * @description farthest it was from its prediction, K
+       */
       worst_k: number;
     };
     /**
@@ -3842,26 +5099,51 @@ export interface components {
      * @description A device just registered: the only time its token is shown.
      */
     DeviceAdded: {
-      /** Busy */
+      /**
+       * Busy
+       * @description whether a cook that runs has it
+       */
       busy: boolean;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Kind */
+      /**
+       * Kind
+       * @description what kind it is
+       */
       kind: string;
-      /** Last Seen At */
+      /**
+       * Last Seen At
+       * @description when it was heard last; null: never
+       */
       last_seen_at: string | null;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Refused */
+      /**
+       * Refused
+       * @description what was wrong with what it sent last
+       */
       refused: string;
-      /** Refused At */
+      /**
+       * Refused At
+       * @description when something it sent was refused last
+       */
       refused_at: string | null;
-      /** Simulated */
+      /**
+       * Simulated
+       * @description whether a stand-in makes its readings
+       */
       simulated: boolean;
-      /** Token */
+      /**
+       * Token
+       * @description what the device shows to be let in; null: only shown once
+       */
       token: string | null;
     };
     /**
@@ -3872,18 +5154,24 @@ export interface components {
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
       /**
        * Kind
+       * @description what kind it is
        * @default probe
        * @enum {string}
        */
       kind: "probe" | "scale";
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
       /**
        * Simulated
+       * @description whether a stand-in makes its readings
        * @default false
        */
       simulated: boolean;
@@ -3893,24 +5181,46 @@ export interface components {
      * @description A device as its kitchen sees it.
      */
     DeviceOut: {
-      /** Busy */
+      /**
+       * Busy
+       * @description whether a cook that runs has it
+       */
       busy: boolean;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Kind */
+      /**
+       * Kind
+       * @description what kind it is
+       */
       kind: string;
-      /** Last Seen At */
+      /**
+       * Last Seen At
+       * @description when it was heard last; null: never
+       */
       last_seen_at: string | null;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Refused */
+      /**
+       * Refused
+       * @description what was wrong with what it sent last
+       */
       refused: string;
-      /** Refused At */
+      /**
+       * Refused At
+       * @description when something it sent was refused last
+       */
       refused_at: string | null;
-      /** Simulated */
+      /**
+       * Simulated
+       * @description whether a stand-in makes its readings
+       */
       simulated: boolean;
     };
     /**
@@ -3918,13 +5228,25 @@ export interface components {
      * @description A line in doubt and what was said of it; unknown lines are not counted until mended.
      */
     DoubtOut: {
-      /** Line */
+      /**
+       * Line
+       * @description number of the line, from 0
+       */
       line: string;
-      /** Message */
+      /**
+       * Message
+       * @description what is wrong, in a sentence
+       */
       message: string;
-      /** Part */
+      /**
+       * Part
+       * @description the part
+       */
       part: string;
-      /** Unknown */
+      /**
+       * Unknown
+       * @description whether nothing was understood
+       */
       unknown: boolean;
     };
     /**
@@ -3932,9 +5254,15 @@ export interface components {
      * @description What moves the answer, and by how many minutes.
      */
     DriverOut: {
-      /** Minutes */
+      /**
+       * Minutes
+       * @description by how many minutes
+       */
       minutes: number;
-      /** What */
+      /**
+       * What
+       * @description what it is, in words
+       */
       what: string;
     };
     /**
@@ -3942,9 +5270,15 @@ export interface components {
      * @description A batch near the one asked for that cracks whole eggs.
      */
     EggChoiceOut: {
-      /** Eggs */
+      /**
+       * Eggs
+       * @description shell eggs
+       */
       eggs: number;
-      /** Factor */
+      /**
+       * Factor
+       * @description by how much it is multiplied
+       */
       factor: number;
     };
     /**
@@ -3955,10 +5289,12 @@ export interface components {
       /**
        * Dessert Id
        * Format: uuid
+       * @description which dessert
        */
       dessert_id: string;
       /**
        * Times
+       * @description how many times over
        * @default 1
        */
       times: number;
@@ -3968,11 +5304,20 @@ export interface components {
      * @description Shell eggs to crack, and to have ready for cracked ones.
      */
     EggsOut: {
-      /** Crack */
+      /**
+       * Crack
+       * @description shell eggs to crack
+       */
       crack: number;
-      /** Grade */
+      /**
+       * Grade
+       * @description grade of the eggs
+       */
       grade: string;
-      /** Have */
+      /**
+       * Have
+       * @description how many there are
+       */
       have: number;
     };
     /**
@@ -3980,13 +5325,25 @@ export interface components {
      * @description What one formula takes, in grams.
      */
     EntryOut: {
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** White G */
+      /**
+       * White G
+       * @description whites, g
+       */
       white_g: number;
-      /** Whole G */
+      /**
+       * Whole G
+       * @description whole egg, g
+       */
       whole_g: number;
-      /** Yolk G */
+      /**
+       * Yolk G
+       * @description yolk, g
+       */
       yolk_g: number;
     };
     /**
@@ -3997,24 +5354,31 @@ export interface components {
       /**
        * At
        * Format: date-time
+       * @description when: a moment in the kitchen's own time
        */
       at: string;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind: "step" | "ladle" | "typed" | "end" | "pause" | "resume" | "mark";
       /**
        * Step
+       * @description key of the step
        * @default
        */
       step: string;
-      /** Value */
+      /**
+       * Value
+       * @description the grams or degC that go with it; null: nothing does
+       */
       value?: number | null;
     };
     /**
@@ -4022,7 +5386,10 @@ export interface components {
      * @description Events in the order they happened, oldest first. Each is answered for itself.
      */
     Events: {
-      /** Events */
+      /**
+       * Events
+       * @description what a cook did, in order
+       */
       events: components["schemas"]["EventIn"][];
     };
     /**
@@ -4030,24 +5397,46 @@ export interface components {
      * @description An exercise, and how somebody has done at it so far.
      */
     ExerciseOut: {
-      /** Done */
+      /**
+       * Done
+       * @description how often it came out well
+       */
       done: number;
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
-      /** Level */
+      /**
+       * Level
+       * @description how hard it is, from 1
+       */
       level: number;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
       /**
        * Stage
+       * @description which stage it is
        * @enum {string}
        */
       stage: "pot" | "bowl" | "syrup" | "mixer" | "oven";
-      /** Task */
+      /**
+       * Task
+       * @description what is to be done
+       */
       task: string;
-      /** Teaches */
+      /**
+       * Teaches
+       * @description what it teaches
+       */
       teaches: string;
-      /** Tried */
+      /**
+       * Tried
+       * @description how often it was tried
+       */
       tried: number;
     };
     /**
@@ -4055,13 +5444,25 @@ export interface components {
      * @description A batch explained.
      */
     ExplainOut: {
-      /** Causes */
+      /**
+       * Causes
+       * @description the likely causes, most likely first
+       */
       causes: components["schemas"]["CauseOut"][];
-      /** Change */
+      /**
+       * Change
+       * @description what to change next time
+       */
       change: components["schemas"]["ChangeOfBatch"][];
-      /** Happened */
+      /**
+       * Happened
+       * @description what happened in the batch, with its numbers
+       */
       happened: components["schemas"]["HappenedOut"][];
-      /** Ruled Out */
+      /**
+       * Ruled Out
+       * @description causes that what happened rules out
+       */
       ruled_out: string[];
     };
     /**
@@ -4069,21 +5470,45 @@ export interface components {
      * @description The family taken, and how far from its centre the formula stands (1 = edge of its window).
      */
     FamilyOut: {
-      /** Chill H */
+      /**
+       * Chill H
+       * @description hours in the cold until it can be served, from and to
+       */
       chill_h: number[];
-      /** Distance */
+      /**
+       * Distance
+       * @description how far from the family's centre: 1 is the edge of its windows
+       */
       distance: number;
-      /** Doneness */
+      /**
+       * Doneness
+       * @description the sign it is pulled by
+       */
       doneness: string;
-      /** Guessed */
+      /**
+       * Guessed
+       * @description whether the family was guessed and not chosen
+       */
       guessed: boolean;
-      /** Keep Days */
+      /**
+       * Keep Days
+       * @description days it keeps, from and to
+       */
       keep_days: number[];
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** On The Stove */
+      /**
+       * On The Stove
+       * @description whether it is made on the stove
+       */
       on_the_stove: boolean;
     };
     /**
@@ -4091,18 +5516,34 @@ export interface components {
      * @description A family to choose from, and a formula to begin it with.
      */
     FamilyRef: {
-      /** Group */
+      /**
+       * Group
+       * @description kind of family, by which they are listed
+       */
       group: string;
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** On The Stove */
+      /**
+       * On The Stove
+       * @description whether it is made on the stove
+       */
       on_the_stove: boolean;
-      /** Starter */
+      /**
+       * Starter
+       * @description lines of a formula to begin with
+       */
       starter: string[];
       /**
        * Starter Kind
+       * @description kind of part the formula is for
        * @enum {string}
        */
       starter_kind: "crust" | "filling" | "caramel" | "meringue" | "cream" | "glaze" | "garnish";
@@ -4112,13 +5553,25 @@ export interface components {
      * @description A fault, and whether a baked part or one from the stove can have it.
      */
     FaultOut: {
-      /** Baked */
+      /**
+       * Baked
+       * @description whether a baked part can have it
+       */
       baked: boolean;
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Stove */
+      /**
+       * Stove
+       * @description whether a part from the stove can have it
+       */
       stove: boolean;
     };
     /**
@@ -4126,13 +5579,20 @@ export interface components {
      * @description How often a fault was ticked in the week that begins on a Monday.
      */
     FaultWeek: {
-      /** Count */
+      /**
+       * Count
+       * @description how many
+       */
       count: number;
-      /** Fault */
+      /**
+       * Fault
+       * @description code of the fault
+       */
       fault: string;
       /**
        * Week
        * Format: date
+       * @description Monday the week begins on
        */
       week: string;
     };
@@ -4141,9 +5601,15 @@ export interface components {
      * @description A dessert by its name, and how many portions.
      */
     FileItem: {
-      /** Dessert */
+      /**
+       * Dessert
+       * @description name of the dessert
+       */
       dessert: string;
-      /** Portions */
+      /**
+       * Portions
+       * @description how many portions
+       */
       portions: number;
     };
     /**
@@ -4154,12 +5620,17 @@ export interface components {
       /**
        * At
        * Format: date-time
+       * @description when: a moment in the kitchen's own time
        */
       at: string;
-      /** Items */
+      /**
+       * Items
+       * @description what is served, and how many portions
+       */
       items: components["schemas"]["FileItem"][];
       /**
        * Name
+       * @description what it is called
        * @default
        */
       name: string;
@@ -4169,9 +5640,15 @@ export interface components {
      * @description Portions of a dessert that are there already.
      */
     FileStock: {
-      /** Dessert */
+      /**
+       * Dessert
+       * @description name of the dessert
+       */
       dessert: string;
-      /** Portions */
+      /**
+       * Portions
+       * @description how many portions
+       */
       portions: number;
     };
     /**
@@ -4179,11 +5656,20 @@ export interface components {
      * @description What was ticked when.
      */
     FileTick: {
-      /** At */
+      /**
+       * At
+       * @description when: a moment in the kitchen's own time
+       */
       at: string;
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
-      /** Kind */
+      /**
+       * Kind
+       * @description what kind it is
+       */
       kind: string;
     };
     /**
@@ -4191,14 +5677,24 @@ export interface components {
      * @description Something the curve shows.
      */
     FindingOut: {
-      /** Fault */
+      /**
+       * Fault
+       * @description code of the fault
+       */
       fault: string | null;
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
-      /** Says */
+      /**
+       * Says
+       * @description what it is, a sentence
+       */
       says: string;
       /**
        * Weight
+       * @description how much it says
        * @enum {string}
        */
       weight: "fine" | "note" | "likely";
@@ -4208,41 +5704,94 @@ export interface components {
      * @description What the batch fills; ``fill`` is the share of the depth it comes to.
      */
     FitOut: {
-      /** Advice */
+      /**
+       * Advice
+       * @description what to do about it, a sentence
+       */
       advice: string;
-      /** Bottom Mm */
+      /**
+       * Bottom Mm
+       * @description width inside at the floor, mm
+       */
       bottom_mm: number;
-      /** Brim Ml */
+      /**
+       * Brim Ml
+       * @description what it holds to the brim, ml
+       */
       brim_ml: number;
-      /** Count */
+      /**
+       * Count
+       * @description how many
+       */
       count: number;
-      /** Depth Mm */
+      /**
+       * Depth Mm
+       * @description depth inside, mm
+       */
       depth_mm: number;
-      /** Factor */
+      /**
+       * Factor
+       * @description by how much it is multiplied
+       */
       factor: number;
-      /** Fill */
+      /**
+       * Fill
+       * @description share of the depth it comes to, 0 to 1
+       */
       fill: number;
-      /** Fills */
+      /**
+       * Fills
+       * @description how many vessels it fills
+       */
       fills: number;
-      /** Left Over Ml */
+      /**
+       * Left Over Ml
+       * @description what is left over, ml
+       */
       left_over_ml: number;
-      /** Per Vessel G */
+      /**
+       * Per Vessel G
+       * @description in each vessel, g
+       */
       per_vessel_g: number;
-      /** Per Vessel Ml */
+      /**
+       * Per Vessel Ml
+       * @description in each vessel, ml
+       */
       per_vessel_ml: number;
+      /** @description where the rest goes */
       rest: components["schemas"]["RestOut"] | null;
-      /** Shape */
+      /**
+       * Shape
+       * @description round, rectangular, oval or ring
+       */
       shape: string;
-      /** Short Ml */
+      /**
+       * Short Ml
+       * @description what is missing to fill the vessels, ml
+       */
       short_ml: number;
-      /** Top Mm */
+      /**
+       * Top Mm
+       * @description width inside at the brim, mm
+       */
       top_mm: number;
+      /** @description the moulds in their pan */
       tray: components["schemas"]["TrayOut"] | null;
-      /** Vessel */
+      /**
+       * Vessel
+       * @description the vessel
+       */
       vessel: string;
-      /** Vessel Key */
+      /**
+       * Vessel Key
+       * @description key of the vessel
+       */
       vessel_key: string;
-      /** Width Mm */
+      /**
+       * Width Mm
+       * @description width, mm
+       */
       width_mm: number;
     };
     /**
@@ -4251,35 +5800,80 @@ export interface components {
      *     may be for it.
      */
     FoldOut: {
-      /** Base */
+      /**
+       * Base
+       * @description name of the part that is lightened
+       */
       base: string;
-      /** Base From C */
+      /**
+       * Base From C
+       * @description coldest the base may be when it is folded, degC
+       */
       base_from_c: number;
-      /** Base G */
+      /**
+       * Base G
+       * @description how much of the base, g
+       */
       base_g: number;
-      /** Base To C */
+      /**
+       * Base To C
+       * @description warmest the base may be when it is folded, degC
+       */
       base_to_c: number;
-      /** Density G Per Ml */
+      /**
+       * Density G Per Ml
+       * @description density, g/ml
+       */
       density_g_per_ml: number;
-      /** Family */
+      /**
+       * Family
+       * @description the family it is judged as
+       */
       family: string | null;
-      /** Light */
+      /**
+       * Light
+       * @description name of the part that lightens
+       */
       light: string;
-      /** Light G */
+      /**
+       * Light G
+       * @description how much of what lightens it, g
+       */
       light_g: number;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Need G */
+      /**
+       * Need G
+       * @description what is needed, g
+       */
       need_g: number;
-      /** Set Class */
+      /**
+       * Set Class
+       * @description class of set
+       */
       set_class: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | null;
-      /** Sign */
+      /**
+       * Sign
+       * @description what a cook sees then
+       */
       sign: string;
-      /** Too Cold */
+      /**
+       * Too Cold
+       * @description what happens when the base is too cold
+       */
       too_cold: string;
-      /** Too Warm */
+      /**
+       * Too Warm
+       * @description what happens when the base is too warm
+       */
       too_warm: string;
-      /** Volume Ml */
+      /**
+       * Volume Ml
+       * @description volume, ml
+       */
       volume_ml: number;
     };
     /**
@@ -4295,6 +5889,7 @@ export interface components {
       /**
        * Base Id
        * Format: uuid
+       * @description the part that is lightened
        */
       base_id: string;
       /**
@@ -4305,9 +5900,13 @@ export interface components {
       /**
        * Light Id
        * Format: uuid
+       * @description the part that lightens
        */
       light_id: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
     };
     /**
@@ -4319,14 +5918,19 @@ export interface components {
       /**
        * At
        * Format: date-time
+       * @description when: a moment in the kitchen's own time
        */
       at: string;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Step */
+      /**
+       * Step
+       * @description key of the step
+       */
       step: string;
     };
     /**
@@ -4334,45 +5938,92 @@ export interface components {
      * @description Everything the numbers of a formula decide.
      */
     FormulaOut: {
-      /** Air Ml */
+      /**
+       * Air Ml
+       * @description air whipped into it, ml
+       */
       air_ml: number;
-      /** Allergens */
+      /**
+       * Allergens
+       * @description allergens in it, as the law names them
+       */
       allergens: string[];
-      /** Cautions */
+      /**
+       * Cautions
+       * @description what would spoil the batch, most serious first
+       */
       cautions: components["schemas"]["CautionOut"][];
+      /** @description where its egg sets; null without egg */
       coagulation: components["schemas"]["CoagulationOut"] | null;
+      /** @description what the whole mix is made of, % of its mass */
       composition_pct: components["schemas"]["CompositionOut"];
+      /** @description how it is cooked and where to stop */
       cook: components["schemas"]["CookOut"] | null;
+      /** @description what it costs, in the kitchen's money; null: a price is missing */
       cost: components["schemas"]["MoneyOut"] | null;
-      /** Density G Per Ml */
+      /**
+       * Density G Per Ml
+       * @description density, g/ml
+       */
       density_g_per_ml: number;
+      /** @description shell eggs */
       eggs: components["schemas"]["EggsOut"] | null;
-      /** Families Near */
+      /**
+       * Families Near
+       * @description other families it is near
+       */
       families_near: string[];
+      /** @description the family it is judged as */
       family: components["schemas"]["FamilyOut"] | null;
+      /** @description what fills the vessels; null: no vessel is chosen */
       fit: components["schemas"]["FitOut"] | null;
+      /** @description why the vessels do not do */
       fit_problem: components["schemas"]["ProblemOut"] | null;
-      /** Lines */
+      /**
+       * Lines
+       * @description the lines, understood
+       */
       lines: components["schemas"]["LineOut"][];
-      /** Liquid G */
+      /**
+       * Liquid G
+       * @description the liquid it is counted by, g
+       */
       liquid_g: number;
+      /** @description the set map it stands on */
       map: components["schemas"]["MapOut"] | null;
-      /** Mass G */
+      /**
+       * Mass G
+       * @description mass of all of it, g
+       */
       mass_g: number;
+      /** @description nutrition of the raw mix */
       nutrition: components["schemas"]["NutritionOut"] | null;
+      /** @description ratios per 1000 g of liquid */
       per_1000_liquid: components["schemas"]["RatiosOut"] | null;
+      /** @description its place in each plane of the map */
       points: components["schemas"]["PointsOut"] | null;
-      /** Portions */
+      /**
+       * Portions
+       * @description how many portions
+       */
       portions: number | null;
       /** @description told as a filling, but no custard */
       reads_as?: components["schemas"]["ReadsAsOut"] | null;
-      /** Reasons */
+      /**
+       * Reasons
+       * @description why each number is what it is, by the number's name
+       */
       reasons: {
         [key: string]: components["schemas"]["ReasonOut"];
       };
+      /** @description how it will set */
       set: components["schemas"]["SetOut"] | null;
+      /** @description what is tasted, % of the mass */
       taste_pct: components["schemas"]["TasteOut"];
-      /** Volume Ml */
+      /**
+       * Volume Ml
+       * @description volume, ml
+       */
       volume_ml: number;
       /**
        * Warnings
@@ -4381,11 +6032,20 @@ export interface components {
       warnings: string[];
       /** @description cream to be whipped: how it stands */
       whipped?: components["schemas"]["WhipOut"] | null;
-      /** Whites Left Eggs */
+      /**
+       * Whites Left Eggs
+       * @description whites left, as many eggs'
+       */
       whites_left_eggs: number;
-      /** Whites Left G */
+      /**
+       * Whites Left G
+       * @description whites left, g
+       */
       whites_left_g: number;
-      /** Yolks Left G */
+      /**
+       * Yolks Left G
+       * @description yolk left, g
+       */
       yolks_left_g: number;
     };
     /**
@@ -4394,17 +6054,35 @@ export interface components {
      *     set and overdone shares in hundredths, whole numbers; no rows where nothing is overdone.
      */
     FrameOut: {
-      /** Out */
+      /**
+       * Out
+       * @description whether it is out of the oven
+       */
       out: boolean;
-      /** Over Pct */
+      /**
+       * Over Pct
+       * @description overdone share of each cell, %
+       */
       over_pct: number[][];
-      /** Set Pct */
+      /**
+       * Set Pct
+       * @description set share of each cell, %
+       */
       set_pct: number[][];
-      /** T Min */
+      /**
+       * T Min
+       * @description when, min
+       */
       t_min: number;
-      /** Temp C */
+      /**
+       * Temp C
+       * @description temperature of each cell, degC
+       */
       temp_c: number[][];
-      /** Unset Diameter Mm */
+      /**
+       * Unset Diameter Mm
+       * @description width of the loose disc, mm
+       */
       unset_diameter_mm: number;
     };
     /**
@@ -4412,18 +6090,30 @@ export interface components {
      * @description Minutes from the end of ``key``.
      */
     GapOut: {
-      /** At Least Min */
+      /**
+       * At Least Min
+       * @description least minutes between
+       */
       at_least_min: number;
-      /** At Most Min */
+      /**
+       * At Most Min
+       * @description most minutes between; null: no limit
+       */
       at_most_min: number | null;
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
       /**
        * Warm
        * @description food that spoils stands outside the cold meanwhile
        */
       warm: boolean;
-      /** Why */
+      /**
+       * Why
+       * @description why, a sentence
+       */
       why: string;
     };
     /**
@@ -4431,16 +6121,26 @@ export interface components {
      * @description A line beyond which a mix eats differently.
      */
     GuideOut: {
-      /** Above */
+      /**
+       * Above
+       * @description how a mix eats beyond the line
+       */
       above: string;
-      /** At */
+      /**
+       * At
+       * @description where on its axis the line stands
+       */
       at: number;
       /**
        * Axis
+       * @description which axis of the map the line crosses: x or y
        * @enum {string}
        */
       axis: "x" | "y";
-      /** Below */
+      /**
+       * Below
+       * @description how a mix eats before the line
+       */
       below: string;
     };
     /**
@@ -4448,13 +6148,25 @@ export interface components {
      * @description Something that happened, with its number; ``weight`` 0 to 1 is how much it matters.
      */
     HappenedOut: {
-      /** Code */
+      /**
+       * Code
+       * @description what it is, for a program
+       */
       code: string;
-      /** Value */
+      /**
+       * Value
+       * @description its number; null: none
+       */
       value: number | null;
-      /** Weight */
+      /**
+       * Weight
+       * @description how much it matters, 0 to 1
+       */
       weight: number;
-      /** Words */
+      /**
+       * Words
+       * @description in words
+       */
       words: string;
     };
     /**
@@ -4464,16 +6176,29 @@ export interface components {
     HoursAsk: {
       /**
        * Break Min
+       * @description length of their break, min
        * @default 0
        */
       break_min: number;
-      /** From Min */
+      /**
+       * From Min
+       * @description when they begin, minutes from midnight
+       */
       from_min: number;
-      /** May */
+      /**
+       * May
+       * @description what they may do
+       */
       may?: ("stove" | "oven" | "bench" | "plate")[];
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** To Min */
+      /**
+       * To Min
+       * @description when they go home, minutes from midnight
+       */
       to_min: number;
     };
     /**
@@ -4484,14 +6209,22 @@ export interface components {
       /**
        * Ends At
        * Format: date-time
+       * @description when it ends by itself
        */
       ends_at: string;
-      /** Kitchen */
+      /**
+       * Kitchen
+       * @description name of the kitchen
+       */
       kitchen: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
       /**
        * Role
+       * @description what they may do: chef, cook or viewer
        * @enum {string}
        */
       role: "chef" | "cook" | "viewer";
@@ -4504,12 +6237,17 @@ export interface components {
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
       /**
        * Role
+       * @description what they may do: chef, cook or viewer
        * @default cook
        * @enum {string}
        */
@@ -4523,21 +6261,30 @@ export interface components {
       /**
        * Ends At
        * Format: date-time
+       * @description when it ends by itself
        */
       ends_at: string;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
       /**
        * Role
+       * @description what they may do: chef, cook or viewer
        * @enum {string}
        */
       role: "chef" | "cook" | "viewer";
-      /** Secret */
+      /**
+       * Secret
+       * @description what makes the invitation's link
+       */
       secret: string;
     };
     /**
@@ -4548,17 +6295,23 @@ export interface components {
       /**
        * Ends At
        * Format: date-time
+       * @description when it ends by itself
        */
       ends_at: string;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
       /**
        * Role
+       * @description what they may do: chef, cook or viewer
        * @enum {string}
        */
       role: "chef" | "cook" | "viewer";
@@ -4568,11 +6321,20 @@ export interface components {
      * @description Who joins. Somebody who has an account already gives the password of that.
      */
     Join: {
-      /** Email */
+      /**
+       * Email
+       * @description e-mail address, by which somebody signs in
+       */
       email: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Password */
+      /**
+       * Password
+       * @description password
+       */
       password: string;
     };
     /**
@@ -4580,11 +6342,20 @@ export interface components {
      * @description A part made once for several desserts.
      */
     JoinedOut: {
-      /** Desserts */
+      /**
+       * Desserts
+       * @description the desserts it is about
+       */
       desserts: string[];
-      /** Grams */
+      /**
+       * Grams
+       * @description mass, g
+       */
       grams: number;
-      /** Part */
+      /**
+       * Part
+       * @description the part
+       */
       part: string;
     };
     /**
@@ -4595,11 +6366,18 @@ export interface components {
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Parts */
+      /**
+       * Parts
+       * @description the parts
+       */
       parts: components["schemas"]["ReadPart"][];
     };
     /**
@@ -4607,7 +6385,10 @@ export interface components {
      * @description A stretch of an import, small enough to show how far it is.
      */
     KeepIn: {
-      /** Desserts */
+      /**
+       * Desserts
+       * @description the desserts it is about
+       */
       desserts: components["schemas"]["KeepDessert"][];
     };
     /**
@@ -4615,7 +6396,10 @@ export interface components {
      * @description How many of them are in the kitchen now.
      */
     KeptOut: {
-      /** Kept */
+      /**
+       * Kept
+       * @description how many were kept
+       */
       kept: number;
     };
     /**
@@ -4623,25 +6407,47 @@ export interface components {
      * @description New settings; what is left out stays.
      */
     KitchenChange: {
-      /** Altitude M */
+      /**
+       * Altitude M
+       * @description height above the sea, m: water boils lower
+       */
       altitude_m?: number | null;
       /**
        * Bowl Ml
        * @description the mixer's bowl
        */
       bowl_ml?: number | null;
+      /** @description the kitchen's rule of cooling */
       cool_rule?: components["schemas"]["RuleIn"] | null;
-      /** Currency */
+      /**
+       * Currency
+       * @description the money prices are in
+       */
       currency?: string | null;
-      /** Egg Grade */
+      /**
+       * Egg Grade
+       * @description grade of egg that “an egg” means
+       */
       egg_grade?: string | null;
-      /** Egg Spare Pct */
+      /**
+       * Egg Spare Pct
+       * @description eggs to have ready for cracked ones, %
+       */
       egg_spare_pct?: number | null;
-      /** Measures */
+      /**
+       * Measures
+       * @description whose cups, spoons and pints are meant
+       */
       measures?: ("us" | "uk" | "au") | null;
-      /** Mixers */
+      /**
+       * Mixers
+       * @description how many mixers there are
+       */
       mixers?: number | null;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name?: string | null;
       /**
        * Pot G
@@ -4654,60 +6460,116 @@ export interface components {
      * @description A kitchen as its members see it.
      */
     KitchenOut: {
-      /** Altitude M */
+      /**
+       * Altitude M
+       * @description height above the sea, m: water boils lower
+       */
       altitude_m: number;
-      /** Bowl Ml */
+      /**
+       * Bowl Ml
+       * @description the largest bowl of the mixer, ml
+       */
       bowl_ml: number;
-      /** Colds */
+      /**
+       * Colds
+       * @description refrigerators and chillers
+       */
       colds: components["schemas"]["ColdOut"][];
+      /** @description the kitchen's rule of cooling */
       cool_rule: components["schemas"]["RuleIn"];
-      /** Currency */
+      /**
+       * Currency
+       * @description the money prices are in
+       */
       currency: string;
-      /** Egg Grade */
+      /**
+       * Egg Grade
+       * @description grade of egg that “an egg” means
+       */
       egg_grade: string;
-      /** Egg Spare Pct */
+      /**
+       * Egg Spare Pct
+       * @description eggs to have ready for cracked ones, %
+       */
       egg_spare_pct: number;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
       /**
        * Measures
+       * @description whose cups, spoons and pints are meant
        * @enum {string}
        */
       measures: "us" | "uk" | "au";
-      /** Mixers */
+      /**
+       * Mixers
+       * @description how many mixers there are
+       */
       mixers: number;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Ovens */
+      /**
+       * Ovens
+       * @description the ovens
+       */
       ovens: components["schemas"]["OvenOut"][];
-      /** Pantry */
+      /**
+       * Pantry
+       * @description ingredients of the kitchen's own
+       */
       pantry: components["schemas"]["PantryOut"][];
-      /** People */
+      /**
+       * People
+       * @description people and what they may do here
+       */
       people: components["schemas"]["PersonOut"][];
-      /** Pot G */
+      /**
+       * Pot G
+       * @description mass of the pot, g
+       */
       pot_g: number;
-      /** Prices */
+      /**
+       * Prices
+       * @description what is paid for things
+       */
       prices: components["schemas"]["PriceOut"][];
-      /** Rings */
+      /**
+       * Rings
+       * @description rings of the stove
+       */
       rings: components["schemas"]["RingOut"][];
       /**
        * Role
+       * @description what they may do: chef, cook or viewer
        * @enum {string}
        */
       role: "chef" | "cook" | "viewer";
       /**
        * Units
+       * @description metric or us: how weights and temperatures are read
        * @enum {string}
        */
       units: "metric" | "us";
-      /** Vessels */
+      /**
+       * Vessels
+       * @description the vessels
+       */
       vessels: components["schemas"]["VesselOut"][];
-      /** Weights */
+      /**
+       * Weights
+       * @description what a can, a pack or a piece weighs here
+       */
       weights: components["schemas"]["WeightOut"][];
-      /** Words */
+      /**
+       * Words
+       * @description what names mean in this kitchen
+       */
       words: components["schemas"]["WordOut"][];
     };
     /**
@@ -4718,12 +6580,17 @@ export interface components {
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
       /**
        * Role
+       * @description what they may do: chef, cook or viewer
        * @enum {string}
        */
       role: "chef" | "cook" | "viewer";
@@ -4733,17 +6600,35 @@ export interface components {
      * @description A layer as it was weighed, all vessels together, and the last reading before it went on.
      */
     LaidOut: {
-      /** Asked G */
+      /**
+       * Asked G
+       * @description what was to be laid, g
+       */
       asked_g: number;
-      /** Checked C */
+      /**
+       * Checked C
+       * @description the last reading before it was laid, degC
+       */
       checked_c: number | null;
-      /** Enough */
+      /**
+       * Enough
+       * @description whether what was laid is enough; null: not weighed
+       */
       enough: boolean | null;
-      /** Got G */
+      /**
+       * Got G
+       * @description what was laid, g
+       */
       got_g: number | null;
-      /** Step */
+      /**
+       * Step
+       * @description key of the step
+       */
       step: string;
-      /** Title */
+      /**
+       * Title
+       * @description what it is called on the screen
+       */
       title: string;
     };
     /**
@@ -4751,21 +6636,34 @@ export interface components {
      * @description A layer as it lies in each vessel; heights in mm over the floor of the vessel.
      */
     LainOut: {
-      /** Allergens */
+      /**
+       * Allergens
+       * @description allergens in it, as the law names them
+       */
       allergens: string[];
       /**
        * Cost Each
        * @description of what it takes as made; null: no prices
        */
       cost_each: number | null;
-      /** From Mm */
+      /**
+       * From Mm
+       * @description its lower edge over the floor of the vessel, mm
+       */
       from_mm: number;
-      /** G Each */
+      /**
+       * G Each
+       * @description in each vessel, g
+       */
       g_each: number;
-      /** Kcal Each */
+      /**
+       * Kcal Each
+       * @description energy in each vessel, kcal
+       */
       kcal_each: number;
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind:
@@ -4804,6 +6702,7 @@ export interface components {
         | "garnish";
       /**
        * Lies
+       * @description how it lies in the vessel
        * @enum {string}
        */
       lies:
@@ -4817,26 +6716,50 @@ export interface components {
         | "swirls"
         | "dusted"
         | "sheet";
-      /** Ml Each */
+      /**
+       * Ml Each
+       * @description in each vessel, ml
+       */
       ml_each: number;
-      /** Mm */
+      /**
+       * Mm
+       * @description thickness, mm
+       */
       mm: number;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
       /**
        * Over Mm
        * @description of the dome it coats; 0: it lies flat
        */
       over_mm: number;
-      /** To Mm */
+      /**
+       * To Mm
+       * @description its upper edge over the floor of the vessel, mm
+       */
       to_mm: number;
-      /** Top Width Mm */
+      /**
+       * Top Width Mm
+       * @description width of its top, mm
+       */
       top_width_mm: number;
-      /** Wall Mm */
+      /**
+       * Wall Mm
+       * @description thickness up the wall, mm
+       */
       wall_mm: number;
-      /** Walls */
+      /**
+       * Walls
+       * @description whether it goes up the wall
+       */
       walls: boolean;
-      /** Width Mm */
+      /**
+       * Width Mm
+       * @description width, mm
+       */
       width_mm: number;
     };
     /**
@@ -4879,11 +6802,20 @@ export interface components {
        * @description of a bought thing: peel
        */
       lost_pct?: number | null;
-      /** Part Id */
+      /**
+       * Part Id
+       * @description which part
+       */
       part_id?: string | null;
-      /** Value */
+      /**
+       * Value
+       * @description how much of it, counted as it lies; null: as usual
+       */
       value?: number | null;
-      /** Walls */
+      /**
+       * Walls
+       * @description whether it goes up the wall
+       */
       walls?: boolean | null;
     };
     /**
@@ -4891,13 +6823,25 @@ export interface components {
      * @description What a layer brings to one portion.
      */
     LayerShareOut: {
-      /** Cost */
+      /**
+       * Cost
+       * @description what it costs, in the kitchen's money; null: a price is missing
+       */
       cost: number | null;
-      /** G */
+      /**
+       * G
+       * @description mass, g
+       */
       g: number;
-      /** Kcal */
+      /**
+       * Kcal
+       * @description energy, kcal
+       */
       kcal: number;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
     };
     /**
@@ -4905,7 +6849,10 @@ export interface components {
      * @description The desserts of a day.
      */
     LedgerAsk: {
-      /** Desserts */
+      /**
+       * Desserts
+       * @description the desserts it is about
+       */
       desserts: components["schemas"]["EggsAsk"][];
     };
     /**
@@ -4913,29 +6860,65 @@ export interface components {
      * @description Eggs to open for the day, and what they leave.
      */
     LedgerOut: {
-      /** Alone Eggs */
+      /**
+       * Alone Eggs
+       * @description shell eggs that each formula for itself would take
+       */
       alone_eggs: number;
-      /** Egg Grade */
+      /**
+       * Egg Grade
+       * @description grade of egg that “an egg” means
+       */
       egg_grade: string;
-      /** Entries */
+      /**
+       * Entries
+       * @description what each formula takes
+       */
       entries: components["schemas"]["EntryOut"][];
-      /** Says */
+      /**
+       * Says
+       * @description what comes of it, in sentences
+       */
       says: string[];
-      /** Separate */
+      /**
+       * Separate
+       * @description eggs to separate
+       */
       separate: number;
-      /** White Each G */
+      /**
+       * White Each G
+       * @description mass of one white, g
+       */
       white_each_g: number;
-      /** White Left G */
+      /**
+       * White Left G
+       * @description whites left, g
+       */
       white_left_g: number;
-      /** White Need G */
+      /**
+       * White Need G
+       * @description whites needed, g
+       */
       white_need_g: number;
-      /** Whole */
+      /**
+       * Whole
+       * @description eggs to crack whole
+       */
       whole: number;
-      /** Yolk Each G */
+      /**
+       * Yolk Each G
+       * @description mass of one yolk, g
+       */
       yolk_each_g: number;
-      /** Yolk Left G */
+      /**
+       * Yolk Left G
+       * @description yolk left, g
+       */
       yolk_left_g: number;
-      /** Yolk Need G */
+      /**
+       * Yolk Need G
+       * @description yolk needed, g
+       */
       yolk_need_g: number;
     };
     /**
@@ -4946,24 +6929,36 @@ export interface components {
     LessonChange: {
       /**
        * Begin Again
+       * @description whether to forget what was learned up to now
        * @default false
        */
       begin_again: boolean;
-      /** By Hand */
+      /**
+       * By Hand
+       * @description the value put in by hand; null: none
+       */
       by_hand?: number | null;
       /**
        * Forget Hand
+       * @description whether to take the value put in by hand away again
        * @default false
        */
       forget_hand: boolean;
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind: "ring" | "loss" | "pot" | "oven" | "film" | "vent" | "recovers" | "set" | "line";
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** On */
+      /**
+       * On
+       * @description whether predictions use it
+       */
       on?: boolean | null;
     };
     /**
@@ -4974,22 +6969,41 @@ export interface components {
      *     what was known, a family's S, and that of an ingredient (by key).
      */
     LessonOut: {
-      /** By Hand */
+      /**
+       * By Hand
+       * @description the value put in by hand; null: none
+       */
       by_hand: number | null;
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind: "ring" | "loss" | "pot" | "oven" | "film" | "vent" | "recovers" | "set" | "line";
-      /** Mean */
+      /**
+       * Mean
+       * @description mean
+       */
       mean: number;
-      /** N */
+      /**
+       * N
+       * @description from how many batches
+       */
       n: number;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** On */
+      /**
+       * On
+       * @description whether predictions use it
+       */
       on: boolean;
-      /** Sd */
+      /**
+       * Sd
+       * @description uncertainty, one standard deviation
+       */
       sd: number;
       /**
        * Seen
@@ -5007,11 +7021,20 @@ export interface components {
      * @description The ordinary spread of a value; see ``bellcrumb.book.control``.
      */
     LimitsOut: {
-      /** High */
+      /**
+       * High
+       * @description upper end of the band
+       */
       high: number;
-      /** Low */
+      /**
+       * Low
+       * @description lower end of the band
+       */
       low: number;
-      /** Mean */
+      /**
+       * Mean
+       * @description mean
+       */
       mean: number;
     };
     /**
@@ -5025,34 +7048,71 @@ export interface components {
        * @enum {string}
        */
       asks: "" | "name" | "can" | "pack" | "piece";
-      /** Blank */
+      /**
+       * Blank
+       * @description whether the line is empty or a note
+       */
       blank: boolean;
       /**
        * Confidence
+       * @description how sure it is of the line
        * @enum {string}
        */
       confidence: "sure" | "likely" | "doubtful" | "unknown";
-      /** Grams */
+      /**
+       * Grams
+       * @description mass, g
+       */
       grams: number | null;
-      /** Impossible */
+      /**
+       * Impossible
+       * @description whether the line cannot be meant so
+       */
       impossible: boolean;
-      /** Ingredient */
+      /**
+       * Ingredient
+       * @description key or name of the ingredient
+       */
       ingredient: string | null;
-      /** Message */
+      /**
+       * Message
+       * @description what is to be said of the line; empty: nothing
+       */
       message: string;
-      /** Metric */
+      /**
+       * Metric
+       * @description the line in grams and millilitres
+       */
       metric: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string | null;
-      /** Said */
+      /**
+       * Said
+       * @description what was understood, a sentence
+       */
       said: string;
-      /** Spread G */
+      /**
+       * Spread G
+       * @description uncertainty of the grams, g
+       */
       spread_g: number;
-      /** Suggestions */
+      /**
+       * Suggestions
+       * @description what it may mean, the nearest three
+       */
       suggestions: string[];
-      /** Text */
+      /**
+       * Text
+       * @description the line as it was written
+       */
       text: string;
-      /** Us */
+      /**
+       * Us
+       * @description the line in cups, spoons and ounces
+       */
       us: string;
     };
     /**
@@ -5060,11 +7120,20 @@ export interface components {
      * @description Caramel to line moulds: grams in each and in all, sugar to cook for it.
      */
     LiningOut: {
-      /** Each G */
+      /**
+       * Each G
+       * @description caramel in each mould, g
+       */
       each_g: number;
-      /** Sugar G */
+      /**
+       * Sugar G
+       * @description sugar, g
+       */
       sugar_g: number;
-      /** Total G */
+      /**
+       * Total G
+       * @description caramel for all moulds, g
+       */
       total_g: number;
     };
     /**
@@ -5073,43 +7142,89 @@ export interface components {
      *     the last reading was taken, in real seconds, ``probe_doubt`` what is odd about its curve.
      */
     LiveOut: {
-      /** Ended */
+      /**
+       * Ended
+       * @description whether it is over
+       */
       ended: boolean;
-      /** Last Ms */
+      /**
+       * Last Ms
+       * @description clock of the last reading, ms: ask for what is after it
+       */
       last_ms: number;
-      /** Marks */
+      /**
+       * Marks
+       * @description moments to mark on the curve
+       */
       marks: {
         [key: string]: number;
       };
+      /** @description what the guide says now */
       moment: components["schemas"]["MomentOut"];
-      /** Now S */
+      /**
+       * Now S
+       * @description now, s on its clock
+       */
       now_s: number;
-      /** Others */
+      /**
+       * Others
+       * @description the probe's other channels
+       */
       others: components["schemas"]["ChannelOut"][];
-      /** Paused */
+      /**
+       * Paused
+       * @description whether its clock stands
+       */
       paused: boolean;
-      /** Poured G */
+      /**
+       * Poured G
+       * @description what was poured, g
+       */
       poured_g: number | null;
-      /** Probe Age S */
+      /**
+       * Probe Age S
+       * @description how old the last reading is, in real seconds
+       */
       probe_age_s: number | null;
-      /** Probe Doubt */
+      /**
+       * Probe Doubt
+       * @description what is odd about the probe's curve; null: nothing
+       */
       probe_doubt: string | null;
-      /** Readings */
+      /**
+       * Readings
+       * @description readings after the one asked for
+       */
       readings: components["schemas"]["Point"][];
+      /** @description what the bake has told of itself; null: nothing yet */
       refit: components["schemas"]["RefitOut"] | null;
-      /** Refused */
+      /**
+       * Refused
+       * @description what was not taken, and why
+       */
       refused: components["schemas"]["RefusedEvent"][];
-      /** Rungs */
+      /**
+       * Rungs
+       * @description the temper, ladle by ladle
+       */
       rungs: number;
+      /** @description what the heat has done to germs; null: no probe */
       safe: components["schemas"]["SafeOut"] | null;
       /**
        * Server Now
        * Format: date-time
+       * @description the server's clock
        */
       server_now: string;
-      /** Step */
+      /**
+       * Step
+       * @description key of the step
+       */
       step: string;
-      /** Timings */
+      /**
+       * Timings
+       * @description when each step was entered and left
+       */
       timings: components["schemas"]["TimingOut"][];
     };
     /**
@@ -5117,11 +7232,15 @@ export interface components {
      * @description What of a part stays in pot, bowl and on the board here.
      */
     LossSaved: {
-      /** Lost Pct */
+      /**
+       * Lost Pct
+       * @description what of it stays in pot and bowl, %
+       */
       lost_pct: number;
       /**
        * Part Id
        * Format: uuid
+       * @description which part
        */
       part_id: string;
     };
@@ -5130,21 +7249,32 @@ export interface components {
      * @description A cook or bake that a built dessert came from.
      */
     MadeOfOut: {
-      /** Guide */
+      /**
+       * Guide
+       * @description which guide leads through it
+       */
       guide: string;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Part */
+      /**
+       * Part
+       * @description the part
+       */
       part: string;
       /**
        * Started At
        * Format: date-time
+       * @description when it was started
        */
       started_at: string;
-      /** Version */
+      /**
+       * Version
+       * @description number of the version
+       */
       version: number;
     };
     /**
@@ -5152,34 +7282,71 @@ export interface components {
      * @description The set map: see ``bellcrumb.texture.set_map.SetMap``.
      */
     MapOut: {
-      /** Classes */
+      /**
+       * Classes
+       * @description the classes of set, softest first
+       */
       classes: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould")[];
-      /** Edges */
+      /**
+       * Edges
+       * @description for each class where it ends on each of the rows
+       */
       edges: number[][];
-      /** Guides */
+      /**
+       * Guides
+       * @description lines beyond which a mix eats differently
+       */
       guides: components["schemas"]["GuideOut"][];
       /**
        * Plane
+       * @description which plane of the map: what its axes are
        * @enum {string}
        */
       plane: "starch_egg" | "sugar_fat" | "egg_fat";
-      /** Rows */
+      /**
+       * Rows
+       * @description how far up the map the boundaries are given
+       */
       rows: number[];
-      /** X */
+      /**
+       * X
+       * @description where the formula stands across
+       */
       x: number;
-      /** X High */
+      /**
+       * X High
+       * @description upper end of where the formula stands across
+       */
       x_high: number;
-      /** X Low */
+      /**
+       * X Low
+       * @description lower end of where the formula stands across
+       */
       x_low: number;
-      /** X Max */
+      /**
+       * X Max
+       * @description end of the map across
+       */
       x_max: number;
-      /** X Word */
+      /**
+       * X Word
+       * @description name of the quantity across
+       */
       x_word: string;
-      /** Y */
+      /**
+       * Y
+       * @description where the formula stands up
+       */
       y: number;
-      /** Y Max */
+      /**
+       * Y Max
+       * @description end of the map upwards
+       */
       y_max: number;
-      /** Y Word */
+      /**
+       * Y Word
+       * @description name of the quantity up
+       */
       y_word: string;
     };
     /**
@@ -5187,7 +7354,10 @@ export interface components {
      * @description What was done about a miss.
      */
     Mended: {
-      /** Words */
+      /**
+       * Words
+       * @description in words
+       */
       words: string;
     };
     /**
@@ -5195,44 +7365,83 @@ export interface components {
      * @description What comes of it; see ``bellcrumb.stove.meringue.Meringue``.
      */
     MeringueOut: {
-      /** Extra Water Pct */
+      /**
+       * Extra Water Pct
+       * @description water left because the syrup was poured too cool, %
+       */
       extra_water_pct: number;
-      /** Foam C */
+      /**
+       * Foam C
+       * @description temperature of the foam when the syrup is in, degC
+       */
       foam_c: number;
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind: "italian" | "swiss" | "french";
-      /** Mass G */
+      /**
+       * Mass G
+       * @description mass of all of it, g
+       */
       mass_g: number;
       /**
        * Pasteurised
+       * @description whether its heat has made the whites safe
        * @enum {string}
        */
       pasteurised: "yes" | "hold" | "no";
-      /** Ratio */
+      /**
+       * Ratio
+       * @description sugar to whites, by mass
+       */
       ratio: number;
-      /** Signs */
+      /**
+       * Signs
+       * @description what a cook sees, and when
+       */
       signs: string[];
-      /** Start Whites C */
+      /**
+       * Start Whites C
+       * @description temperature of the syrup at which to start the whites, degC
+       */
       start_whites_c: number | null;
-      /** Start Whites S */
+      /**
+       * Start Whites S
+       * @description when to start the whites, s
+       */
       start_whites_s: number | null;
-      /** Syrup Time S */
+      /**
+       * Syrup Time S
+       * @description how long the syrup takes, s
+       */
       syrup_time_s: number | null;
-      /** Volume Ml */
+      /**
+       * Volume Ml
+       * @description volume, ml
+       */
       volume_ml: number;
-      /** Warnings */
+      /**
+       * Warnings
+       * @description what to mind, in sentences
+       */
       warnings: string[];
-      /** Water Pct */
+      /**
+       * Water Pct
+       * @description water, % of the mass
+       */
       water_pct: number;
       /**
        * Weeps
+       * @description whether it weeps, in words
        * @enum {string}
        */
       weeps: "low" | "middling" | "high";
-      /** Whip S */
+      /**
+       * Whip S
+       * @description how long to whip, s
+       */
       whip_s: number;
     };
     /**
@@ -5243,13 +7452,23 @@ export interface components {
       /**
        * At
        * Format: date-time
+       * @description when: a moment in the kitchen's own time
        */
       at: string;
-      /** Dessert */
+      /**
+       * Dessert
+       * @description name of the dessert
+       */
       dessert: string;
-      /** Lines */
+      /**
+       * Lines
+       * @description what is weighed, as it is said
+       */
       lines: string[];
-      /** Part */
+      /**
+       * Part
+       * @description the part
+       */
       part: string;
     };
     /**
@@ -5257,27 +7476,50 @@ export interface components {
      * @description What the guide says now.
      */
     MomentOut: {
-      /** Done */
+      /**
+       * Done
+       * @description whether it is over
+       */
       done: boolean;
-      /** Figure */
+      /**
+       * Figure
+       * @description the number to read from across the room; null: none now
+       */
       figure: number | null;
       /**
        * Figure Unit
+       * @description unit of the figure
        * @enum {string}
        */
       figure_unit: "c" | "s" | "g";
-      /** Headline */
+      /**
+       * Headline
+       * @description what it is about, in a word or two
+       */
       headline: string;
-      /** Hold Left S */
+      /**
+       * Hold Left S
+       * @description how long it is still to be held, s
+       */
       hold_left_s: number | null;
-      /** Next Move */
+      /**
+       * Next Move
+       * @description what to do next, a sentence
+       */
       next_move: string;
-      /** Rate K Per Min */
+      /**
+       * Rate K Per Min
+       * @description how fast it climbs, K/min
+       */
       rate_k_per_min: number | null;
-      /** To Target S */
+      /**
+       * To Target S
+       * @description how long until the target at this pace, s
+       */
       to_target_s: number | null;
       /**
        * Urgency
+       * @description calm, soon, now or wrong
        * @enum {string}
        */
       urgency: "calm" | "soon" | "now" | "wrong";
@@ -5287,11 +7529,20 @@ export interface components {
      * @description What it costs, in the kitchen's money; ``without_price`` is not in it.
      */
     MoneyOut: {
-      /** Batch */
+      /**
+       * Batch
+       * @description what the whole batch costs, in the kitchen's money
+       */
       batch: number;
-      /** Portion */
+      /**
+       * Portion
+       * @description what one portion costs, in the kitchen's money
+       */
       portion: number;
-      /** Without Price */
+      /**
+       * Without Price
+       * @description what has no price and is not in it
+       */
       without_price: string[];
     };
     /**
@@ -5299,11 +7550,20 @@ export interface components {
      * @description Moulds of a kind: how many are in use at once at most, and how many there are.
      */
     MouldsOut: {
-      /** Have */
+      /**
+       * Have
+       * @description how many there are
+       */
       have: number | null;
-      /** Used */
+      /**
+       * Used
+       * @description how many are in use at once
+       */
       used: number;
-      /** Vessel */
+      /**
+       * Vessel
+       * @description the vessel
+       */
       vessel: string;
     };
     /**
@@ -5311,23 +7571,37 @@ export interface components {
      * @description A step that moved, or changed hands, when the day was planned again.
      */
     MovedOut: {
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
       /**
        * Now
        * Format: date-time
+       * @description when it is now
        */
       now: string;
       /**
        * Was
        * Format: date-time
+       * @description when it was planned before
        */
       was: string;
-      /** Was Who */
+      /**
+       * Was Who
+       * @description who was to do it before
+       */
       was_who: string | null;
-      /** What */
+      /**
+       * What
+       * @description what it is, in words
+       */
       what: string;
-      /** Who */
+      /**
+       * Who
+       * @description who does it
+       */
       who: string | null;
     };
     /**
@@ -5337,6 +7611,7 @@ export interface components {
     MyChange: {
       /**
        * Units
+       * @description metric or us: how weights and temperatures are read
        * @enum {string}
        */
       units: "metric" | "us";
@@ -5349,9 +7624,13 @@ export interface components {
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
     };
     /**
@@ -5360,6 +7639,7 @@ export interface components {
      */
     NewDessert: {
       /**
+       * @description everything that can be changed about it
        * @default {
        *       "baking": {
        *         "after": "rack",
@@ -5419,24 +7699,31 @@ export interface components {
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
       /**
        * Kind
+       * @description what kind it is
        * @default filling
        * @enum {string}
        */
       kind: "crust" | "filling" | "caramel" | "meringue" | "cream" | "glaze" | "garnish";
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
       /**
        * Part Id
        * Format: uuid
+       * @description which part
        */
       part_id: string;
       /**
        * Version Id
        * Format: uuid
+       * @description which version
        */
       version_id: string;
     };
@@ -5446,6 +7733,7 @@ export interface components {
      */
     NewPart: {
       /**
+       * @description everything that can be changed about it
        * @default {
        *       "baking": {
        *         "after": "rack",
@@ -5505,18 +7793,24 @@ export interface components {
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind: "crust" | "filling" | "caramel" | "meringue" | "cream" | "glaze" | "garnish";
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
       /**
        * Version Id
        * Format: uuid
+       * @description which version
        */
       version_id: string;
     };
@@ -5525,18 +7819,31 @@ export interface components {
      * @description The next thing to do.
      */
     NextStep: {
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
       /**
        * Start
        * Format: date-time
+       * @description when it begins, the kitchen's own time
        */
       start: string;
-      /** State */
+      /**
+       * State
+       * @description how far it is
+       */
       state: string;
-      /** What */
+      /**
+       * What
+       * @description what it is, in words
+       */
       what: string;
-      /** Who */
+      /**
+       * Who
+       * @description who does it
+       */
       who: string | null;
     };
     /**
@@ -5544,10 +7851,12 @@ export interface components {
      * @description The next version of a part; ``id`` is made by the client.
      */
     NextVersion: {
+      /** @description everything that can be changed about it */
       content: components["schemas"]["Content"];
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
     };
@@ -5556,21 +7865,45 @@ export interface components {
      * @description Of ``grams`` of the raw mix: see ``bellcrumb.formula.worth.Nutrition``.
      */
     NutritionOut: {
-      /** Added Salt G */
+      /**
+       * Added Salt G
+       * @description salt that was added as such, g
+       */
       added_salt_g: number;
-      /** Carbohydrate G */
+      /**
+       * Carbohydrate G
+       * @description carbohydrate, g
+       */
       carbohydrate_g: number;
-      /** Fat G */
+      /**
+       * Fat G
+       * @description fat, g
+       */
       fat_g: number;
-      /** Grams */
+      /**
+       * Grams
+       * @description mass, g
+       */
       grams: number;
-      /** Kcal */
+      /**
+       * Kcal
+       * @description energy, kcal
+       */
       kcal: number;
-      /** Kj */
+      /**
+       * Kj
+       * @description energy, kJ
+       */
       kj: number;
-      /** Protein G */
+      /**
+       * Protein G
+       * @description protein, g
+       */
       protein_g: number;
-      /** Sugars G */
+      /**
+       * Sugars G
+       * @description sugars, g
+       */
       sugars_g: number;
     };
     /**
@@ -5581,12 +7914,17 @@ export interface components {
       /**
        * Dessert Id
        * Format: uuid
+       * @description which dessert
        */
       dessert_id: string;
-      /** Part Id */
+      /**
+       * Part Id
+       * @description which part
+       */
       part_id: string | null;
       /**
        * Place
+       * @description the page it is done on
        * @enum {string}
        */
       place: "stove" | "oven" | "cold" | "whole";
@@ -5598,34 +7936,43 @@ export interface components {
     OvenIn: {
       /**
        * Dial Error K
+       * @description what the oven really is above its dial, K
        * @default 0
        */
       dial_error_k: number;
       /**
        * Kind
+       * @description what kind it is
        * @default static
        * @enum {string}
        */
       kind: "static" | "fan";
       /**
        * Measured
+       * @description whether it was measured in this kitchen
        * @default false
        */
       measured: boolean;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
       /**
        * Shelf Length Mm
+       * @description length of a shelf, mm
        * @default 600
        */
       shelf_length_mm: number;
       /**
        * Shelf Width Mm
+       * @description width of a shelf, mm
        * @default 400
        */
       shelf_width_mm: number;
       /**
        * Shelves
+       * @description how many shelves it has
        * @default 2
        */
       shelves: number;
@@ -5635,9 +7982,15 @@ export interface components {
      * @description An oven's dial over the day.
      */
     OvenLineOut: {
-      /** Oven */
+      /**
+       * Oven
+       * @description name of the oven
+       */
       oven: string;
-      /** Points */
+      /**
+       * Points
+       * @description the dial, change by change
+       */
       points: components["schemas"]["OvenPointOut"][];
     };
     /**
@@ -5645,28 +7998,56 @@ export interface components {
      * @description An oven; ``dial_error_k`` is what it really is above its dial.
      */
     OvenOut: {
-      /** Dial Error K */
+      /**
+       * Dial Error K
+       * @description what the oven really is above its dial, K
+       */
       dial_error_k: number;
-      /** Film */
+      /**
+       * Film
+       * @description how its air carries heat, as a share of an ordinary oven's
+       */
       film: number;
-      /** Id */
+      /**
+       * Id
+       * @description its id, made by whoever sends it first
+       */
       id: number;
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind: "static" | "fan";
-      /** Measured */
+      /**
+       * Measured
+       * @description whether it was measured in this kitchen
+       */
       measured: boolean;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Shelf Length Mm */
+      /**
+       * Shelf Length Mm
+       * @description length of a shelf, mm
+       */
       shelf_length_mm: number;
-      /** Shelf Width Mm */
+      /**
+       * Shelf Width Mm
+       * @description width of a shelf, mm
+       */
       shelf_width_mm: number;
-      /** Shelves */
+      /**
+       * Shelves
+       * @description how many shelves it has
+       */
       shelves: number;
-      /** Vent */
+      /**
+       * Vent
+       * @description how its vent lets steam out, as a share of an ordinary oven's
+       */
       vent: number;
     };
     /**
@@ -5677,9 +8058,13 @@ export interface components {
       /**
        * At
        * Format: date-time
+       * @description when: a moment in the kitchen's own time
        */
       at: string;
-      /** Set C */
+      /**
+       * Set C
+       * @description the oven's dial, degC
+       */
       set_c: number;
     };
     /**
@@ -5689,22 +8074,34 @@ export interface components {
     OvenWalk: {
       /**
        * Pan Length Mm
+       * @description length of the pan inside, mm
        * @default 325
        */
       pan_length_mm: number;
       /**
        * Pan Width Mm
+       * @description width of the pan inside, mm
        * @default 265
        */
       pan_width_mm: number;
-      /** Readings */
+      /**
+       * Readings
+       * @description readings of the probe
+       */
       readings: components["schemas"]["ReadingIn"][];
-      /** Set C */
+      /**
+       * Set C
+       * @description the oven's dial, degC
+       */
       set_c: number;
-      /** Shelf C */
+      /**
+       * Shelf C
+       * @description what an oven thermometer on the shelf shows, degC
+       */
       shelf_c?: number | null;
       /**
        * Water Ml
+       * @description water to pour into the pan, ml
        * @default 1000
        */
       water_ml: number;
@@ -5714,11 +8111,20 @@ export interface components {
      * @description A kitchen's own minutes for a step.
      */
     OverruleIn: {
-      /** Hands Min */
+      /**
+       * Hands Min
+       * @description minutes of somebody's hands
+       */
       hands_min?: number | null;
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
-      /** Wait Min */
+      /**
+       * Wait Min
+       * @description how long it waits after the hands, min
+       */
       wait_min?: number | null;
     };
     /**
@@ -5726,17 +8132,35 @@ export interface components {
      * @description Lines that answer each other; see ``bellcrumb.formula.compare.Pair``.
      */
     PairOut: {
-      /** Change Pct */
+      /**
+       * Change Pct
+       * @description how much more or less, %; null where one side has none
+       */
       change_pct: number | null;
-      /** Ingredient */
+      /**
+       * Ingredient
+       * @description key or name of the ingredient
+       */
       ingredient: string;
-      /** Left */
+      /**
+       * Left
+       * @description the one on the left
+       */
       left: string | null;
-      /** Left G */
+      /**
+       * Left G
+       * @description how much on the left, g; null: not there
+       */
       left_g: number | null;
-      /** Right */
+      /**
+       * Right
+       * @description the one on the right
+       */
       right: string | null;
-      /** Right G */
+      /**
+       * Right G
+       * @description how much on the right, g; null: not there
+       */
       right_g: number | null;
     };
     /**
@@ -5746,6 +8170,7 @@ export interface components {
     PantryIn: {
       /**
        * Category
+       * @description what kind of ingredient it is
        * @default own
        * @enum {string}
        */
@@ -5753,31 +8178,47 @@ export interface components {
         "own" | "milk" | "cream" | "sugar" | "starch" | "flavour" | "fruit" | "chocolate" | "nut";
       /**
        * Fat Pct
+       * @description fat, % of the mass
        * @default 0
        */
       fat_pct: number;
-      /** G Per Piece */
+      /**
+       * G Per Piece
+       * @description mass of a piece, g
+       */
       g_per_piece?: number | null;
-      /** G Per Us Cup */
+      /**
+       * G Per Us Cup
+       * @description mass of a US cup of it, g
+       */
       g_per_us_cup?: number | null;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
       /**
        * Protein Pct
+       * @description protein, % of the mass
        * @default 0
        */
       protein_pct: number;
       /**
        * Starch Pct
+       * @description starch, % of the mass
        * @default 0
        */
       starch_pct: number;
       /**
        * Sugars Pct
+       * @description sugars, % of the mass
        * @default 0
        */
       sugars_pct: number;
-      /** Water Pct */
+      /**
+       * Water Pct
+       * @description water, % of the mass
+       */
       water_pct?: number | null;
     };
     /**
@@ -5785,28 +8226,56 @@ export interface components {
      * @description An ingredient of the kitchen's own.
      */
     PantryOut: {
-      /** Category */
+      /**
+       * Category
+       * @description what kind of ingredient it is
+       */
       category: string;
-      /** Fat Pct */
+      /**
+       * Fat Pct
+       * @description fat, % of the mass
+       */
       fat_pct: number;
-      /** G Per Piece */
+      /**
+       * G Per Piece
+       * @description mass of a piece, g
+       */
       g_per_piece: number | null;
-      /** G Per Us Cup */
+      /**
+       * G Per Us Cup
+       * @description mass of a US cup of it, g
+       */
       g_per_us_cup: number | null;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Protein Pct */
+      /**
+       * Protein Pct
+       * @description protein, % of the mass
+       */
       protein_pct: number;
-      /** Starch Pct */
+      /**
+       * Starch Pct
+       * @description starch, % of the mass
+       */
       starch_pct: number;
-      /** Sugars Pct */
+      /**
+       * Sugars Pct
+       * @description sugars, % of the mass
+       */
       sugars_pct: number;
-      /** Water Pct */
+      /**
+       * Water Pct
+       * @description water, % of the mass
+       */
       water_pct: number | null;
     };
     /**
@@ -5814,9 +8283,11 @@ export interface components {
      * @description A part as it is written.
      */
     PartAsk: {
+      /** @description everything that can be changed about it */
       content: components["schemas"]["Content"];
       /**
        * Kind
+       * @description what kind it is
        * @default filling
        * @enum {string}
        */
@@ -5827,11 +8298,20 @@ export interface components {
      * @description Another name or kind, or another place among the parts (0 is the first).
      */
     PartChange: {
-      /** Kind */
+      /**
+       * Kind
+       * @description what kind it is
+       */
       kind?: ("crust" | "filling" | "caramel" | "meringue" | "cream" | "glaze" | "garnish") | null;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name?: string | null;
-      /** Position */
+      /**
+       * Position
+       * @description its place among the parts, from 0
+       */
       position?: number | null;
     };
     /**
@@ -5842,16 +8322,24 @@ export interface components {
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind: "crust" | "filling" | "caramel" | "meringue" | "cream" | "glaze" | "garnish";
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Versions */
+      /**
+       * Versions
+       * @description its versions, oldest first
+       */
       versions: components["schemas"]["VersionOut"][];
     };
     /**
@@ -5859,17 +8347,35 @@ export interface components {
      * @description What a part gives to one portion; ``said`` False: shared out, no vessel says how many.
      */
     PartShareOut: {
-      /** Kind */
+      /**
+       * Kind
+       * @description what kind it is
+       */
       kind: string;
-      /** Mass G */
+      /**
+       * Mass G
+       * @description mass of all of it, g
+       */
       mass_g: number;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Portion G */
+      /**
+       * Portion G
+       * @description what a portion weighs, g
+       */
       portion_g: number;
-      /** Portions */
+      /**
+       * Portions
+       * @description how many portions
+       */
       portions: number;
-      /** Said */
+      /**
+       * Said
+       * @description whether a vessel says how many portions it gives
+       */
       said: boolean;
     };
     /**
@@ -5877,9 +8383,15 @@ export interface components {
      * @description The password now and the one from now on.
      */
     PasswordChange: {
-      /** New */
+      /**
+       * New
+       * @description the password from now on
+       */
       new: string;
-      /** Old */
+      /**
+       * Old
+       * @description the password until now
+       */
       old: string;
     };
     /**
@@ -5887,16 +8399,29 @@ export interface components {
      * @description Somebody in the kitchen.
      */
     PersonOut: {
-      /** Email */
+      /**
+       * Email
+       * @description e-mail address, by which somebody signs in
+       */
       email: string;
-      /** Id */
+      /**
+       * Id
+       * @description its id, made by whoever sends it first
+       */
       id: number;
-      /** Me */
+      /**
+       * Me
+       * @description whether it is whoever asks
+       */
       me: boolean;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
       /**
        * Role
+       * @description what they may do: chef, cook or viewer
        * @enum {string}
        */
       role: "chef" | "cook" | "viewer";
@@ -5911,14 +8436,21 @@ export interface components {
        * @description who took it
        */
       by: string | null;
-      /** Height */
+      /**
+       * Height
+       * @description height, pixels
+       */
       height: number;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Width */
+      /**
+       * Width
+       * @description width, pixels
+       */
       width: number;
     };
     /**
@@ -5929,9 +8461,13 @@ export interface components {
       /**
        * At
        * Format: date-time
+       * @description when: a moment in the kitchen's own time
        */
       at: string;
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
     };
     /**
@@ -5939,14 +8475,20 @@ export interface components {
      * @description What goes in one place: pot, bowl or in at the end.
      */
     PlaceOut: {
-      /** Grams */
+      /**
+       * Grams
+       * @description mass, g
+       */
       grams: number;
       /**
        * Us Words
        * @description the same in the kitchen's cups and spoons; empty in a plan of earlier days
        */
       us_words?: string[];
-      /** Words */
+      /**
+       * Words
+       * @description in words
+       */
       words: string[];
     };
     /**
@@ -5954,9 +8496,11 @@ export interface components {
      * @description Ask for the guide of a part.
      */
     PlanAsk: {
+      /** @description everything that can be changed about it */
       content: components["schemas"]["Content"];
       /**
        * Kind
+       * @description what kind it is
        * @default filling
        * @enum {string}
        */
@@ -5967,69 +8511,131 @@ export interface components {
      * @description Everything the stove needs.
      */
     PlanOut: {
-      /** Additions */
+      /**
+       * Additions
+       * @description what goes in after the heat, each with its window of temperatures
+       */
       additions?: components["schemas"]["AdditionOut"][];
-      /** Boil C */
+      /**
+       * Boil C
+       * @description where it boils here, degC
+       */
       boil_c: number;
-      /** Boils Off G */
+      /**
+       * Boils Off G
+       * @description water that leaves the pot until it is off the heat, g
+       */
       boils_off_g?: number | null;
+      /** @description what goes into the bowl */
       bowl: components["schemas"]["PlaceOut"];
-      /** Checks */
+      /**
+       * Checks
+       * @description what to look for before it begins
+       */
       checks?: string[];
-      /** Cold Class */
+      /**
+       * Cold Class
+       * @description class it has once it is cold; null: none
+       */
       cold_class?: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | null;
-      /** Content */
+      /**
+       * Content
+       * @description everything that can be changed about it
+       */
       content?: {
         [key: string]: unknown;
       } | null;
+      /** @description the predicted curve of the cooking */
       cook: components["schemas"]["CurveOut"] | null;
-      /** Cook From C */
+      /**
+       * Cook From C
+       * @description temperature the cooking begins at, degC
+       */
       cook_from_c: number;
+      /** @description the dessert as it is drawn cut open; null: it is no built one */
       cut?: components["schemas"]["CutOut"] | null;
-      /** Egg From */
+      /**
+       * Egg From
+       * @description step from which on there is egg where the probe is; null: no egg
+       */
       egg_from?: string | null;
-      /** Family */
+      /**
+       * Family
+       * @description the family it is judged as
+       */
       family: string;
+      /** @description what goes in at the end */
       finish: components["schemas"]["PlaceOut"];
+      /** @description the meringue that comes of it */
       foam?: components["schemas"]["MeringueOut"] | null;
       /**
        * Guide
+       * @description which guide leads through it
        * @default custard
        */
       guide: string;
+      /** @description the predicted curve of the heating */
       heat: components["schemas"]["CurveOut"] | null;
+      /** @description the temper, ladle by ladle; null: nothing to temper */
       ladder: components["schemas"]["TemperOut"] | null;
-      /** Learned */
+      /**
+       * Learned
+       * @description values learned from this kitchen's batches that it was predicted with
+       */
       learned?: components["schemas"]["Used"][];
+      /** @description what goes into the pot */
       pot: components["schemas"]["PlaceOut"];
       /**
        * Pot Name
+       * @description which pot it is
        * @default
        */
       pot_name: string;
-      /** Ring */
+      /**
+       * Ring
+       * @description name of the ring
+       */
       ring: string;
-      /** Scenes */
+      /**
+       * Scenes
+       * @description what a simulated device is to pretend, step by step
+       */
       scenes: components["schemas"]["Scene"][];
       /**
        * Scorch
+       * @description how easily it catches on the pot's base
        * @enum {string}
        */
       scorch: "low" | "middling" | "high";
-      /** Signs */
+      /**
+       * Signs
+       * @description what a cook sees, and when
+       */
       signs?: components["schemas"]["SignOut"][];
-      /** Steps */
+      /**
+       * Steps
+       * @description the steps, in order
+       */
       steps: components["schemas"]["StepOut"][];
+      /** @description the syrup cooked for it */
       syrup?: components["schemas"]["SyrupOut"] | null;
       /**
        * Temper S
+       * @description how long the temper takes, s
        * @default 30
        */
       temper_s: number;
-      /** Thickens C */
+      /**
+       * Thickens C
+       * @description where it visibly thickens, degC
+       */
       thickens_c: number;
-      /** Warnings */
+      /**
+       * Warnings
+       * @description what to mind, in sentences
+       */
       warnings: string[];
+      /** @description the whipped cream that comes of it */
       whipped?: components["schemas"]["WhipOut"] | null;
     };
     /**
@@ -6037,9 +8643,15 @@ export interface components {
      * @description A reading on the cook's clock.
      */
     Point: {
-      /** T S */
+      /**
+       * T S
+       * @description when, s
+       */
       t_s: number;
-      /** Temp C */
+      /**
+       * Temp C
+       * @description temperature, degC
+       */
       temp_c: number;
     };
     /**
@@ -6047,9 +8659,15 @@ export interface components {
      * @description A point of a plane or of a tray.
      */
     PointOut: {
-      /** X */
+      /**
+       * X
+       * @description across, in the units of its plane
+       */
       x: number;
-      /** Y */
+      /**
+       * Y
+       * @description up, in the units of its plane
+       */
       y: number;
     };
     /**
@@ -6057,8 +8675,11 @@ export interface components {
      * @description Where a formula stands in each plane of the map, in g per 1000 g liquid.
      */
     PointsOut: {
+      /** @description its place in the plane of egg and fat */
       egg_fat: components["schemas"]["PointOut"];
+      /** @description its place in the plane of starch and egg */
       starch_egg: components["schemas"]["PointOut"];
+      /** @description its place in the plane of sugar and fat */
       sugar_fat: components["schemas"]["PointOut"];
     };
     /**
@@ -6066,7 +8687,10 @@ export interface components {
      * @description One portion: what it weighs and holds, layer by layer.
      */
     PortionOut: {
-      /** Allergens */
+      /**
+       * Allergens
+       * @description allergens in it, as the law names them
+       */
       allergens: string[];
       /**
        * Complete
@@ -6078,13 +8702,25 @@ export interface components {
        * @description null: the kitchen has no prices
        */
       cost: number | null;
-      /** G */
+      /**
+       * G
+       * @description mass, g
+       */
       g: number;
-      /** Kcal */
+      /**
+       * Kcal
+       * @description energy, kcal
+       */
       kcal: number;
-      /** Layers */
+      /**
+       * Layers
+       * @description the layers, from the bottom
+       */
       layers: components["schemas"]["LayerShareOut"][];
-      /** Without Price */
+      /**
+       * Without Price
+       * @description what has no price and is not in it
+       */
       without_price: string[];
     };
     /**
@@ -6092,9 +8728,15 @@ export interface components {
      * @description What is paid for a line: "1 kg sugar", "30 eggs", "1 l whole milk".
      */
     PriceIn: {
-      /** Line */
+      /**
+       * Line
+       * @description an amount of something as a cook writes it
+       */
       line: string;
-      /** Price */
+      /**
+       * Price
+       * @description what is paid for it, in the kitchen's money
+       */
       price: number;
     };
     /**
@@ -6105,15 +8747,28 @@ export interface components {
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Ingredient */
+      /**
+       * Ingredient
+       * @description key or name of the ingredient
+       */
       ingredient: string;
-      /** Line */
+      /**
+       * Line
+       * @description an amount of something as a cook writes it
+       */
       line: string;
-      /** Per Kg */
+      /**
+       * Per Kg
+       * @description price of a kilogram, in the kitchen's money
+       */
       per_kg: number;
-      /** Price */
+      /**
+       * Price
+       * @description what is paid for it, in the kitchen's money
+       */
       price: number;
     };
     /**
@@ -6122,11 +8777,20 @@ export interface components {
      *     names a failure of ours in the server's log.
      */
     Problem: {
-      /** Field */
+      /**
+       * Field
+       * @description the field it is about; null: the whole
+       */
       field?: string | null;
-      /** Message */
+      /**
+       * Message
+       * @description what is wrong, in a sentence
+       */
       message: string;
-      /** Reference */
+      /**
+       * Reference
+       * @description names a failure of ours in the server's log; null: it is none
+       */
       reference?: string | null;
     };
     /**
@@ -6134,9 +8798,15 @@ export interface components {
      * @description What does not do, in a sentence, and the field it is about.
      */
     ProblemOut: {
-      /** Field */
+      /**
+       * Field
+       * @description the field it is about; null: the whole
+       */
       field: string;
-      /** Message */
+      /**
+       * Message
+       * @description what is wrong, in a sentence
+       */
       message: string;
     };
     /**
@@ -6147,22 +8817,44 @@ export interface components {
     PullOut: {
       /**
        * Doneness
+       * @description the sign it is pulled by
        * @enum {string}
        */
       doneness: "wobble" | "just_set" | "clean_knife" | "domed";
-      /** From High Min */
+      /**
+       * From High Min
+       * @description latest the sign may begin to show, min
+       */
       from_high_min: number | null;
-      /** From Low Min */
+      /**
+       * From Low Min
+       * @description earliest the sign may begin to show, min
+       */
       from_low_min: number | null;
-      /** From Min */
+      /**
+       * From Min
+       * @description from when, min
+       */
       from_min: number | null;
-      /** Sign */
+      /**
+       * Sign
+       * @description what a cook sees then
+       */
       sign: string;
-      /** To High Min */
+      /**
+       * To High Min
+       * @description latest the sign may end, min
+       */
       to_high_min: number | null;
-      /** To Low Min */
+      /**
+       * To Low Min
+       * @description earliest the sign may end, min
+       */
       to_low_min: number | null;
-      /** To Min */
+      /**
+       * To Min
+       * @description to when, min
+       */
       to_min: number | null;
     };
     /**
@@ -6170,15 +8862,30 @@ export interface components {
      * @description Grams per 1000 g of liquid.
      */
     RatiosOut: {
-      /** Corn Starch Equivalent G */
+      /**
+       * Corn Starch Equivalent G
+       * @description starch as corn starch that would thicken as much, g
+       */
       corn_starch_equivalent_g: number;
-      /** Starch G */
+      /**
+       * Starch G
+       * @description starch as weighed, g
+       */
       starch_g: number;
-      /** Sugar G */
+      /**
+       * Sugar G
+       * @description sugar, g
+       */
       sugar_g: number;
-      /** Whole Egg G */
+      /**
+       * Whole Egg G
+       * @description whole egg, g
+       */
       whole_egg_g: number;
-      /** Yolk G */
+      /**
+       * Yolk G
+       * @description yolk, g
+       */
       yolk_g: number;
     };
     /**
@@ -6186,17 +8893,35 @@ export interface components {
      * @description A dessert read from a file, with what was doubtful in it.
      */
     ReadDessert: {
-      /** Doubts */
+      /**
+       * Doubts
+       * @description lines in doubt
+       */
       doubts: components["schemas"]["DoubtOut"][];
-      /** Lines */
+      /**
+       * Lines
+       * @description how many lines were read
+       */
       lines: number;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Parts */
+      /**
+       * Parts
+       * @description the parts
+       */
       parts: components["schemas"]["ReadPart"][];
-      /** Problems */
+      /**
+       * Problems
+       * @description what could not be read
+       */
       problems: string[];
-      /** Sure */
+      /**
+       * Sure
+       * @description how many of its lines are sure
+       */
       sure: number;
     };
     /**
@@ -6204,9 +8929,15 @@ export interface components {
      * @description A stretch of what a file holds, of ``total`` desserts; nothing of it is kept yet.
      */
     ReadOut: {
-      /** Desserts */
+      /**
+       * Desserts
+       * @description the desserts it is about
+       */
       desserts: components["schemas"]["ReadDessert"][];
-      /** Total */
+      /**
+       * Total
+       * @description how many there are in all
+       */
       total: number;
     };
     /**
@@ -6216,12 +8947,19 @@ export interface components {
     ReadPart: {
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind: "crust" | "filling" | "caramel" | "meringue" | "cream" | "glaze" | "garnish";
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Versions */
+      /**
+       * Versions
+       * @description its versions, oldest first
+       */
       versions: components["schemas"]["Content"][];
     };
     /**
@@ -6229,9 +8967,15 @@ export interface components {
      * @description A reading of the water.
      */
     ReadingIn: {
-      /** T S */
+      /**
+       * T S
+       * @description when, s
+       */
       t_s: number;
-      /** Temp C */
+      /**
+       * Temp C
+       * @description temperature, degC
+       */
       temp_c: number;
     };
     /**
@@ -6241,10 +8985,14 @@ export interface components {
     ReadsAsOut: {
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind: "crust" | "filling" | "caramel" | "meringue" | "cream" | "glaze" | "garnish";
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
     };
     /**
@@ -6252,13 +9000,25 @@ export interface components {
      * @description Why a number is what it is.
      */
     ReasonOut: {
-      /** Rule */
+      /**
+       * Rule
+       * @description the formula it comes from
+       */
       rule: string;
-      /** Says */
+      /**
+       * Says
+       * @description the explanation with its numbers, a sentence
+       */
       says: string;
-      /** Source */
+      /**
+       * Source
+       * @description where its numbers come from
+       */
       source: string;
-      /** Sure */
+      /**
+       * Sure
+       * @description how far to trust it
+       */
       sure: string;
     };
     /**
@@ -6266,13 +9026,25 @@ export interface components {
      * @description What became of the readings: kept, already there, on no cook, or refused with a reason.
      */
     Received: {
-      /** Already There */
+      /**
+       * Already There
+       * @description how many of them had arrived before
+       */
       already_there: number;
-      /** Kept */
+      /**
+       * Kept
+       * @description how many were kept
+       */
       kept: number;
-      /** On No Cook */
+      /**
+       * On No Cook
+       * @description how many were on no cook
+       */
       on_no_cook: number;
-      /** Refused */
+      /**
+       * Refused
+       * @description what was not taken, and why
+       */
       refused: components["schemas"]["Refused"][];
     };
     /**
@@ -6283,42 +9055,74 @@ export interface components {
       /**
        * At
        * Format: date-time
+       * @description when: a moment in the kitchen's own time
        */
       at: string;
-      /** Cooled End Min */
+      /**
+       * Cooled End Min
+       * @description minutes until the rule's last temperature
+       */
       cooled_end_min: number | null;
       /**
        * Cooled In Time
        * @description null: not measured to its end
        */
       cooled_in_time: boolean | null;
-      /** Cooled Mid Min */
+      /**
+       * Cooled Mid Min
+       * @description minutes until the rule's middle temperature
+       */
       cooled_mid_min: number | null;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Mended */
+      /**
+       * Mended
+       * @description what was done about it
+       */
       mended: string;
-      /** Missed */
+      /**
+       * Missed
+       * @description whether the rule was missed
+       */
       missed: boolean;
       /**
        * Pasteurised
        * @description null: no egg at the probe, or no curve
        */
       pasteurised: boolean | null;
-      /** Peak C */
+      /**
+       * Peak C
+       * @description hottest it was, degC
+       */
       peak_c: number | null;
-      /** Product */
+      /**
+       * Product
+       * @description what was cooked
+       */
       product: string;
-      /** Rule */
+      /**
+       * Rule
+       * @description the cooling rule that held
+       */
       rule: string;
-      /** Simulated */
+      /**
+       * Simulated
+       * @description whether a stand-in makes its readings
+       */
       simulated: boolean;
-      /** Version */
+      /**
+       * Version
+       * @description number of the version
+       */
       version: number;
-      /** Who */
+      /**
+       * Who
+       * @description who cooked it
+       */
       who: string | null;
     };
     /**
@@ -6327,29 +9131,65 @@ export interface components {
      *     ``before_rms_k`` and ``after_rms_k`` are how far the curve was and is from its prediction.
      */
     RefitOut: {
-      /** After Rms K */
+      /**
+       * After Rms K
+       * @description how far the curve is from its prediction after the fit, K, root mean square
+       */
       after_rms_k: number;
-      /** Before Rms K */
+      /**
+       * Before Rms K
+       * @description how far the curve was from its prediction before the fit, K, root mean square
+       */
       before_rms_k: number;
-      /** From S */
+      /**
+       * From S
+       * @description from when, s
+       */
       from_s: number | null;
-      /** High S */
+      /**
+       * High S
+       * @description latest, s in the oven
+       */
       high_s: number | null;
-      /** Low S */
+      /**
+       * Low S
+       * @description earliest, s in the oven
+       */
       low_s: number | null;
-      /** Offset K */
+      /**
+       * Offset K
+       * @description what the oven is above its dial, K
+       */
       offset_k: number;
-      /** Offset Spread K */
+      /**
+       * Offset Spread K
+       * @description uncertainty of it, K
+       */
       offset_spread_k: number;
-      /** Points */
+      /**
+       * Points
+       * @description how many readings it was fitted to
+       */
       points: number;
-      /** Says */
+      /**
+       * Says
+       * @description what comes of it, in sentences
+       */
       says: string;
-      /** Start C */
+      /**
+       * Start C
+       * @description temperature it started at, degC
+       */
       start_c: number;
-      /** Start Spread K */
+      /**
+       * Start Spread K
+       * @description uncertainty of it, K
+       */
       start_spread_k: number;
-      /** To S */
+      /**
+       * To S
+       * @description to when, s
+       */
       to_s: number | null;
     };
     /**
@@ -6357,11 +9197,20 @@ export interface components {
      * @description A reading that was not taken, and why.
      */
     Refused: {
-      /** Id */
+      /**
+       * Id
+       * @description its id, made by whoever sends it first
+       */
       id: string | null;
-      /** Index */
+      /**
+       * Index
+       * @description its place in what was sent, from 0
+       */
       index: number;
-      /** Message */
+      /**
+       * Message
+       * @description what is wrong, in a sentence
+       */
       message: string;
     };
     /**
@@ -6369,9 +9218,15 @@ export interface components {
      * @description An event that was not taken, and why. Sending it again would not help.
      */
     RefusedEvent: {
-      /** Id */
+      /**
+       * Id
+       * @description its id, made by whoever sends it first
+       */
       id: string | null;
-      /** Message */
+      /**
+       * Message
+       * @description what is wrong, in a sentence
+       */
       message: string;
     };
     /**
@@ -6379,20 +9234,26 @@ export interface components {
      * @description Start an exercise; ``seed`` makes the same pot again.
      */
     RehearsalIn: {
-      /** Exercise */
+      /**
+       * Exercise
+       * @description which exercise
+       */
       exercise: string;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
       /**
        * Seed
+       * @description number that makes the same pot again
        * @default 1
        */
       seed: number;
       /**
        * Speed
+       * @description how many times faster than real the exercise runs
        * @default 10
        */
       speed: number;
@@ -6402,85 +9263,185 @@ export interface components {
      * @description A run: the pot as it stands and, when it is over, what came of it.
      */
     RehearsalOut: {
-      /** Acts */
+      /**
+       * Acts
+       * @description what was done, in the order it happened
+       */
       acts: components["schemas"]["ActOut"][];
-      /** Can */
+      /**
+       * Can
+       * @description what may be done now
+       */
       can: (
         "heat" | "stir" | "lift" | "ladle" | "whites" | "cold_water" | "pour" | "look" | "end"
       )[];
-      /** Colour */
+      /**
+       * Colour
+       * @description colour of the sugar: 0 clear, 1 amber
+       */
       colour: number;
-      /** Curve */
+      /**
+       * Curve
+       * @description the course of it, point by point
+       */
       curve: components["schemas"]["Point"][];
-      /** Damage */
+      /**
+       * Damage
+       * @description how far each fault has gone, 0 to 1, by its code
+       */
       damage: {
         [key: string]: number;
       };
-      /** Disc Share */
+      /**
+       * Disc Share
+       * @description width of the loose disc as a share of the mould, 0 to 1
+       */
       disc_share: number | null;
-      /** Ended */
+      /**
+       * Ended
+       * @description whether it is over
+       */
       ended: boolean;
-      /** Exercise */
+      /**
+       * Exercise
+       * @description which exercise
+       */
       exercise: string;
-      /** Figure Word */
+      /**
+       * Figure Word
+       * @description what the figure is, in a word
+       */
       figure_word: string;
-      /** Goal C */
+      /**
+       * Goal C
+       * @description temperatures to end between, degC
+       */
       goal_c: number[];
-      /** Heat */
+      /**
+       * Heat
+       * @description setting of the ring, % of full
+       */
       heat: number;
-      /** Heats */
+      /**
+       * Heats
+       * @description how many settings the ring has
+       */
       heats: number;
-      /** Held S */
+      /**
+       * Held S
+       * @description how long it has been held at its boil, s
+       */
       held_s: number;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Ladles G */
+      /**
+       * Ladles G
+       * @description what each ladle was, g
+       */
       ladles_g: number[];
-      /** Lifted */
+      /**
+       * Lifted
+       * @description whether the pot is off the ring
+       */
       lifted: boolean;
-      /** Looked S */
+      /**
+       * Looked S
+       * @description how long the door stood open to look, s
+       */
       looked_s: number | null;
+      /** @description what the guide says now */
       moment: components["schemas"]["MomentOut"];
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Now S */
+      /**
+       * Now S
+       * @description now, s on its clock
+       */
       now_s: number;
-      /** Poured G */
+      /**
+       * Poured G
+       * @description what was poured, g
+       */
       poured_g: number;
-      /** Result */
+      /**
+       * Result
+       * @description how it came out; null: it runs
+       */
       result: ("good" | "usable" | "spoiled") | null;
-      /** Says */
+      /**
+       * Says
+       * @description what comes of it, in sentences
+       */
       says: string[];
-      /** Seed */
+      /**
+       * Seed
+       * @description number that makes the same pot again
+       */
       seed: number;
-      /** Slips */
+      /**
+       * Slips
+       * @description where it went wrong
+       */
       slips: components["schemas"]["SlipOut"][];
-      /** Speed */
+      /**
+       * Speed
+       * @description how many times faster than real the exercise runs
+       */
       speed: number;
       /**
        * Stage
+       * @description which stage it is
        * @enum {string}
        */
       stage: "pot" | "bowl" | "syrup" | "mixer" | "oven";
+      /** @description key of the step */
       step: components["schemas"]["StepOut"];
-      /** Stirring */
+      /**
+       * Stirring
+       * @description whether it is being stirred
+       */
       stirring: boolean;
-      /** Task */
+      /**
+       * Task
+       * @description what is to be done
+       */
       task: string;
-      /** Teaches */
+      /**
+       * Teaches
+       * @description what it teaches
+       */
       teaches: string;
-      /** Temp C */
+      /**
+       * Temp C
+       * @description temperature, degC
+       */
       temp_c: number;
-      /** To Pour G */
+      /**
+       * To Pour G
+       * @description what is still to be poured, g
+       */
       to_pour_g: number;
-      /** Water G */
+      /**
+       * Water G
+       * @description water in it, g
+       */
       water_g: number;
-      /** Whipped Share */
+      /**
+       * Whipped Share
+       * @description how far it is whipped, 0 to 1
+       */
       whipped_share: number;
-      /** Whites S */
+      /**
+       * Whites S
+       * @description when the whites were started, s
+       */
       whites_s: number | null;
     };
     /**
@@ -6488,11 +9449,20 @@ export interface components {
      * @description What would free it, tried.
      */
     RemedyOut: {
-      /** Code */
+      /**
+       * Code
+       * @description what it is, for a program
+       */
       code: string;
-      /** Feasible */
+      /**
+       * Feasible
+       * @description whether it can be done
+       */
       feasible: boolean;
-      /** Words */
+      /**
+       * Words
+       * @description in words
+       */
       words: string;
     };
     /**
@@ -6500,15 +9470,30 @@ export interface components {
      * @description What the rest goes into when the first vessels are full.
      */
     RestOut: {
-      /** Fills */
+      /**
+       * Fills
+       * @description how many vessels it fills
+       */
       fills: number;
-      /** Left Over Ml */
+      /**
+       * Left Over Ml
+       * @description what is left over, ml
+       */
       left_over_ml: number;
-      /** Per Vessel Ml */
+      /**
+       * Per Vessel Ml
+       * @description in each vessel, ml
+       */
       per_vessel_ml: number;
-      /** Vessel */
+      /**
+       * Vessel
+       * @description the vessel
+       */
       vessel: string;
-      /** Vessel Key */
+      /**
+       * Vessel Key
+       * @description key of the vessel
+       */
       vessel_key: string;
     };
     /**
@@ -6518,12 +9503,19 @@ export interface components {
     RingIn: {
       /**
        * Fuel
+       * @description gas, induction or electric
        * @enum {string}
        */
       fuel: "gas" | "induction" | "ceramic";
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Rated W */
+      /**
+       * Rated W
+       * @description what its plate says it takes, W
+       */
       rated_w: number;
     };
     /**
@@ -6531,13 +9523,25 @@ export interface components {
      * @description A ring.
      */
     RingOut: {
-      /** Fuel */
+      /**
+       * Fuel
+       * @description gas, induction or electric
+       */
       fuel: string;
-      /** Id */
+      /**
+       * Id
+       * @description its id, made by whoever sends it first
+       */
       id: number;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Rated W */
+      /**
+       * Rated W
+       * @description what its plate says it takes, W
+       */
       rated_w: number;
     };
     /**
@@ -6547,6 +9551,7 @@ export interface components {
     RoleChange: {
       /**
        * Role
+       * @description what they may do: chef, cook or viewer
        * @enum {string}
        */
       role: "chef" | "cook" | "viewer";
@@ -6558,26 +9563,31 @@ export interface components {
     RuleIn: {
       /**
        * End C
+       * @description last temperature of the rule, degC
        * @default 5
        */
       end_c: number;
       /**
        * End Min
+       * @description minutes to the last temperature
        * @default 360
        */
       end_min: number;
       /**
        * From C
+       * @description from which temperature on, degC
        * @default 57
        */
       from_c: number;
       /**
        * Mid C
+       * @description middle temperature of the rule, degC
        * @default 21
        */
       mid_c: number;
       /**
        * Mid Min
+       * @description minutes to the middle temperature
        * @default 120
        */
       mid_min: number;
@@ -6587,13 +9597,25 @@ export interface components {
      * @description One ladle up the ladder.
      */
     RungOut: {
-      /** Added G */
+      /**
+       * Added G
+       * @description what this ladle adds, g
+       */
       added_g: number;
-      /** Margin K */
+      /**
+       * Margin K
+       * @description how far below scrambling it is, K
+       */
       margin_k: number;
-      /** Mix Temp C */
+      /**
+       * Mix Temp C
+       * @description temperature of the mix after this ladle, degC
+       */
       mix_temp_c: number;
-      /** Scramble C */
+      /**
+       * Scramble C
+       * @description where this mix scrambles, degC
+       */
       scramble_c: number;
     };
     /**
@@ -6601,17 +9623,35 @@ export interface components {
      * @description What the heat has done to the egg: ``share`` 1 is enough. The local code comes first.
      */
     SafeOut: {
-      /** Log Reduction */
+      /**
+       * Log Reduction
+       * @description powers of ten by which germs were killed
+       */
       log_reduction: number;
-      /** Meets */
+      /**
+       * Meets
+       * @description whether it is enough
+       */
       meets: boolean;
-      /** Peak C */
+      /**
+       * Peak C
+       * @description hottest it was, degC
+       */
       peak_c: number;
-      /** Rule */
+      /**
+       * Rule
+       * @description the rule it is measured by
+       */
       rule: string;
-      /** Share */
+      /**
+       * Share
+       * @description how much of what is needed, 1 is enough
+       */
       share: number;
-      /** Warnings */
+      /**
+       * Warnings
+       * @description what to mind, in sentences
+       */
       warnings: string[];
     };
     /**
@@ -6619,8 +9659,12 @@ export interface components {
      * @description An edit made on revision ``revision``.
      */
     Save: {
+      /** @description everything that can be changed about it */
       content: components["schemas"]["Content"];
-      /** Revision */
+      /**
+       * Revision
+       * @description which edit it is: a stale one is refused
+       */
       revision: number;
     };
     /**
@@ -6628,9 +9672,15 @@ export interface components {
      * @description A wait of the deciding chain that may be shorter.
      */
     SavingOut: {
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
-      /** Saves Min */
+      /**
+       * Saves Min
+       * @description by how many minutes the whole is shorter
+       */
       saves_min: number;
     };
     /**
@@ -6640,11 +9690,16 @@ export interface components {
     ScaleAsk: {
       /**
        * By
+       * @description what the value is: a factor, liquid, the whole batch, eggs or vessels
        * @enum {string}
        */
       by: "factor" | "liquid" | "batch" | "eggs" | "vessels";
+      /** @description everything that can be changed about it */
       content: components["schemas"]["Content"];
-      /** Value */
+      /**
+       * Value
+       * @description how much of that
+       */
       value: number;
     };
     /**
@@ -6652,19 +9707,40 @@ export interface components {
      * @description The scaled formula: its lines as text, and what does not scale with it.
      */
     ScaleOut: {
-      /** Does Not Scale */
+      /**
+       * Does Not Scale
+       * @description what stays as it is when the batch grows
+       */
       does_not_scale: string[];
-      /** Egg Choices */
+      /**
+       * Egg Choices
+       * @description batches near this one that crack whole eggs
+       */
       egg_choices: components["schemas"]["EggChoiceOut"][];
-      /** Eggs */
+      /**
+       * Eggs
+       * @description shell eggs
+       */
       eggs: number;
-      /** Factor */
+      /**
+       * Factor
+       * @description by how much it is multiplied
+       */
       factor: number;
-      /** Lines */
+      /**
+       * Lines
+       * @description the scaled lines as text
+       */
       lines: string[];
-      /** Liquid G */
+      /**
+       * Liquid G
+       * @description the liquid it is counted by, g
+       */
       liquid_g: number;
-      /** Mass G */
+      /**
+       * Mass G
+       * @description mass of all of it, g
+       */
       mass_g: number;
     };
     /**
@@ -6672,58 +9748,100 @@ export interface components {
      * @description What a simulated pot needs to know of one step; of no use to a real probe.
      */
     Scene: {
-      /** Air Points */
+      /**
+       * Air Points
+       * @description air of the pretended oven: seconds and degC
+       */
       air_points?: components["schemas"]["CurvePoint"][];
-      /** Bath Points */
+      /**
+       * Bath Points
+       * @description the pretended bath: seconds and degC
+       */
       bath_points?: components["schemas"]["CurvePoint"][];
       /**
        * Bath W K
+       * @description what passes from the bath to the bowl, W/K
        * @default 0
        */
       bath_w_k: number;
-      /** Boil C */
+      /**
+       * Boil C
+       * @description where it boils here, degC
+       */
       boil_c: number;
-      /** Cp J Per Gk */
+      /**
+       * Cp J Per Gk
+       * @description heat capacity of the mix, J/gK
+       */
       cp_j_per_gk: number;
-      /** From C */
+      /**
+       * From C
+       * @description from which temperature on, degC
+       */
       from_c: number;
       /**
        * Fuel
+       * @description gas, induction or electric
        * @enum {string}
        */
       fuel: "gas" | "induction" | "ceramic";
       /**
        * Kind
+       * @description what kind it is
        * @default pot
        * @enum {string}
        */
       kind: "pot" | "syrup" | "bath" | "bake";
-      /** Mass G */
+      /**
+       * Mass G
+       * @description mass of all of it, g
+       */
       mass_g: number;
-      /** Points */
+      /**
+       * Points
+       * @description points of the curve
+       */
       points?: components["schemas"]["CurvePoint"][];
-      /** Pot G */
+      /**
+       * Pot G
+       * @description mass of the pot, g
+       */
       pot_g: number;
-      /** Pot Mm */
+      /**
+       * Pot Mm
+       * @description width of the pot's base, mm
+       */
       pot_mm: number;
-      /** Power W */
+      /**
+       * Power W
+       * @description what the ring gives the pot, W
+       */
       power_w: number;
-      /** Step */
+      /**
+       * Step
+       * @description key of the step
+       */
       step: string;
       /**
        * Stirring
+       * @description how it is stirred
        * @enum {string}
        */
       stirring: "whisk" | "spatula" | "none";
       /**
        * Sugar G
+       * @description sugar, g
        * @default 0
        */
       sugar_g: number;
-      /** Thickens C */
+      /**
+       * Thickens C
+       * @description where it visibly thickens, degC
+       */
       thickens_c: number;
       /**
        * Water G
+       * @description water in it, g
        * @default 0
        */
       water_g: number;
@@ -6733,18 +9851,31 @@ export interface components {
      * @description A line of the security log.
      */
     SecurityOut: {
-      /** Address */
+      /**
+       * Address
+       * @description network address it came from
+       */
       address: string;
       /**
        * At
        * Format: date-time
+       * @description when: a moment in the kitchen's own time
        */
       at: string;
-      /** Detail */
+      /**
+       * Detail
+       * @description more of it, where there is more
+       */
       detail: string;
-      /** Kind */
+      /**
+       * Kind
+       * @description what kind it is
+       */
       kind: string;
-      /** Who */
+      /**
+       * Who
+       * @description whom it is about
+       */
       who: string;
     };
     /**
@@ -6755,12 +9886,17 @@ export interface components {
       /**
        * At
        * Format: date-time
+       * @description when: a moment in the kitchen's own time
        */
       at: string;
-      /** Items */
+      /**
+       * Items
+       * @description what is served, and how many portions
+       */
       items: components["schemas"]["WantedAsk"][];
       /**
        * Name
+       * @description what it is called
        * @default
        */
       name: string;
@@ -6771,19 +9907,35 @@ export interface components {
      *     password was made up for them and is changed first.
      */
     SessionOut: {
-      /** Csrf */
+      /**
+       * Csrf
+       * @description token a form sends back
+       */
       csrf: string;
-      /** Email */
+      /**
+       * Email
+       * @description e-mail address, by which somebody signs in
+       */
       email: string | null;
-      /** Kitchens */
+      /**
+       * Kitchens
+       * @description the kitchens they belong to
+       */
       kitchens: components["schemas"]["KitchenRef"][];
-      /** Must Change */
+      /**
+       * Must Change
+       * @description whether the password is changed first
+       */
       must_change: boolean;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string | null;
       /**
        * Server Now
        * Format: date-time
+       * @description the server's clock
        */
       server_now: string;
     };
@@ -6802,30 +9954,48 @@ export interface components {
        * @description the class when beaten, where nobody said
        */
       beaten_class: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | null;
-      /** Borderline */
+      /**
+       * Borderline
+       * @description the neighbouring class when the set is near its cut; null: none
+       */
       borderline: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | null;
       /**
        * Class
+       * @description class of the set: pour to unmould
        * @enum {string}
        */
       class: "pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould";
-      /** High */
+      /**
+       * High
+       * @description upper end of the band
+       */
       high: number;
       /**
        * High Class
+       * @description class at the upper end of the band
        * @enum {string}
        */
       high_class: "pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould";
-      /** Index */
+      /**
+       * Index
+       * @description set index S
+       */
       index: number;
-      /** Low */
+      /**
+       * Low
+       * @description lower end of the band
+       */
       low: number;
       /**
        * Low Class
+       * @description class at the lower end of the band
        * @enum {string}
        */
       low_class: "pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould";
-      /** Position */
+      /**
+       * Position
+       * @description number of its class and how far it is across it, 0 (pour) to 6
+       */
       position: number;
       /**
        * Shift
@@ -6839,9 +10009,15 @@ export interface components {
      * @description A stretch of the shelf: ``total`` desserts match.
      */
     ShelfOut: {
-      /** Cards */
+      /**
+       * Cards
+       * @description one stretch of the shelf
+       */
       cards: components["schemas"]["DessertCard"][];
-      /** Total */
+      /**
+       * Total
+       * @description how many there are in all
+       */
       total: number;
     };
     /**
@@ -6852,10 +10028,15 @@ export interface components {
       /**
        * Dessert Id
        * Format: uuid
+       * @description which dessert
        */
       dessert_id: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
+      /** @description its place in each plane of the map */
       points: components["schemas"]["PointsOut"];
     };
     /**
@@ -6863,20 +10044,36 @@ export interface components {
      * @description One side: which version it is, its note, and what it became in the pot.
      */
     SideOut: {
-      /** Cooked */
+      /**
+       * Cooked
+       * @description batches cooked of it
+       */
       cooked: components["schemas"]["CookedOut"][];
-      /** Dessert */
+      /**
+       * Dessert
+       * @description name of the dessert
+       */
       dessert: string;
       /**
        * Dessert Id
        * Format: uuid
+       * @description which dessert
        */
       dessert_id: string;
-      /** Note */
+      /**
+       * Note
+       * @description a note in the cook's own words
+       */
       note: string;
-      /** Number */
+      /**
+       * Number
+       * @description number of the version, from 1
+       */
       number: number;
-      /** Part */
+      /**
+       * Part
+       * @description the part
+       */
       part: string;
     };
     /**
@@ -6884,9 +10081,15 @@ export interface components {
      * @description An e-mail address and a password.
      */
     SignIn: {
-      /** Email */
+      /**
+       * Email
+       * @description e-mail address, by which somebody signs in
+       */
       email: string;
-      /** Password */
+      /**
+       * Password
+       * @description password
+       */
       password: string;
     };
     /**
@@ -6894,11 +10097,20 @@ export interface components {
      * @description What a cook sees from a moment on; ``stir`` when to stir without stopping from here.
      */
     SignOut: {
-      /** Sign */
+      /**
+       * Sign
+       * @description what a cook sees then
+       */
       sign: string;
-      /** T S */
+      /**
+       * T S
+       * @description when, s
+       */
       t_s: number;
-      /** Temp C */
+      /**
+       * Temp C
+       * @description temperature, degC
+       */
       temp_c: number;
     };
     /**
@@ -6906,20 +10118,31 @@ export interface components {
      * @description One place I am signed in.
      */
     SignedInOut: {
-      /** Address */
+      /**
+       * Address
+       * @description network address it came from
+       */
       address: string;
       /**
        * At
        * Format: date-time
+       * @description when: a moment in the kitchen's own time
        */
       at: string;
-      /** Browser */
+      /**
+       * Browser
+       * @description which browser, as it calls itself
+       */
       browser: string;
-      /** Here */
+      /**
+       * Here
+       * @description whether it is this browser
+       */
       here: boolean;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
     };
@@ -6928,10 +10151,14 @@ export interface components {
      * @description A layer of the cut dessert, in per cent of its width: what a card draws.
      */
     SliceLayer: {
-      /** High Pct */
+      /**
+       * High Pct
+       * @description its right edge, % of the width
+       */
       high_pct: number;
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind:
@@ -6968,7 +10195,10 @@ export interface components {
         | "cold_cheese"
         | "chocolate_coat"
         | "garnish";
-      /** Low Pct */
+      /**
+       * Low Pct
+       * @description its left edge, % of the width
+       */
       low_pct: number;
     };
     /**
@@ -6976,11 +10206,20 @@ export interface components {
      * @description A moment it went wrong, and why.
      */
     SlipOut: {
-      /** At S */
+      /**
+       * At S
+       * @description when, seconds on the exercise's clock
+       */
       at_s: number;
-      /** What */
+      /**
+       * What
+       * @description what it is, in words
+       */
       what: string;
-      /** Why */
+      /**
+       * Why
+       * @description why, a sentence
+       */
       why: string;
     };
     /**
@@ -6988,7 +10227,9 @@ export interface components {
      * @description Ask for a formula bent to wishes.
      */
     SolveAsk: {
+      /** @description everything that can be changed about it */
       content: components["schemas"]["Content"];
+      /** @description what the formula shall be like */
       wishes: components["schemas"]["WishesIn"];
     };
     /**
@@ -6996,15 +10237,29 @@ export interface components {
      * @description The bent formula: its lines, what changed and why, what it cost, which wish is unmet.
      */
     SolveOut: {
+      /** @description what the bent formula costs in set, fat, sugar and yolk */
       after: components["schemas"]["CostOut"];
+      /** @description what the formula as asked costs in set, fat, sugar and yolk */
       before: components["schemas"]["CostOut"];
-      /** Changes */
+      /**
+       * Changes
+       * @description what changed, line by line
+       */
       changes: components["schemas"]["ChangeOut"][];
-      /** Egg Grade */
+      /**
+       * Egg Grade
+       * @description grade of egg that “an egg” means
+       */
       egg_grade: string;
-      /** Lines */
+      /**
+       * Lines
+       * @description the bent lines as text
+       */
       lines: string[];
-      /** Unmet */
+      /**
+       * Unmet
+       * @description wishes that could not be met, and why
+       */
       unmet: string[];
     };
     /**
@@ -7012,9 +10267,15 @@ export interface components {
      * @description From when to when.
      */
     Span: {
-      /** Since */
+      /**
+       * Since
+       * @description from when on
+       */
       since?: string | null;
-      /** Until */
+      /**
+       * Until
+       * @description to when
+       */
       until?: string | null;
     };
     /**
@@ -7022,10 +10283,14 @@ export interface components {
      * @description When a stage begins, and its sign.
      */
     StageMark: {
-      /** Sign */
+      /**
+       * Sign
+       * @description what a cook sees then
+       */
       sign: string;
       /**
        * Stage
+       * @description which stage it is
        * @enum {string}
        */
       stage:
@@ -7040,7 +10305,10 @@ export interface components {
         | "deep_amber"
         | "dark"
         | "burnt";
-      /** T S */
+      /**
+       * T S
+       * @description when, s
+       */
       t_s: number;
     };
     /**
@@ -7048,14 +10316,24 @@ export interface components {
      * @description The stand as it is drawn.
      */
     StandOut: {
-      /** Bottom Mm */
+      /**
+       * Bottom Mm
+       * @description width inside at the floor, mm
+       */
       bottom_mm: number;
-      /** Brim Ml */
+      /**
+       * Brim Ml
+       * @description what it holds to the brim, ml
+       */
       brim_ml: number;
-      /** Count */
+      /**
+       * Count
+       * @description how many
+       */
       count: number;
       /**
        * Cut
+       * @description how it is cut
        * @enum {string}
        */
       cut: "whole" | "wedges" | "squares" | "rings";
@@ -7064,17 +10342,35 @@ export interface components {
        * @description what a cut shows: a wedge to the rim, a square across, or all of it
        */
       cut_width_mm: number;
-      /** Depth Mm */
+      /**
+       * Depth Mm
+       * @description depth inside, mm
+       */
       depth_mm: number;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Portions */
+      /**
+       * Portions
+       * @description how many portions
+       */
       portions: number;
-      /** Shape */
+      /**
+       * Shape
+       * @description round, rectangular, oval or ring
+       */
       shape: string;
-      /** Top Mm */
+      /**
+       * Top Mm
+       * @description width inside at the brim, mm
+       */
       top_mm: number;
-      /** Top Of Build Mm */
+      /**
+       * Top Of Build Mm
+       * @description height of the highest layer, mm
+       */
       top_of_build_mm: number;
     };
     /**
@@ -7082,17 +10378,35 @@ export interface components {
      * @description The vessel the custard stands in, for drawing it, mm.
      */
     StandsIn: {
-      /** Bottom Mm */
+      /**
+       * Bottom Mm
+       * @description width inside at the floor, mm
+       */
       bottom_mm: number;
-      /** Depth Mm */
+      /**
+       * Depth Mm
+       * @description depth inside, mm
+       */
       depth_mm: number;
-      /** Material */
+      /**
+       * Material
+       * @description what it is made of
+       */
       material: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Round */
+      /**
+       * Round
+       * @description whether it is round
+       */
       round: boolean;
-      /** Top Mm */
+      /**
+       * Top Mm
+       * @description width inside at the brim, mm
+       */
       top_mm: number;
     };
     /**
@@ -7100,28 +10414,39 @@ export interface components {
      * @description Start cooking a version; ``id`` is made by the client.
      */
     Start: {
-      /** Device Id */
+      /**
+       * Device Id
+       * @description the probe to cook with
+       */
       device_id?: string | null;
+      /** @description the step of a running day that this cook is */
       for_day?: components["schemas"]["ForDay"] | null;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
       /**
        * Place
+       * @description the page it is done on
        * @default stove
        * @enum {string}
        */
       place: "stove" | "oven" | "build";
-      /** Scale Id */
+      /**
+       * Scale Id
+       * @description the scale to cook with
+       */
       scale_id?: string | null;
       /**
        * Time Scale
+       * @description how many times faster than real the cook's clock runs; 1 unless simulated
        * @default 1
        */
       time_scale: number;
       /**
+       * @description what differs today and is no change of the formula
        * @default {
        *       "baking": null,
        *       "cook_setting_pct": null,
@@ -7138,6 +10463,7 @@ export interface components {
       /**
        * Version Id
        * Format: uuid
+       * @description which version
        */
       version_id: string;
     };
@@ -7146,19 +10472,30 @@ export interface components {
      * @description A step of the guide.
      */
     StepOut: {
-      /** Avoid */
+      /**
+       * Avoid
+       * @description what not to do now
+       */
       avoid: string;
-      /** Caution */
+      /**
+       * Caution
+       * @description what is dangerous about it now
+       */
       caution: string;
       /**
        * Count
+       * @description how many
        * @default 1
        */
       count: number;
-      /** Cues */
+      /**
+       * Cues
+       * @description what is said on the way, from which temperature on
+       */
       cues?: components["schemas"]["CueOut"][];
       /**
        * From S
+       * @description from when, s
        * @default 0
        */
       from_s: number;
@@ -7168,39 +10505,67 @@ export interface components {
        * @default 0
        */
       grams: number;
-      /** High C */
+      /**
+       * High C
+       * @description highest of its window, degC
+       */
       high_c: number | null;
-      /** Hold S */
+      /**
+       * Hold S
+       * @description how long to hold it, s
+       */
       hold_s: number;
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind: "ready" | "heat" | "temper" | "cook" | "finish" | "cool" | "bake" | "check" | "lay";
-      /** Low C */
+      /**
+       * Low C
+       * @description lowest of its window, degC
+       */
       low_c: number | null;
-      /** Never C */
+      /**
+       * Never C
+       * @description never hotter than this, degC
+       */
       never_c: number | null;
       /**
        * Over
+       * @description what goes wrong when it gets hotter than it may
        * @default curdling
        */
       over: string;
-      /** Sign */
+      /**
+       * Sign
+       * @description what a cook sees then
+       */
       sign: string;
       /**
        * There
+       * @description how to tell that it is there
        * @default
        */
       there: string;
-      /** Thickens C */
+      /**
+       * Thickens C
+       * @description where it visibly thickens, degC
+       */
       thickens_c: number | null;
-      /** Title */
+      /**
+       * Title
+       * @description what it is called on the screen
+       */
       title: string;
       /**
        * To S
+       * @description to when, s
        * @default 0
        */
       to_s: number;
@@ -7210,20 +10575,36 @@ export interface components {
      * @description A step as it was planned at first and as it came.
      */
     StepTimes: {
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
-      /** Planned Min */
+      /**
+       * Planned Min
+       * @description how long it was planned to take, min
+       */
       planned_min: number;
       /**
        * Planned Start
        * Format: date-time
+       * @description when it was planned to begin
        */
       planned_start: string;
-      /** Real Min */
+      /**
+       * Real Min
+       * @description how long it took, min
+       */
       real_min: number | null;
-      /** Real Start */
+      /**
+       * Real Start
+       * @description when it really began
+       */
       real_start: string | null;
-      /** What */
+      /**
+       * What
+       * @description what it is, in words
+       */
       what: string;
     };
     /**
@@ -7234,9 +10615,13 @@ export interface components {
       /**
        * Dessert Id
        * Format: uuid
+       * @description which dessert
        */
       dessert_id: string;
-      /** Portions */
+      /**
+       * Portions
+       * @description how many portions
+       */
       portions: number;
     };
     /**
@@ -7244,9 +10629,15 @@ export interface components {
      * @description One ingredient for another, by name or key.
      */
     SwapIn: {
-      /** New */
+      /**
+       * New
+       * @description what goes in instead
+       */
       new: string;
-      /** Old */
+      /**
+       * Old
+       * @description what goes out
+       */
       old: string;
     };
     /**
@@ -7254,11 +10645,20 @@ export interface components {
      * @description A swap a kitchen may ask for, by ingredient keys.
      */
     SwapRef: {
-      /** New */
+      /**
+       * New
+       * @description what goes in instead
+       */
       new: string;
-      /** Old */
+      /**
+       * Old
+       * @description what goes out
+       */
       old: string;
-      /** Words */
+      /**
+       * Words
+       * @description in words
+       */
       words: string;
     };
     /**
@@ -7266,30 +10666,67 @@ export interface components {
      * @description A syrup cooked; ``time_s`` null: this ring does not get there.
      */
     SyrupOut: {
-      /** Boils From C */
+      /**
+       * Boils From C
+       * @description where the syrup begins to boil, degC
+       */
       boils_from_c: number;
-      /** Colour */
+      /**
+       * Colour
+       * @description colour of the sugar: 0 clear, 1 amber
+       */
       colour: number;
-      /** Colour Word */
+      /**
+       * Colour Word
+       * @description the colour in a word
+       */
       colour_word: string;
-      /** Crystals */
+      /**
+       * Crystals
+       * @description what may make it crystallise
+       */
       crystals: string[];
-      /** Curve */
+      /**
+       * Curve
+       * @description the course of it, point by point
+       */
       curve: components["schemas"]["SyrupPoint"][];
+      /** @description caramel for lining moulds */
       lining: components["schemas"]["LiningOut"] | null;
-      /** Marks */
+      /**
+       * Marks
+       * @description moments to mark on the curve
+       */
       marks: components["schemas"]["StageMark"][];
-      /** Pour Window S */
+      /**
+       * Pour Window S
+       * @description how long it can be poured, s
+       */
       pour_window_s: number;
-      /** Pull C */
+      /**
+       * Pull C
+       * @description where to take the syrup off, degC: it runs on to its target
+       */
       pull_c: number;
-      /** Run On K */
+      /**
+       * Run On K
+       * @description how far it runs on off the heat, K
+       */
       run_on_k: number;
-      /** Slow 104 To 115 S */
+      /**
+       * Slow 104 To 115 S
+       * @description how long it takes from 104 to 115 degC, s: the time to start the whites
+       */
       slow_104_to_115_s: number | null;
-      /** Solids Pct */
+      /**
+       * Solids Pct
+       * @description sugar in the syrup, %
+       */
       solids_pct: number;
-      /** Stage */
+      /**
+       * Stage
+       * @description which stage it is
+       */
       stage:
         | (
             | "thread"
@@ -7305,17 +10742,35 @@ export interface components {
             | "burnt"
           )
         | null;
-      /** Stage Sign */
+      /**
+       * Stage Sign
+       * @description how the stage is told
+       */
       stage_sign: string;
-      /** Stop Bath S */
+      /**
+       * Stop Bath S
+       * @description how long the pan stands in cold water to stop it, s
+       */
       stop_bath_s: number;
-      /** Target C */
+      /**
+       * Target C
+       * @description temperature to reach, degC
+       */
       target_c: number;
-      /** Time S */
+      /**
+       * Time S
+       * @description how long it takes, s
+       */
       time_s: number | null;
-      /** Warnings */
+      /**
+       * Warnings
+       * @description what to mind, in sentences
+       */
       warnings: string[];
-      /** Water Left G */
+      /**
+       * Water Left G
+       * @description water left in the syrup, g
+       */
       water_left_g: number;
     };
     /**
@@ -7323,13 +10778,25 @@ export interface components {
      * @description A point of a syrup's curve; ``colour`` 1 is amber.
      */
     SyrupPoint: {
-      /** Colour */
+      /**
+       * Colour
+       * @description colour of the sugar: 0 clear, 1 amber
+       */
       colour: number;
-      /** Solids Pct */
+      /**
+       * Solids Pct
+       * @description sugar in the syrup, %
+       */
       solids_pct: number;
-      /** T S */
+      /**
+       * T S
+       * @description when, s
+       */
       t_s: number;
-      /** Temp C */
+      /**
+       * Temp C
+       * @description temperature, degC
+       */
       temp_c: number;
     };
     /**
@@ -7337,11 +10804,20 @@ export interface components {
      * @description Mass percent of what is tasted: dry matter, sweetness as sucrose, cocoa as on a label.
      */
     TasteOut: {
-      /** Cocoa */
+      /**
+       * Cocoa
+       * @description cocoa as on a label, %
+       */
       cocoa: number;
-      /** Dry Matter */
+      /**
+       * Dry Matter
+       * @description dry matter, %
+       */
       dry_matter: number;
-      /** Sweetness */
+      /**
+       * Sweetness
+       * @description sweetness as sugar, %
+       */
       sweetness: number;
     };
     /**
@@ -7349,34 +10825,71 @@ export interface components {
      * @description The ladder.
      */
     TemperOut: {
-      /** All At Once Temp C */
+      /**
+       * All At Once Temp C
+       * @description where the bowl would land if all were poured at once, degC
+       */
       all_at_once_temp_c: number;
-      /** Bowl G */
+      /**
+       * Bowl G
+       * @description what is in the bowl before the first ladle, g
+       */
       bowl_g: number;
-      /** Bowl Temp C */
+      /**
+       * Bowl Temp C
+       * @description temperature of the bowl before the first ladle, degC
+       */
       bowl_temp_c: number;
-      /** End Temp C */
+      /**
+       * End Temp C
+       * @description where the bowl ends up, degC
+       */
       end_temp_c: number;
-      /** First Safe G */
+      /**
+       * First Safe G
+       * @description most the first ladle may be, g
+       */
       first_safe_g: number;
-      /** Pour G Per S */
+      /**
+       * Pour G Per S
+       * @description how fast the stream may be, g/s
+       */
       pour_g_per_s: number;
-      /** Poured G */
+      /**
+       * Poured G
+       * @description what was poured, g
+       */
       poured_g: number;
-      /** Poured Temp C */
+      /**
+       * Poured Temp C
+       * @description temperature of what is poured, degC
+       */
       poured_temp_c: number;
-      /** Rungs */
+      /**
+       * Rungs
+       * @description the temper, ladle by ladle
+       */
       rungs: components["schemas"]["RungOut"][];
       /**
        * School
+       * @description which way it is tempered or baked
        * @enum {string}
        */
       school: "hot_into_eggs" | "eggs_after_boil" | "held_back_liquid";
-      /** Scramble C */
+      /**
+       * Scramble C
+       * @description where this mix scrambles, degC
+       */
       scramble_c: number;
-      /** Warnings */
+      /**
+       * Warnings
+       * @description what to mind, in sentences
+       */
       warnings: string[];
-      /** Whisk Within S */
+      /**
+       * Whisk Within S
+       * @description how soon to whisk sugar into yolks, s
+       */
       whisk_within_s: number;
     };
     /**
@@ -7387,17 +10900,23 @@ export interface components {
       /**
        * At
        * Format: date-time
+       * @description when: a moment in the kitchen's own time
        */
       at: string;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
       /**
        * Kind
+       * @description what kind it is
        * @enum {string}
        */
       kind: "begin" | "done" | "undo";
@@ -7407,7 +10926,10 @@ export interface components {
      * @description Ticks, also those kept back while the server was away.
      */
     Ticks: {
-      /** Ticks */
+      /**
+       * Ticks
+       * @description what was ticked
+       */
       ticks: components["schemas"]["TickAsk"][];
     };
     /**
@@ -7415,11 +10937,20 @@ export interface components {
      * @description When a step was entered and left, seconds on the cook's clock.
      */
     TimingOut: {
-      /** Entered S */
+      /**
+       * Entered S
+       * @description when the step was entered, s
+       */
       entered_s: number;
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
-      /** Left S */
+      /**
+       * Left S
+       * @description when the step was left, s; null: it runs
+       */
       left_s: number;
     };
     /**
@@ -7427,29 +10958,64 @@ export interface components {
      * @description A dessert whole; see ``bellcrumb.formula.total``.
      */
     TotalOut: {
-      /** Allergens */
+      /**
+       * Allergens
+       * @description allergens in it, as the law names them
+       */
       allergens: string[];
+      /** @description what it costs, in the kitchen's money; null: a price is missing */
       cost: components["schemas"]["MoneyOut"] | null;
-      /** Eggs Separate */
+      /**
+       * Eggs Separate
+       * @description eggs to separate
+       */
       eggs_separate: number;
-      /** Eggs Whole */
+      /**
+       * Eggs Whole
+       * @description eggs to crack whole
+       */
       eggs_whole: number;
-      /** Mass G */
+      /**
+       * Mass G
+       * @description mass of all of it, g
+       */
       mass_g: number;
+      /** @description nutrition of the raw mix */
       nutrition: components["schemas"]["NutritionOut"];
-      /** Parts */
+      /**
+       * Parts
+       * @description the parts
+       */
       parts: components["schemas"]["PartShareOut"][];
-      /** Portion G */
+      /**
+       * Portion G
+       * @description what a portion weighs, g
+       */
       portion_g: number;
-      /** Portions */
+      /**
+       * Portions
+       * @description how many portions
+       */
       portions: number;
-      /** Says */
+      /**
+       * Says
+       * @description what comes of it, in sentences
+       */
       says: string[];
-      /** Warnings */
+      /**
+       * Warnings
+       * @description what to mind, in sentences
+       */
       warnings: string[];
-      /** Whites Left G */
+      /**
+       * Whites Left G
+       * @description whites left, g
+       */
       whites_left_g: number;
-      /** Yolks Left G */
+      /**
+       * Yolks Left G
+       * @description yolk left, g
+       */
       yolks_left_g: number;
     };
     /**
@@ -7457,37 +11023,85 @@ export interface components {
      * @description The moulds in a pan, to scale, and the bath. See ``bellcrumb.vessels.tray.Bath``.
      */
     TrayOut: {
-      /** Centres */
+      /**
+       * Centres
+       * @description where each mould stands in the pan, mm
+       */
       centres: components["schemas"]["PointOut"][];
-      /** Depth Mm */
+      /**
+       * Depth Mm
+       * @description depth inside, mm
+       */
       depth_mm: number;
-      /** Last Pan */
+      /**
+       * Last Pan
+       * @description how many moulds stand in the last pan
+       */
       last_pan: number;
-      /** Length Mm */
+      /**
+       * Length Mm
+       * @description length, mm
+       */
       length_mm: number;
-      /** Level Mm */
+      /**
+       * Level Mm
+       * @description height of the water over the pan's floor, mm
+       */
       level_mm: number;
-      /** Mould Length Mm */
+      /**
+       * Mould Length Mm
+       * @description length of a mould, mm
+       */
       mould_length_mm: number;
-      /** Mould Width Mm */
+      /**
+       * Mould Width Mm
+       * @description width of a mould, mm
+       */
       mould_width_mm: number;
-      /** Pan */
+      /**
+       * Pan
+       * @description the pan it stands in
+       */
       pan: string;
-      /** Pan Key */
+      /**
+       * Pan Key
+       * @description key of the pan
+       */
       pan_key: string;
-      /** Pans */
+      /**
+       * Pans
+       * @description how many pans
+       */
       pans: number;
-      /** Per Pan */
+      /**
+       * Per Pan
+       * @description how many moulds stand in a pan
+       */
       per_pan: number;
-      /** Round */
+      /**
+       * Round
+       * @description whether it is round
+       */
       round: boolean;
-      /** Turned */
+      /**
+       * Turned
+       * @description whether the moulds stand turned by a quarter
+       */
       turned: boolean;
-      /** Warnings */
+      /**
+       * Warnings
+       * @description what to mind, in sentences
+       */
       warnings: string[];
-      /** Water Ml */
+      /**
+       * Water Ml
+       * @description water to pour into the pan, ml
+       */
       water_ml: number;
-      /** Width Mm */
+      /**
+       * Width Mm
+       * @description width, mm
+       */
       width_mm: number;
     };
     /**
@@ -7504,22 +11118,40 @@ export interface components {
        * @description about what would be told without it
        */
       books_min?: number | null;
-      /** By Hand */
+      /**
+       * By Hand
+       * @description whether the value was put in by hand
+       */
       by_hand: boolean;
       /**
        * Here Min
        * @description minutes told with it: to the pull, to the heat
        */
       here_min?: number | null;
-      /** Kind */
+      /**
+       * Kind
+       * @description what kind it is
+       */
       kind: string;
-      /** N */
+      /**
+       * N
+       * @description from how many batches
+       */
       n: number;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Sd */
+      /**
+       * Sd
+       * @description uncertainty, one standard deviation
+       */
       sd: number;
-      /** Value */
+      /**
+       * Value
+       * @description the learned value
+       */
       value: number;
     };
     /**
@@ -7527,8 +11159,12 @@ export interface components {
      * @description Write a day down under a name.
      */
     UsualIn: {
+      /** @description a day written down */
       file: components["schemas"]["DayFile"];
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
     };
     /**
@@ -7536,13 +11172,18 @@ export interface components {
      * @description A day written down to be asked again.
      */
     UsualOut: {
+      /** @description a day written down */
       file: components["schemas"]["DayFile"];
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
     };
     /**
@@ -7550,9 +11191,14 @@ export interface components {
      * @description Somebody judged in between: both verdicts.
      */
     VerdictConflict: {
-      /** Message */
+      /**
+       * Message
+       * @description what is wrong, in a sentence
+       */
       message: string;
+      /** @description what was sent and not saved */
       mine: components["schemas"]["VerdictIn"];
+      /** @description what somebody else saved in between */
       theirs: components["schemas"]["VerdictOut"];
     };
     /**
@@ -7560,20 +11206,26 @@ export interface components {
      * @description A verdict; ``revision`` is the one it changes (0: the first).
      */
     VerdictIn: {
-      /** Faults */
+      /**
+       * Faults
+       * @description codes of the faults that were ticked
+       */
       faults: string[];
       /**
        * Note
+       * @description a note in the cook's own words
        * @default
        */
       note: string;
       /**
        * Revision
+       * @description which edit it is: a stale one is refused
        * @default 0
        */
       revision: number;
       /**
        * Texture
+       * @description class of set that came out
        * @enum {string}
        */
       texture: "pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould";
@@ -7588,20 +11240,36 @@ export interface components {
      * @description What came of it.
      */
     VerdictOut: {
-      /** By */
+      /**
+       * By
+       * @description who did it
+       */
       by: string | null;
-      /** Faults */
+      /**
+       * Faults
+       * @description codes of the faults that were ticked
+       */
       faults: string[];
-      /** Note */
+      /**
+       * Note
+       * @description a note in the cook's own words
+       */
       note: string;
-      /** Revision */
+      /**
+       * Revision
+       * @description which edit it is: a stale one is refused
+       */
       revision: number;
       /**
        * Texture
+       * @description class of set that came out
        * @enum {string}
        */
       texture: "pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould";
-      /** Weighs G */
+      /**
+       * Weighs G
+       * @description what came out weighs, g
+       */
       weighs_g: number | null;
     };
     /**
@@ -7609,17 +11277,23 @@ export interface components {
      * @description A stored version.
      */
     VersionOut: {
+      /** @description how it is baked and cooled */
       baking?: components["schemas"]["Baking"];
-      /** Batches */
+      /**
+       * Batches
+       * @description how many batches were cooked of it
+       */
       batches: number;
       /**
        * Bath Level
+       * @description where the water stands
        * @default none
        * @enum {string}
        */
       bath_level: "none" | "half" | "rim" | "mm" | "beside";
       /**
        * Bath Mm
+       * @description height of the water when it is given in mm
        * @default 20
        */
       bath_mm: number;
@@ -7632,23 +11306,30 @@ export interface components {
       beaten: "" | "yes" | "no";
       /**
        * Below Rim Mm
+       * @description how far under the rim it is filled, mm
        * @default 5
        */
       below_rim_mm: number;
       /**
        * Cook Setting Pct
+       * @description the ring while it cooks, % of full
        * @default 45
        */
       cook_setting_pct: number;
-      /** Cooked */
+      /**
+       * Cooked
+       * @description whether a batch was cooked of it: then it never changes
+       */
       cooked: boolean;
       /**
        * Egg Grade
+       * @description grade of egg that “an egg” means
        * @default US large
        */
       egg_grade: string;
       /**
        * Eggs C
+       * @description temperature of the eggs, degC
        * @default 18
        */
       eggs_c: number;
@@ -7660,42 +11341,50 @@ export interface components {
       family: string;
       /**
        * Fill By
+       * @description what the fill is given by
        * @default share
        * @enum {string}
        */
       fill_by: "all" | "share" | "below_rim" | "weight";
       /**
        * Fill Pct
+       * @description share of the depth it is filled to, %
        * @default 90
        */
       fill_pct: number;
       /**
        * Heat Setting Pct
+       * @description the ring while it heats, % of full
        * @default 70
        */
       heat_setting_pct: number;
       /**
        * Held Back Ml
+       * @description milk held back cold for the eggs, ml
        * @default 250
        */
       held_back_ml: number;
       /**
        * Hot C
+       * @description temperature of the hot liquid when it is poured, degC
        * @default 90
        */
       hot_c: number;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
       /**
        * Ladle Ml
+       * @description what a ladle holds, ml
        * @default 100
        */
       ladle_ml: number;
       /**
        * Lines Text
+       * @description the lines as they were written
        * @default
        */
       lines_text: string;
@@ -7708,28 +11397,36 @@ export interface components {
       method: "" | "italian" | "swiss" | "french";
       /**
        * Note
+       * @description a note in the cook's own words
        * @default
        */
       note: string;
-      /** Number */
+      /**
+       * Number
+       * @description number of the version, from 1
+       */
       number: number;
       /**
        * Overrun Pct
+       * @description air beaten into it, % of its volume
        * @default 0
        */
       overrun_pct: number;
       /**
        * Part Id
        * Format: uuid
+       * @description which part
        */
       part_id: string;
       /**
        * Portion G
+       * @description what a portion weighs, g
        * @default 100
        */
       portion_g: number;
       /**
        * Portions Per Vessel
+       * @description how many portions a vessel gives
        * @default 1
        */
       portions_per_vessel: number;
@@ -7739,14 +11436,24 @@ export interface components {
        * @default
        */
       rest_vessel_key: string;
-      /** Revision */
+      /**
+       * Revision
+       * @description which edit it is: a stale one is refused
+       */
       revision: number;
-      /** Ring Id */
+      /**
+       * Ring Id
+       * @description the ring; null: an ordinary one
+       */
       ring_id?: number | null;
-      /** Saved By */
+      /**
+       * Saved By
+       * @description who saved it
+       */
       saved_by: string | null;
       /**
        * School
+       * @description which way it is tempered or baked
        * @default hot_into_eggs
        * @enum {string}
        */
@@ -7765,6 +11472,7 @@ export interface components {
       tray_key: string;
       /**
        * Vessel Count
+       * @description how many vessels
        * @default 8
        */
       vessel_count: number;
@@ -7780,7 +11488,10 @@ export interface components {
      * @description A vessel by its inside measures.
      */
     VesselChange: {
-      /** Bottom Mm */
+      /**
+       * Bottom Mm
+       * @description width inside at the floor, mm
+       */
       bottom_mm: number;
       /**
        * Brim Ml
@@ -7792,23 +11503,32 @@ export interface components {
        * @description how many; null: enough
        */
       count?: number | null;
-      /** Depth Mm */
+      /**
+       * Depth Mm
+       * @description depth inside, mm
+       */
       depth_mm: number;
       /**
        * Flute Mm
+       * @description depth of its flutes, mm
        * @default 0
        */
       flute_mm: number;
       /**
        * Kind
+       * @description what kind it is
        * @default glass
        * @enum {string}
        */
       kind: "glass" | "ring" | "shell" | "mould" | "pan";
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
       /**
        * Shape
+       * @description round, rectangular, oval or ring
        * @default round
        * @enum {string}
        */
@@ -7820,11 +11540,13 @@ export interface components {
       top_mm: number;
       /**
        * Wall Mm
+       * @description thickness of the wall, mm
        * @default 3
        */
       wall_mm: number;
       /**
        * Width Mm
+       * @description width, mm
        * @default 0
        */
       width_mm: number;
@@ -7834,34 +11556,71 @@ export interface components {
      * @description A vessel of the kitchen's own, in millimetres.
      */
     VesselOut: {
-      /** Bottom Mm */
+      /**
+       * Bottom Mm
+       * @description width inside at the floor, mm
+       */
       bottom_mm: number;
-      /** Brim Ml */
+      /**
+       * Brim Ml
+       * @description what it holds to the brim, ml
+       */
       brim_ml: number;
-      /** Count */
+      /**
+       * Count
+       * @description how many
+       */
       count: number | null;
-      /** Depth Mm */
+      /**
+       * Depth Mm
+       * @description depth inside, mm
+       */
       depth_mm: number;
-      /** Flute Mm */
+      /**
+       * Flute Mm
+       * @description depth of its flutes, mm
+       */
       flute_mm: number;
       /**
        * Id
        * Format: uuid
+       * @description its id, made by whoever sends it first
        */
       id: string;
-      /** Kind */
+      /**
+       * Kind
+       * @description what kind it is
+       */
       kind: string;
-      /** Measured */
+      /**
+       * Measured
+       * @description whether it was measured in this kitchen
+       */
       measured: boolean;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Shape */
+      /**
+       * Shape
+       * @description round, rectangular, oval or ring
+       */
       shape: string;
-      /** Top Mm */
+      /**
+       * Top Mm
+       * @description width inside at the brim, mm
+       */
       top_mm: number;
-      /** Wall Mm */
+      /**
+       * Wall Mm
+       * @description thickness of the wall, mm
+       */
       wall_mm: number;
-      /** Width Mm */
+      /**
+       * Width Mm
+       * @description width, mm
+       */
       width_mm: number;
     };
     /**
@@ -7869,22 +11628,40 @@ export interface components {
      * @description A vessel of the library.
      */
     VesselRef: {
-      /** Brim Ml */
+      /**
+       * Brim Ml
+       * @description what it holds to the brim, ml
+       */
       brim_ml: number;
-      /** Depth Mm */
+      /**
+       * Depth Mm
+       * @description depth inside, mm
+       */
       depth_mm: number;
-      /** Key */
+      /**
+       * Key
+       * @description by what it is known
+       */
       key: string;
       /**
        * Kind
        * @description the sort of vessel it is looked for under
        */
       kind: string;
-      /** Name */
+      /**
+       * Name
+       * @description what it is called
+       */
       name: string;
-      /** Shape */
+      /**
+       * Shape
+       * @description round, rectangular, oval or ring
+       */
       shape: string;
-      /** Takes A Bath */
+      /**
+       * Takes A Bath
+       * @description whether it may stand in water
+       */
       takes_a_bath: boolean;
     };
     /**
@@ -7892,21 +11669,45 @@ export interface components {
      * @description The three figures, each with its spread. See ``bellcrumb.oven.calibrate.OvenCalibration``.
      */
     WalkOut: {
-      /** Film */
+      /**
+       * Film
+       * @description how its air carries heat, as a share of an ordinary oven's
+       */
       film: number;
-      /** Film Spread */
+      /**
+       * Film Spread
+       * @description uncertainty of the film's share
+       */
       film_spread: number;
-      /** Offset K */
+      /**
+       * Offset K
+       * @description what the oven is above its dial, K
+       */
       offset_k: number;
-      /** Offset Spread K */
+      /**
+       * Offset Spread K
+       * @description uncertainty of it, K
+       */
       offset_spread_k: number;
-      /** Rms K */
+      /**
+       * Rms K
+       * @description how far the fitted curve is from the readings, K, root mean square
+       */
       rms_k: number;
-      /** Says */
+      /**
+       * Says
+       * @description what comes of it, in sentences
+       */
       says: string;
-      /** Vent */
+      /**
+       * Vent
+       * @description how its vent lets steam out, as a share of an ordinary oven's
+       */
       vent: number;
-      /** Vent Spread */
+      /**
+       * Vent Spread
+       * @description uncertainty of the vent's share
+       */
       vent_spread: number;
     };
     /**
@@ -7914,7 +11715,9 @@ export interface components {
      * @description What the walk found, and the kitchen with it.
      */
     WalkedOut: {
+      /** @description what was worked out */
       found: components["schemas"]["WalkOut"];
+      /** @description the kitchen */
       kitchen: components["schemas"]["KitchenOut"];
     };
     /**
@@ -7937,11 +11740,13 @@ export interface components {
       family: string;
       /**
        * Fault
+       * @description code of the fault
        * @default
        */
       fault: string;
       /**
        * Judged
+       * @description whether it was judged
        * @default
        * @enum {string}
        */
@@ -7954,17 +11759,25 @@ export interface components {
       oven: string;
       /**
        * Search
+       * @description words to look for
        * @default
        */
       search: string;
-      /** Since */
+      /**
+       * Since
+       * @description from when on
+       */
       since?: string | null;
       /**
        * Texture
+       * @description class of set that came out
        * @default
        */
       texture: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | "";
-      /** Until */
+      /**
+       * Until
+       * @description to when
+       */
       until?: string | null;
     };
     /**
@@ -7975,9 +11788,13 @@ export interface components {
       /**
        * Dessert Id
        * Format: uuid
+       * @description which dessert
        */
       dessert_id: string;
-      /** Portions */
+      /**
+       * Portions
+       * @description how many portions
+       */
       portions: number;
     };
     /**
@@ -7985,12 +11802,19 @@ export interface components {
      * @description What one can, pack or piece of something weighs.
      */
     WeightIn: {
-      /** Grams */
+      /**
+       * Grams
+       * @description mass, g
+       */
       grams: number;
-      /** Ingredient */
+      /**
+       * Ingredient
+       * @description key or name of the ingredient
+       */
       ingredient: string;
       /**
        * Unit
+       * @description unit it is in
        * @enum {string}
        */
       unit: "can" | "pack" | "piece";
@@ -8000,14 +11824,24 @@ export interface components {
      * @description What one can, pack or piece of something weighs in this kitchen.
      */
     WeightOut: {
-      /** Grams */
+      /**
+       * Grams
+       * @description mass, g
+       */
       grams: number;
-      /** Id */
+      /**
+       * Id
+       * @description its id, made by whoever sends it first
+       */
       id: number;
-      /** Ingredient */
+      /**
+       * Ingredient
+       * @description key or name of the ingredient
+       */
       ingredient: string;
       /**
        * Unit
+       * @description unit it is in
        * @enum {string}
        */
       unit: "can" | "pack" | "piece";
@@ -8017,27 +11851,60 @@ export interface components {
      * @description What comes of it; see ``bellcrumb.stove.whip.Whipped``.
      */
     WhipOut: {
-      /** Fat Pct */
+      /**
+       * Fat Pct
+       * @description fat, % of the mass
+       */
       fat_pct: number;
-      /** Mass G */
+      /**
+       * Mass G
+       * @description mass of all of it, g
+       */
       mass_g: number;
-      /** Overrun Pct */
+      /**
+       * Overrun Pct
+       * @description air beaten into it, % of its volume
+       */
       overrun_pct: number;
-      /** Peak */
+      /**
+       * Peak
+       * @description which peak it is whipped to
+       */
       peak: string;
-      /** Stands Cold H */
+      /**
+       * Stands Cold H
+       * @description hours it stands in the cold
+       */
       stands_cold_h: number;
-      /** Stands H */
+      /**
+       * Stands H
+       * @description hours it stands at the table
+       */
       stands_h: number;
-      /** Time S */
+      /**
+       * Time S
+       * @description how long it takes, s
+       */
       time_s: number;
-      /** Topping G */
+      /**
+       * Topping G
+       * @description whipped cream that tops the pie, g; null: no pie was given
+       */
       topping_g: number | null;
-      /** Volume Ml */
+      /**
+       * Volume Ml
+       * @description volume, ml
+       */
       volume_ml: number;
-      /** Warnings */
+      /**
+       * Warnings
+       * @description what to mind, in sentences
+       */
       warnings: string[];
-      /** Whips */
+      /**
+       * Whips
+       * @description whether it whips at all
+       */
       whips: boolean;
     };
     /**
@@ -8045,17 +11912,35 @@ export interface components {
      * @description When something goes in, and what happens outside.
      */
     WindowOut: {
-      /** Above */
+      /**
+       * Above
+       * @description what happens when it is warmer than the window
+       */
       above: string;
-      /** Below */
+      /**
+       * Below
+       * @description what happens when it is colder than the window
+       */
       below: string;
-      /** High C */
+      /**
+       * High C
+       * @description highest of its window, degC
+       */
       high_c: number;
-      /** Low C */
+      /**
+       * Low C
+       * @description lowest of its window, degC
+       */
       low_c: number;
-      /** Rescue */
+      /**
+       * Rescue
+       * @description what to do when the window was missed
+       */
       rescue: string;
-      /** Sign */
+      /**
+       * Sign
+       * @description what a cook sees then
+       */
       sign: string;
     };
     /**
@@ -8063,7 +11948,10 @@ export interface components {
      * @description What a cook wishes. ``have`` is a line ("9 yolks"): the batch that uses it up.
      */
     WishesIn: {
-      /** Egg Per 1000 */
+      /**
+       * Egg Per 1000
+       * @description egg to have per 1000 g of liquid, g
+       */
       egg_per_1000?: number | null;
       /**
        * Eggs Bought As
@@ -8073,15 +11961,20 @@ export interface components {
       eggs_bought_as: string;
       /**
        * Have
+       * @description a line of what is there, which the batch shall use up
        * @default
        */
       have: string;
       /**
        * Less Eggy
+       * @description whether it shall taste less of egg
        * @default false
        */
       less_eggy: boolean;
-      /** Set Class */
+      /**
+       * Set Class
+       * @description class of set to have
+       */
       set_class?: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | null;
       /**
        * Starch Per 1000
@@ -8090,16 +11983,19 @@ export interface components {
       starch_per_1000?: number | null;
       /**
        * Swaps
+       * @description one ingredient for another
        * @default []
        */
       swaps: components["schemas"]["SwapIn"][];
       /**
        * Whole Eggs
+       * @description whether only whole eggs shall be cracked
        * @default false
        */
       whole_eggs: boolean;
       /**
        * Without
+       * @description ingredients to do without
        * @default []
        */
       without: ("starch" | "gluten")[];
@@ -8109,9 +12005,15 @@ export interface components {
      * @description A name as it is written here, and what it means (a key or a name).
      */
     WordIn: {
-      /** Ingredient */
+      /**
+       * Ingredient
+       * @description key or name of the ingredient
+       */
       ingredient: string;
-      /** Said */
+      /**
+       * Said
+       * @description how it is written
+       */
       said: string;
     };
     /**
@@ -8119,11 +12021,20 @@ export interface components {
      * @description What a name means in this kitchen.
      */
     WordOut: {
-      /** Id */
+      /**
+       * Id
+       * @description its id, made by whoever sends it first
+       */
       id: number;
-      /** Means */
+      /**
+       * Means
+       * @description what the name means: key of an ingredient
+       */
       means: string;
-      /** Said */
+      /**
+       * Said
+       * @description how it is written
+       */
       said: string;
     };
   };
@@ -8475,6 +12386,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description what makes the invitation's link */
         secret: string;
       };
       cookie?: never;
@@ -8578,6 +12490,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description what makes the invitation's link */
         secret: string;
       };
       cookie?: never;
@@ -8685,6 +12598,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -8788,6 +12702,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -8895,6 +12810,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -9002,6 +12918,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -9105,6 +13022,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -9212,6 +13130,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -9319,6 +13238,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -9424,9 +13344,13 @@ export interface operations {
   batches_listing_book: {
     parameters: {
       query?: {
+        /** @description words to look for */
         search?: string;
+        /** @description class of set that came out */
         texture?: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | "";
+        /** @description code of the fault */
         fault?: string;
+        /** @description whether it was judged */
         judged?: "" | "yes" | "no";
         /** @description who cooked it, the whole name */
         cook?: string;
@@ -9434,15 +13358,22 @@ export interface operations {
         oven?: string;
         /** @description the family by its name */
         family?: string;
+        /** @description from when on */
         since?: string | null;
+        /** @description to when */
         until?: string | null;
+        /** @description name of the dessert */
         dessert?: string | null;
+        /** @description whether it still runs */
         going?: boolean;
+        /** @description what was before */
         before?: string | null;
+        /** @description how many at most */
         take?: number;
       };
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -9546,6 +13477,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -9653,7 +13585,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description the batch a device is in */
         batch_id: string;
       };
       cookie?: never;
@@ -9757,7 +13691,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description the batch a device is in */
         batch_id: string;
       };
       cookie?: never;
@@ -9871,7 +13807,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description the batch a device is in */
         batch_id: string;
       };
       cookie?: never;
@@ -9977,11 +13915,14 @@ export interface operations {
   batches_records_batch_file: {
     parameters: {
       query?: {
+        /** @description which form of file */
         form?: "json" | "csv";
       };
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description the batch a device is in */
         batch_id: string;
       };
       cookie?: never;
@@ -10081,11 +14022,14 @@ export interface operations {
   batches_api_live: {
     parameters: {
       query?: {
+        /** @description only what is after this moment of the cook's clock, ms */
         after_ms?: number;
       };
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description the batch a device is in */
         batch_id: string;
       };
       cookie?: never;
@@ -10189,7 +14133,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description the batch a device is in */
         batch_id: string;
       };
       cookie?: never;
@@ -10297,8 +14243,11 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description the batch a device is in */
         batch_id: string;
+        /** @description which picture */
         photo_id: string;
       };
       cookie?: never;
@@ -10400,8 +14349,11 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description the batch a device is in */
         batch_id: string;
+        /** @description which picture */
         photo_id: string;
       };
       cookie?: never;
@@ -10515,8 +14467,11 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description the batch a device is in */
         batch_id: string;
+        /** @description which picture */
         photo_id: string;
       };
       cookie?: never;
@@ -10620,7 +14575,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description the batch a device is in */
         batch_id: string;
       };
       cookie?: never;
@@ -10737,7 +14694,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description the batch a device is in */
         batch_id: string;
       };
       cookie?: never;
@@ -10841,6 +14800,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -10942,6 +14902,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -11049,6 +15010,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -11156,6 +15118,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -11263,6 +15226,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -11370,6 +15334,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -11477,6 +15442,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -11584,6 +15550,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -11691,6 +15658,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -11794,7 +15762,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which usual day */
         usual_id: string;
       };
       cookie?: never;
@@ -11902,7 +15872,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which usual day */
         usual_id: string;
       };
       cookie?: never;
@@ -12004,10 +15976,12 @@ export interface operations {
   days_api_days: {
     parameters: {
       query?: {
+        /** @description only what runs */
         running?: boolean;
       };
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -12111,6 +16085,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -12218,7 +16193,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which day */
         day_id: string;
       };
       cookie?: never;
@@ -12322,7 +16299,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which day */
         day_id: string;
       };
       cookie?: never;
@@ -12430,7 +16409,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which day */
         day_id: string;
       };
       cookie?: never;
@@ -12532,7 +16513,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which day */
         day_id: string;
       };
       cookie?: never;
@@ -12636,7 +16619,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which day */
         day_id: string;
       };
       cookie?: never;
@@ -12740,7 +16725,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which day */
         day_id: string;
       };
       cookie?: never;
@@ -12848,7 +16835,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which day */
         day_id: string;
       };
       cookie?: never;
@@ -12950,12 +16939,16 @@ export interface operations {
   formulas_api_shelf: {
     parameters: {
       query?: {
+        /** @description words to look for */
         search?: string;
+        /** @description how many to skip */
         skip?: number;
+        /** @description how many at most */
         take?: number;
       };
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -13059,6 +17052,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -13166,7 +17160,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which dessert */
         dessert_id: string;
       };
       cookie?: never;
@@ -13270,7 +17266,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which dessert */
         dessert_id: string;
       };
       cookie?: never;
@@ -13378,7 +17376,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which dessert */
         dessert_id: string;
       };
       cookie?: never;
@@ -13482,7 +17482,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which dessert */
         dessert_id: string;
       };
       cookie?: never;
@@ -13599,7 +17601,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which dessert */
         dessert_id: string;
       };
       cookie?: never;
@@ -13707,7 +17711,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which dessert */
         dessert_id: string;
       };
       cookie?: never;
@@ -13815,7 +17821,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which dessert */
         dessert_id: string;
       };
       cookie?: never;
@@ -13919,7 +17927,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which dessert */
         dessert_id: string;
       };
       cookie?: never;
@@ -14023,7 +18033,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which dessert */
         dessert_id: string;
       };
       cookie?: never;
@@ -14129,11 +18141,14 @@ export interface operations {
   formulas_asks_siblings: {
     parameters: {
       query?: {
+        /** @description the family it is judged as */
         family?: string;
       };
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which dessert */
         dessert_id: string;
       };
       cookie?: never;
@@ -14237,7 +18252,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which dessert */
         dessert_id: string;
       };
       cookie?: never;
@@ -14341,6 +18358,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -14444,6 +18462,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -14551,7 +18570,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description the probe to cook with */
         device_id: string;
       };
       cookie?: never;
@@ -14653,11 +18674,14 @@ export interface operations {
   formulas_travel_export: {
     parameters: {
       query?: {
+        /** @description which form of file */
         form?: "json" | "jsonld" | "text" | "csv";
+        /** @description name of the dessert */
         dessert?: string | null;
       };
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -14759,6 +18783,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -14864,11 +18889,14 @@ export interface operations {
   formulas_travel_read_file: {
     parameters: {
       query?: {
+        /** @description how many to skip */
         skip?: number;
+        /** @description how many at most */
         take?: number;
       };
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -14982,6 +19010,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -15085,6 +19114,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -15192,7 +19222,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which invitation */
         invite_id: string;
       };
       cookie?: never;
@@ -15296,6 +19328,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -15399,6 +19432,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -15506,6 +19540,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -15613,6 +19648,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -15720,6 +19756,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -15827,7 +19864,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which oven */
         oven_id: number;
       };
       cookie?: never;
@@ -15935,7 +19974,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which row */
         item_id: string;
       };
       cookie?: never;
@@ -16043,7 +20084,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which part */
         part_id: string;
       };
       cookie?: never;
@@ -16147,7 +20190,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which part */
         part_id: string;
       };
       cookie?: never;
@@ -16255,7 +20300,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which part */
         part_id: string;
       };
       cookie?: never;
@@ -16363,7 +20410,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which person */
         person_id: number;
       };
       cookie?: never;
@@ -16467,7 +20516,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which person */
         person_id: number;
       };
       cookie?: never;
@@ -16575,6 +20626,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -16682,7 +20734,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which price */
         price_id: string;
       };
       cookie?: never;
@@ -16790,7 +20844,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which price */
         price_id: string;
       };
       cookie?: never;
@@ -16892,11 +20948,14 @@ export interface operations {
   batches_records_record: {
     parameters: {
       query?: {
+        /** @description from when on */
         since?: string | null;
+        /** @description to when */
         until?: string | null;
       };
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -16998,11 +21057,14 @@ export interface operations {
   batches_records_record_file: {
     parameters: {
       query?: {
+        /** @description from when on */
         since?: string | null;
+        /** @description to when */
         until?: string | null;
       };
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -17104,6 +21166,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -17207,6 +21270,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -17314,7 +21378,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which rehearsal */
         rehearsal_id: string;
       };
       cookie?: never;
@@ -17418,7 +21484,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which rehearsal */
         rehearsal_id: string;
       };
       cookie?: never;
@@ -17526,6 +21594,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -17633,6 +21702,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -17738,10 +21808,12 @@ export interface operations {
   kitchen_people_security: {
     parameters: {
       query?: {
+        /** @description how many at most */
         take?: number;
       };
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -17845,6 +21917,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -17952,7 +22025,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which version */
         version_id: string;
       };
       cookie?: never;
@@ -18069,7 +22144,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which vessel */
         vessel_id: string;
       };
       cookie?: never;
@@ -18177,6 +22254,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -18284,7 +22362,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which weight */
         weight_id: number;
       };
       cookie?: never;
@@ -18388,6 +22468,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
       };
       cookie?: never;
@@ -18495,7 +22576,9 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which kitchen */
         kid: string;
+        /** @description which word */
         word_id: number;
       };
       cookie?: never;
@@ -19007,6 +23090,7 @@ export interface operations {
       query?: never;
       header?: never;
       path: {
+        /** @description which place signed in */
         signed_in_id: string;
       };
       cookie?: never;

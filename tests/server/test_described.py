@@ -1,0 +1,42 @@
+import re
+
+from django.test import SimpleTestCase
+from ninja import NinjaAPI
+
+from config.api import api
+from config.described import describe, meanings
+
+
+class DescribedTest(SimpleTestCase):
+    def test_every_field_and_parameter_of_the_api_says_what_it_is(self):
+        document = api.get_openapi_schema()
+        silent = [
+            f"{name}.{field}"
+            for name, shape in document["components"]["schemas"].items()
+            for field, of in shape.get("properties", {}).items()
+            if not of.get("description")
+        ]
+        silent += [
+            f"{path} {parameter['name']}"
+            for path, methods in document["paths"].items()
+            for operation in methods.values()
+            for parameter in operation.get("parameters", [])
+            if not parameter.get("description")
+        ]
+        self.assertEqual(silent, [])
+
+    def test_no_row_of_the_table_is_about_nothing(self):
+        bare = NinjaAPI.get_openapi_schema(api)
+        self.assertEqual(set(meanings()) - describe(bare), set())
+
+    def test_a_unit_in_a_name_is_in_its_meaning(self):
+        units = {"_c": "degC", "_g": "g", "_ml": "ml", "_mm": "mm", "_pct": "%", "_w": "W"}
+        wrong = [
+            name
+            for name, meaning in meanings().items()
+            for end, unit in units.items()
+            if name.endswith(end)
+            and "_per_" not in name
+            and unit not in re.split("[ ,;:]+", meaning)
+        ]
+        self.assertEqual(wrong, [])
