@@ -33,7 +33,7 @@ _SIZE_WORDS = {
     "small": "small petits petit pequeños pequeñas piccole piccoli kleine",
     "medium": "medium moyens moyen medianos medianas medie medi mittelgroße mittelgrosse mittlere",
     "large": "large gros grandes grandi große grosse",
-    "extra large": "xl",
+    "extra large": "xl extra-large",
     "jumbo": "jumbo",
 }  # fmt: skip
 _SIZE_GRADE = {word: size for size, words in _SIZE_WORDS.items() for word in words.split()}

@@ -41,7 +41,8 @@ _FULL = re.compile("|".join(f"(?P<f{n}>{words})" for n, words in enumerate(_HOW_
 _FULL_BY = dict(zip((f"f{n}" for n in range(len(_HOW_FULL))), _HOW_FULL, strict=True))
 _UNITS = "|".join(sorted(map(re.escape, SPELLINGS), key=len, reverse=True))
 _FOR_WHAT = (
-    r"dorure|dorer|le moule|moules?|ramequins?|le caramel|caraméliser|saupoudrer|le fond|la pâte"
+    r"dorure|dorer|la finition|finir|le moule|moules?|ramequins?|le caramel|caraméliser"
+    r"|saupoudrer|le fond|la pâte"
     r"|beurrer|servir"
     r"|spennellare|la teglia|lo stampo|il caramello|caramellare|spolverare|decorare|guarnire"
     r"|servire|la base|imburrare|ungere"
@@ -84,6 +85,11 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     # "butter + a little for the mould", "flour, plus extra for dusting"
     (re.compile(r",?\s(?:\+|plus|et|und|e|y|and)\s(?:un peu|more|extra|a little|some|etwas|un po'?"
                 r"|un poco|mehr)\b.*$"), ""),
+    # "1-1/3 cups": one and a third
+    (re.compile(r"^(\d{1,2})-(?=\d/\d)"), r"\1 "),
+    # "4 sticks rhubarb": only butter comes in sticks of a weight
+    (re.compile(rf"^({_NUM}|{_WORDS}) sticks? (?:of )?(?=rhubarb|cinnamon|celery|lemongrass)"),
+     r"\1 "),
     # "n. 3 uova", "3 cucchiai da tavola di zucchero", "1 etto e mezzo di", "butter at room temp"
     (re.compile(r"(?:^|(?<= ))n[.°º] ?(?=\d)"), ""),
     (re.compile(r"^(\S+ cucchia\w+) da (?:tavola|minestra|zuppa|cucina|dessert|tè|the|caffè)\b"),
@@ -161,6 +167,24 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     # "1/3 cup sugar plus 2 teaspoons"
     (re.compile(rf"^({_NUM} (?:{_UNITS})\b\.?) (?!plus)(\D+?),? (?:plus|\+|et|più|más|und) "
                 rf"({_NUM} (?:{_UNITS}))$"), r"\1 plus \3 \2"),
+    # "zest of 2 limes, plus 60 ml juice": what is measured counts
+    (re.compile(rf"^(?:the )?zest of (\d+|one|two|an?) ([^\W\d]+?)s?,? (?:plus|and|\+|&) "
+                rf"({_NUM} ?(?:{_UNITS})) (?:of )?(?:the |its |their )?juice$"), r"\3 \2 juice"),
+    # "la polpa di 3 frutti della passione", "pulp of 2 mangoes"
+    (re.compile(r"^(?:the |la |das |le )?(?:polpa|pulp|pulpe|pulpa|fruchtfleisch) "
+                r"(?:di |of |de |d'|von )(?=\d)"), ""),
+    # "a good grating of nutmeg"
+    (re.compile(r"^an? (?:good |generous |little )?grating of "), "1 pinch "),
+    # "1 gousse de vanille de Madagascar fendue et grattée", "pruneaux d'Agen", "2 poires williams"
+    (re.compile(r",? (?:fendue?s?|ouverte?s?)(?: en deux)? et (?:grattée?s?|égrainée?s?)\b"), ""),
+    (re.compile(r" (?:(?:de|del|von|aus) madagas[ck]ar|de tahiti|de la réunion|d'agen"
+                r"|aus dem kühlregal)\b"), ""),
+    (re.compile(r"\b(vanille|vaniglia|vainilla|vanilla) bourbon\b"), r"\1"),
+    (re.compile(r"\b(mangues?|bananes?|poires?|pêches?|abricots?|figues?|prunes?) mûre?s?\b"),
+     r"\1"),
+    (re.compile(r"^(\d+) (poires?|pere|peras) williams?$"), r"\1 \2"),
+    # "1 citron non traité (zeste et jus)"
+    (re.compile(r" (?:non traitée?s?|biologic[oahe]+|unwaxed|unbehandelte?r?)(?= [(,]|$)"), ""),
     # "1 orange (zest only)", "2 citrons, le jus seulement", "1 Zitrone (nur der Saft)"
     (re.compile(rf"[ ,(]+(?:the |le )?({'|'.join(PART)}) (?:only|seulement|uniquement)\)?$"),
      r", \1"),
@@ -174,11 +198,11 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     (re.compile(r"\b\d{3} ?bloom\b"), ""),
     # "one 14 oz can of", "two 8-oz packages"
     (re.compile(rf"^({_N}|{_WORDS}) ({_N})[- ]?({_WEIGHT})\.?[- ]({_PACKED})\b"),
-     r"\1 \4 (\2 \3)"),
+     r"\1 \4 (\2 \3 each)"),
     (re.compile(r"\b(oz|g|ml|lb)s?\.? (ounces?|grams?|pounds?)\b"), r"\1"),
     # "1 (15-ounce) can pumpkin"
     (re.compile(rf"^({_N}|{_WORDS}) \(({_N})[- ]?({_WEIGHT})\.?\)[- ]?({_PACKED})\b"),
-     r"\1 \4 (\2 \3)"),
+     r"\1 \4 (\2 \3 each)"),
     # "une noisette de beurre"
     (re.compile(r"^(?:une |1 )noisette de (?=beurre)"), "8 g "),
     # "1 demi gousse"
@@ -191,7 +215,7 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
                 r"(?=litr|liter)"), "3/4 "),
     # "Mark von 1 Vanilleschote", "les graines d'une gousse de vanille"
     (re.compile(r"^(?:das |les |the )?(?:mark|graines|seeds|semillas|semi) "
-                r"(?:von |of |from |de |di |d'|)(?P<n>\d+|eine[rs]?|une?|an?|un'?|una) "),
+                r"(?:von |of |from |de |di |d'|)(?P<n>\d+(?:/\d+)?|eine[rs]?|une?|an?|un'?|una) "),
      r"\g<n> "),
     # "a few drops of", "quelques gouttes", "einige tropfen"
     (re.compile(r"^(?:a few|few|quelques|einige|ein paar|alcune|qualche|unas?|algunas)"
@@ -218,6 +242,17 @@ _SMALL_SPOON = re.compile(r"(?<=[\d½¼¾⅓⅔]) ?t\b\.?(?= )")
 def spoons_in_capitals(text: str) -> str:
     """ "2 T" is two tablespoons and "2 t" two teaspoons, which lower case would hide."""
     return _SMALL_SPOON.sub(" tsp", _BIG_SPOON.sub(" tbsp", text))
+
+
+_MIXED_WITH = re.compile(
+    r",? (?:bloomed|soaked|softened|dissolved|mixed|whisked|stirred|slaked|blended) "
+    rf"(?:in|into|with) (?=(?:{_NUM}|{_WORDS}) ?(?:{_UNITS})\b)"
+)
+
+
+def mixed_with(text: str) -> str:
+    """ "gelatin bloomed in 2 tbsp water" is gelatin and water."""
+    return _MIXED_WITH.sub(" plus ", text)
 
 
 def plainly(text: str) -> Plain:

@@ -11,7 +11,7 @@ from typing import Literal
 
 from bellcrumb.errors import CraftError
 from bellcrumb.mix.egg_sizes import LARGE_EGGS, grade_in, no_yolk, of_size, whole_and_part
-from bellcrumb.mix.forms import PART, plainly, spoons_in_capitals
+from bellcrumb.mix.forms import PART, mixed_with, plainly, spoons_in_capitals
 from bellcrumb.mix.weights import Asks, each_of, grams_of
 from bellcrumb.pantry.eggs import EggGrade
 from bellcrumb.pantry.ingredients import Ingredient, Pantry, shipped
@@ -131,7 +131,7 @@ def understand(
     if not plain or plain.endswith(":") or plain.startswith("#"):
         return None
     plain = _HALF_AND_HALF.sub("half_and_half", plain)
-    plain = whole_and_part(plain)
+    plain = mixed_with(whole_and_part(plain))
     large = LARGE_EGGS.match(plain)
     if large:  # four eggs of the grade L, no litres
         plain = f"{large.group(1)} large {large.group(2)}"
@@ -207,7 +207,7 @@ def _two_things(
         return None
     one, two = (understand(found.group(k), pantry, grade, measures) for k in ("one", "two"))
     for line in (one, two):
-        if not (line and line.ingredient and line.grams and line.confidence in ("sure", "likely")):
+        if not (line and line.ingredient and line.grams and line.confidence != "unknown"):
             return None
     assert one and two and one.ingredient and two.ingredient
     if one.ingredient.key == two.ingredient.key:
@@ -321,7 +321,7 @@ def _weigh(
         spread = max(spread, grams * (amount.high - amount.low) / (2 * amount.value))
         notes.append(f"middle of {amount.low:g} to {amount.high:g}")
         confidence = _worse(confidence, "likely")
-    if amount.doubt:
+    if amount.doubt or (amount.per_pack and how):
         confidence = _worse(confidence, "doubtful")
     if amount.unit is None and ingredient.category not in ("egg", "flavour", "fruit", "setter"):
         confidence = _worse(confidence, "doubtful")

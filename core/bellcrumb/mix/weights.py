@@ -1,5 +1,6 @@
 """Grams of an amount: by the scale, by volume, by the pack, by the piece."""
 
+import math
 from typing import Literal
 
 from bellcrumb.pantry.eggs import EggGrade
@@ -25,6 +26,8 @@ def grams_of(
     amount: Amount, ingredient: Ingredient | None, grade: EggGrade, pantry: Pantry | None = None
 ) -> tuple[float | None, float, str]:
     """Grams, their half-width and a note, for an amount of an ingredient (None: unknown)."""
+    if amount.per_pack and amount.stated_g is not None:
+        return _of_packs(amount.stated_g, amount.value, ingredient)
     if amount.stated_g is not None:
         return amount.stated_g, 0.01 * amount.stated_g, ""
     if amount.stated_ml is not None and ingredient and ingredient.density_g_per_ml:
@@ -64,6 +67,17 @@ def grams_of(
     if each is None:
         return None, 0.0, ""
     return amount.value * each, 0.2 * amount.value * each, f"about {each:g} g each"
+
+
+def _of_packs(grams: float, packs: float, i: Ingredient | None) -> tuple[float, float, str]:
+    """A size given behind several packs, of each or of all: whichever is nearer to a usual pack,
+    where one is known; where none is, it is taken as that of each, and the note says so."""
+    each, usual = grams / packs, PACK_G.get(i.key) if i else None
+    if usual is None:
+        return grams, 0.01 * grams, f"taken as {each:g} g in each"
+    if abs(math.log(each / packs / usual)) < abs(math.log(each / usual)):
+        grams = each
+    return grams, 0.01 * grams, ""
 
 
 def _by_volume(

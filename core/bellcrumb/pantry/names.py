@@ -62,6 +62,9 @@ IGNORED = frozenset(
     "ramolli mou fondu fondue tiede tamisee hache hachee emiette concasse ammorbidito fuso fusa "
     "setacciata tritato tritata spezzettato derretida derretido ablandada fria picado picada "
     "troceado tamizada batidos gehackt gehackte geschmolzen geschmolzene kalte frische zimmerwarme "
-    "zimmerwarm gesiebt".split()
+    "zimmerwarm gesiebt chilled trimmed pommade froide froides froid bien uht denoyaute denoyautee "
+    "denoyautes denoyautees rassi rassie scolata scolato ben ammollata ammollato ammollati "
+    "lattina millefiori getrennt geputzt gerieben grattee grattees derouler "
+    "prete rolled topped tailed shaken ready made meyer bramley".split()
 )
 STEMMED_IGNORED = frozenset(_singular(word) for word in IGNORED)

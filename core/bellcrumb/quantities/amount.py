@@ -47,15 +47,23 @@ _PLUS = re.compile(r"(?:plus|\+|and|&|et|e|più|y|más|und)\s*(?=\d|½|a |one |h
 _OF = re.compile(
     r"\s*(?:of the|of|de la|de l'|del|della|dello|dei|degli|de|du|des|di|von|vom|an)\s+|\s*d['’]\s*"
 )
+_DRAINED = (
+    r"drained(?: weight)?|abtropfgewicht|abtr\.?-?gew\.?|égouttée?s?|sgocciolat[oaie]"
+    r"|escurrid[oa]s?"
+)
 _PAREN_MASS = re.compile(
-    rf"\(\s*(?:about|ca\.?)?\s*({_PLAIN})[\s-]*"
-    r"(g|grams?|kg|ml|fl oz|oz\.?|ounces?|lb|pounds?|cl|l)\s*(?:each)?\s*\)"
+    r"\(\s*(?:about|approx\.?|approximately|circa|ca\.?|environ|env\.?|etwa|unos|soit"
+    rf"|(?P<per>à|je|zu je|cada una? de)|{_DRAINED})?:?\s*"
+    rf"({_PLAIN})[\s-]*(g|grams?|kg|ml|fl oz|oz\.?|ounces?|lb|pounds?|cl|l)\s*"
+    r"(?P<each>each|l'un[ao]|(?:pièce|chacune?s?)|cada un[ao]|c/u|jeweils)?"
+    r"(?P<all>(?:in )?total|en tout|in totale|en total|insgesamt)?"
+    rf"(?:peeled|net|netto|{_DRAINED}|de pulpe|pulp|shelled|pitted)?\s*\)"
 )
 # The amount behind a name: "sugar: 200 g". Found from its last gap, so that a line of dashes costs
 # no more than any other.
 _TAIL = re.compile(rf"[\s:,-](-?\s*{_PLAIN}\s*[^\W\d]{{0,20}}\.?)$")
 _CONTAINER = re.compile(
-    r"\s*(?:cans?|tins?|pack(?:et|age)?s?|blocks?|sticks?|cartons?|jars?|bottles?|pots?|tubs?)\b"
+    r"\s*(?:cans?|tins?|pack(?:et|age)?s?|blocks?|sticks?|cartons?|jars?|bottles?|pots?|tubs?|containers?)\b"
 )
 _TIMES = re.compile(rf"({_PLAIN})\s*(?:x|×|\*)\s*(?={_PLAIN}\s*(?:g|kg|ml|oz|lb|cl|l)\b)")
 
@@ -65,7 +73,9 @@ class Amount:
     """How much a line asks for: ``low`` to ``high`` of ``unit`` (None: just a count).
 
     ``stated_g`` and ``stated_ml`` hold a weight or volume given in brackets, already for the
-    whole line. ``doubt`` says what could be read another way, or is empty.
+    whole line; ``per_pack`` marks that it was taken as the size of each of several packs where it
+    may be that of all ("2 sachets (15 g)"). ``doubt`` says what could be read another way, or is
+    empty.
     """
 
     low: float
@@ -74,6 +84,7 @@ class Amount:
     stated_g: float | None = None
     stated_ml: float | None = None
     doubt: str = ""
+    per_pack: bool = False
 
     @property
     def value(self) -> float:
@@ -164,11 +175,12 @@ def read_amount(text: str, measures: Measures = "us") -> tuple[Amount | None, st
     head, rest = _with_more(head, rest, measures)
     stated = _PAREN_MASS.search(rest)
     if stated:
-        per = unit(stated.group(2).rstrip("."))
-        size = _number(stated.group(1))[0] * per.size
-        each = "each" in stated.group(0)
+        per = unit(stated.group(3).rstrip("."))
+        size = _number(stated.group(2))[0] * per.size
+        each = bool(stated.group("per") or stated.group("each"))
         sized = head.unit is not None and head.unit.name in ("can", "pack")
-        times = head.value if each or sized else 1.0
+        times = head.value if each or (sized and not stated.group("all")) else 1.0
+        packs = sized and not each and head.unit is not None and head.unit.name == "pack"
         rest = (rest[: stated.start()] + rest[stated.end() :]).strip()
         mass = per.kind == "mass"
         head = Amount(
@@ -178,6 +190,7 @@ def read_amount(text: str, measures: Measures = "us") -> tuple[Amount | None, st
             stated_g=size * times if mass else None,
             stated_ml=None if mass else size * times,
             doubt=head.doubt,
+            per_pack=packs and times > 1,
         )
     return head, re.sub(r"\s+", " ", rest).strip(" ,.;:-")
 

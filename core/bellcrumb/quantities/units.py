@@ -71,8 +71,9 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
     ("piece", "count", 1, 0.0,
      "piece pieces pc pcs whole pod pods bean beans leaf leaves sheet sheets gousse gousses "
      "feuille feuilles foglio fogli hoja hojas stück stücke stk blatt blätter scheibe scheiben "
-     "fetta fette tranche tranches rodaja rodajas bacca bacche baccello baccelli vaina vainas rama "
-     "ramas stange stangen schote schoten stecca stecche unidad unidades"),
+     "fetta fette tranche tranches rodaja rodajas bacca bacche baccello baccelli vaina vainas "
+     "rama ramas palo palos lámina láminas stange stangen schote schoten stecca stecche unidad "
+     "unidades"),
     ("can", "count", 1, 0.02,
      "can cans tin tins boîte boîtes boite boites lata latas dose dosen scatola lattina bote "
      "botes"),
@@ -84,7 +85,8 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
      "tablette tablettes tableta tabletas tavoletta tavolette tafel tafeln tub tubs tarrina "
      "tarrinas rotolo rouleau tarro pot pots bag bags sleeve sleeves brik bouteille bottiglia "
      "flasche block blocks bar bars brick bricks container containers "
-     "vasetti"),
+     "vasetti barattolo barattoli briquette briquettes vaschetta vaschette  "
+     "fiala fialetta"),
 )  # fmt: skip
 
 
