@@ -169,10 +169,16 @@ _MOST = (
     ("bitter almond", ("almond_extract",), 1.5),
     ("coffee powder", ("coffee_instant",), 4.0),
 )
+# What a honeycomb or a syrup may hold more of, but no custard.
+_MOST_IN_CUSTARD = (
+    ("baking soda", ("baking_soda",), 0.6),
+    ("baking powder", ("baking_powder",), 3.0),
+    ("spirits", ("rum", "whisky", "kirsch"), 15.0),
+)
 
 
 def _overdone(c: Case) -> Iterator[Caution]:
-    for word, keys, most in _MOST:
+    for word, keys, most in (*_MOST, *(_MOST_IN_CUSTARD if c.family else ())):
         grams = c.mix.grams_of_key(*keys)
         if c.pct(grams) > most:
             yield Caution(
