@@ -183,7 +183,7 @@ def job_of(
     if given.bath is not None:
         bath, poured = _bath(vessel, mould, given, vessels)
     job = Job(
-        food(mix), stirs(mix), mould, given.count, oven, bath, tolerates_k(mix),
+        food(mix), stirs(mix, fill_mm), mould, given.count, oven, bath, tolerates_k(mix),
         mix.boils_c(given.altitude_m), free_water(mix, boiled=kin.texture_mode == "boiled_baked"),
     )  # fmt: skip
     return job, mould, poured

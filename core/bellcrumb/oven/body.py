@@ -13,6 +13,7 @@ from bellcrumb.texture.how_set import PULPS, ramp
 # most, cream with its fat less, a puree or a boiled starch cream not at all. A batter of cheese is
 # stiff in the bowl and runs like milk once its fat melts. Fitted, medium.
 STIRS, FAT_STILLS = 2.4, 1.2
+_STIRS_MM, _STIRS_POWER = 35.0, 0.75  # at that depth; how it grows with it
 # A milk custard pulled at its wobble is a jelly in the middle already, where a batter of cheese,
 # puree or starch is soft: so much hotter is it when it looks the same. Fitted, medium.
 JELLY_K = 1.0
@@ -39,10 +40,15 @@ def _cheese(mix: Mix) -> float:
     return ramp(_pct(mix, mix.grams_of("fresh_cheese")), 5, 25)
 
 
-def stirs(mix: Mix) -> float:
-    """How many times better than still a mix carries heat while it is liquid."""
+def stirs(mix: Mix, depth_mm: float) -> float:
+    """How many times better than still a mix that stands so deep carries heat while it is liquid.
+
+    Free convection: the Nusselt number of a layer grows with the power 3/4 of its depth (Churchill
+    & Chu 1975, laminar); what is too thick to go round stays at 1.
+    """
     fat = ramp(_pct(mix, mix.parts_g["fat"]), 5, 25) * (1 - _cheese(mix))
-    return 1 + (STIRS - 1 - FAT_STILLS * fat) * (1 - _between(mix))
+    more = (STIRS - 1 - FAT_STILLS * fat) * (1 - _between(mix))
+    return 1 + more * float((depth_mm / _STIRS_MM) ** _STIRS_POWER)
 
 
 def egg_alone(mix: Mix) -> float:

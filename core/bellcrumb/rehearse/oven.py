@@ -36,7 +36,7 @@ def _bake(ex: Exercise, seed: int) -> Bake:
     level = (vessel.depth_mm + mould.wall_mm) / 2
     water = (pan[0] * pan[1] / 1e6 - 6 * mould.foot_m2) * level
     job = Job(
-        food(ex.mix), stirs(ex.mix), mould, 6, Oven("static", (DialStage(160.0),)),
+        food(ex.mix), stirs(ex.mix, mould.fill_mm), mould, 6, Oven("static", (DialStage(160.0),)),
         Bath(level, 80.0, False, water, pan),
     )  # fmt: skip
     start = ex.from_c + noise.uniform(-4, 4)
