@@ -14,8 +14,7 @@ from bellcrumb.contract.shapes import explain as shapes
 from bellcrumb.curve.watch import held_s, smoothed
 from bellcrumb.formula.answer import Answer
 from bellcrumb.laws.safety import CoolingRule
-from bellcrumb.mix.composition import Mix
-from bellcrumb.pantry.ingredients import JUICE_EQUIVALENT, Pantry
+from bellcrumb.pantry.ingredients import Pantry
 from bellcrumb.texture.set_index import CLASSES, CUTS
 
 _BOIL_BELOW_K = 3.0
@@ -79,7 +78,7 @@ def _of_formula(found: Answer) -> dict[str, Value]:
         "starch_ce_g_l": mix.corn_equivalent_g * per,
         "yolk_g_l": mix.yolk_g * per,
         "egg_g_l": (mix.whole_egg_g + mix.yolk_g + mix.white_g) * per,
-        "acid_g_100": 100 * _acid(mix) / mix.mass_g,
+        "acid_g_100": 100 * mix.lemon_juice_g / mix.mass_g,
         "sugar_water_pct": 100 * mix.parts_g["sugars"] / max(water + mix.parts_g["sugars"], 1e-9),
         "cheese_share": mix.grams_of("fresh_cheese") / mix.mass_g,
     }
@@ -98,10 +97,6 @@ def _of_formula(found: Answer) -> dict[str, Value]:
         out["t_set"] = found.coagulation.ideal_c
         out["t_curdle"] = found.coagulation.curdle_c or found.coagulation.ideal_c + 7
     return out
-
-
-def _acid(mix: Mix) -> float:
-    return sum(p.grams * JUICE_EQUIVALENT.get(p.ingredient.key, 0.0) for p in mix.portions)
 
 
 def _of_curve(given: shapes.ExplainIn, found: Answer) -> dict[str, Value]:

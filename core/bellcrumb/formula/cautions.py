@@ -10,7 +10,6 @@ from dataclasses import dataclass
 
 from bellcrumb.mix.composition import Mix
 from bellcrumb.mix.lines import Line
-from bellcrumb.pantry.ingredients import JUICE_EQUIVALENT
 from bellcrumb.texture.endpoint import Endpoint
 from bellcrumb.texture.families import Family
 from bellcrumb.texture.set_index import SETTER_S, Style
@@ -66,7 +65,7 @@ class Case:
     @property
     def acid_g(self) -> float:
         """Juice as lemon juice."""
-        return sum(p.grams * JUICE_EQUIVALENT.get(p.ingredient.key, 0) for p in self.mix.portions)
+        return self.mix.lemon_juice_g
 
 
 # Raw, these hold enzymes that cut protein (bromelain, actinidain, papain, ficin, zingibain); boiled

@@ -6,7 +6,7 @@ from functools import cached_property
 
 from bellcrumb.errors import CraftError
 from bellcrumb.laws import food, water
-from bellcrumb.pantry.ingredients import Ingredient
+from bellcrumb.pantry.ingredients import JUICE_EQUIVALENT, Ingredient
 
 PARTS = ("water", "fat", "protein", "sugars", "starch", "other_carb", "ash", "alcohol")
 # Density of the parts at 20 degC, kg/m3. Source: Choi & Okos 1986 (alcohol: pure ethanol).
@@ -102,6 +102,11 @@ class Mix:
     def corn_equivalent_g(self) -> float:
         """Starch in grams of corn starch that would thicken as much."""
         return sum(p.grams * p.ingredient.corn_equivalent for p in self.portions)
+
+    @cached_property
+    def lemon_juice_g(self) -> float:
+        """Juice of every kind as lemon juice that would be as sour."""
+        return sum(p.grams * JUICE_EQUIVALENT.get(p.ingredient.key, 0.0) for p in self.portions)
 
     @cached_property
     def main_starch(self) -> str | None:

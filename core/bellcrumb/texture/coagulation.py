@@ -15,6 +15,9 @@ from bellcrumb.texture.how_set import ramp
 _STARCH_DECIDES_PCT = (1.2, 2.6)
 # The more of it, the further it has to swell: a batter is done as a cake is. Our estimate.
 _STARCH_SWELLS_PCT = (3.0, 10.0)
+# It waits no longer than this, K: lemon squares come out at 77 to 82 degC, though so much sugar
+# puts their flour off to 90. Our estimate, from the trade's cores.
+_WAITS_K = 10.0
 # A quark or ricotta cake is called done at cores of 74 to 80 degC, a little before its starch
 # swells: the curd around it is firm by then. Our estimate.
 _OF_CHEESE_C, _BATTER_OF_CHEESE = 76.0, 0.25
@@ -65,7 +68,7 @@ def _waits_for_starch_c(mix: Mix, ideal_c: float) -> float:
     else:
         swells = pasting(mix.main_starch, mix.sugar_pct_of_water_phase)
         swells_c = swells.at_c(ramp(starch_pct, *_STARCH_SWELLS_PCT))
-    return ideal_c + decides * max(0.0, swells_c - ideal_c)
+    return ideal_c + decides * min(_WAITS_K, max(0.0, swells_c - ideal_c))
 
 
 def coagulation(mix: Mix, family: Family) -> Coagulation | None:
@@ -86,6 +89,10 @@ def coagulation(mix: Mix, family: Family) -> Coagulation | None:
         ideal = min(max(ideal, window[0]), window[1])
     elif window and not stirred:
         ideal = min(max(ideal, window[0] - 1), window[1] + 1)
+        if family.group == "acid_set":
+            # Its acid sets it in the cold: it is only warmed, and may go on until its egg sets too.
+            begins = setting - egg.BEGINS_K
+            return Coagulation(begins, sum(window) / 2, begins)
         if family.texture_mode != "boiled_baked":
             ideal = _waits_for_starch_c(mix, ideal)
     curdle = ideal + (egg.STIRRED_CURDLES_K if stirred else egg.STILL_CURDLES_K)
