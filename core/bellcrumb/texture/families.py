@@ -10,7 +10,7 @@ from typing import Literal, cast
 
 from bellcrumb.errors import CraftError
 from bellcrumb.mix.composition import Mix
-from bellcrumb.texture.set_index import WHIPPED, Style
+from bellcrumb.texture.set_index import SOAKS, WHIPPED, Style
 
 # The signs by which schools call a bake done.
 Doneness = Literal["wobble", "just_set", "clean_knife", "domed"]
@@ -189,6 +189,7 @@ def _marks(mix: Mix) -> dict[str, float]:
         "cheese": mix.grams_of("fresh_cheese") / mass,
         "ricotta": mix.grams_of_key("ricotta_whole", "ricotta_part") / mass,
         "quark": mix.grams_of_key(*_LEAN_CURDS) / mass,
+        "bread": mix.grams_of_key(*SOAKS) / mass,
         "pulp": mix.grams_of_key("pumpkin_puree", "sweet_potato", "banana", "chestnut_sweet")
         / mass,
         "juice": mix.grams_of_key(*JUICES) / mass,
@@ -210,9 +211,9 @@ def _centre_marks(key: str) -> dict[str, float]:
     return _marks(mix)
 
 
-_MARK_WEIGHT = {"chocolate": 5.0, "cheese": 5.0, "ricotta": 4.0, "quark": 4.0, "pulp": 5.0,
-                "juice": 5.0, "condensed": 5.0, "buttermilk": 6.0, "gelatine": 60.0, "white": 8.0,
-                "grain": 12.0, "butter": 3.0}  # fmt: skip
+_MARK_WEIGHT = {"chocolate": 5.0, "cheese": 5.0, "ricotta": 4.0, "quark": 4.0, "bread": 6.0,
+                "pulp": 5.0, "juice": 5.0, "condensed": 5.0, "buttermilk": 6.0, "gelatine": 60.0,
+                "white": 8.0, "grain": 12.0, "butter": 3.0}  # fmt: skip
 
 
 # From this share on, butter is mounted into a cream off the stove (a curd), not baked in a custard.

@@ -7,7 +7,7 @@ softer because a gram more made another family nearer.
 
 from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.families import JUICES, Family, family
-from bellcrumb.texture.set_index import Style
+from bellcrumb.texture.set_index import SOAKS, Style
 
 # Corn starch (equivalent) per 1000 g of liquid between which egg creams pass from the oven to the
 # boil; nearly all below are baked or kept off the boil, all above are boiled. Our estimate from the
@@ -60,6 +60,7 @@ def still_chance(mix: Mix) -> float:
     told = max(
         ramp(mix.grams_of("fresh_cheese") * share, 0.10, 0.25),
         ramp(pulp * share, 0.10, 0.25),
+        ramp(mix.grams_of_key(*SOAKS) * share, 0.05, 0.15),
         ramp(mix.grams_of_key("condensed_milk") * share, 0.12, 0.30),
         ramp(mix.grams_of_key("buttermilk_low", "buttermilk_whole") * share, 0.15, 0.35),
     )

@@ -35,6 +35,10 @@ SETTER_S = {
     "carrageenan_iota": 10.0, "pectin": 6.5, "gelatine_mass": 6.5 / 6,
 }  # fmt: skip
 
+# Bread that soaks up its custard and is baked in it; S per % of the mix, our estimate.
+SOAKS = ("bread_white", "brioche", "croissant", "panettone", "zwieback", "breadcrumb")
+_SOAKED_S = 10.0
+
 FACTORS = (
     "mass",
     "starch",
@@ -97,6 +101,8 @@ def factors_of(ingredient: Ingredient) -> Array:
     pulp = 0.0
     if i.key in ("pumpkin_puree", "sweet_potato", "banana"):
         pulp = 0.9 * i.other_carb_pct
+    if i.key in SOAKS:
+        pulp = _SOAKED_S
     return np.array(
         [
             1.0,
