@@ -170,10 +170,10 @@ def batches_seen(kitchen: Kitchen, since: datetime | None = None) -> list[BatchS
 
 def _taught(kitchen: Kitchen, batch: Batch) -> dict[str, Any]:
     """What a batch teaches, as its row keeps it; one that cannot be read any more (a family or a
-    grade that is gone) teaches nothing and stops nobody."""
+    grade that is gone, or itself, since it was listed) teaches nothing and stops nobody."""
     try:
         seen = seen_in(kitchen, batch)
-    except CraftError:
+    except (CraftError, Batch.DoesNotExist):
         seen = BatchSeen()
     return seen.model_dump(mode="json")
 

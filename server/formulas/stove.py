@@ -85,8 +85,9 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
     lessons = lessons_of(kitchen, OF_A_RING, ring.name)
     try:
         made = guided(
-            kind, result.mix, result.family, as_learned(ring, lessons), _how(kitchen, content)
-        )
+            kind, result.mix, result.family, as_learned(ring, lessons), _how(kitchen, content),
+            chosen=bool(content.family),
+        )  # fmt: skip
     except CraftError as error:
         raise renamed(error) from error
     if made.bench:

@@ -243,6 +243,37 @@ class GuideTest(unittest.TestCase):
                 mix(milk_whole=1000, egg_whole=300), family("creme_caramel"), Ring("r", "gas", 1800)
             )
 
+    def test_what_has_to_boil_boils_in_the_pot_before_any_egg_meets_it(self):
+        rice = compute("plan", {"lines": ["1 l milk", "120 g pudding rice", "90 g sugar"]})
+        heat = next(s for s in rice["steps"] if s["code"] == "heat")
+        self.assertEqual(heat["hold_s"], 1200)
+        self.assertNotIn("ieve", " ".join(s["title"] + s["sign"] for s in rice["steps"]))
+        with_egg = compute(
+            "plan", {"lines": ["750 ml milk", "80 g small pearl tapioca", "2 eggs", "80 g sugar"]}
+        )
+        holds = {s["code"]: s["hold_s"] for s in with_egg["steps"]}
+        self.assertEqual((holds["heat"], holds["cook"]), (1200, 60))
+        self.assertIn("tapioca_pearl", [p["ingredient"] for p in with_egg["pot"]])
+        agar = compute("plan", {"lines": ["500 ml milk", "4 yolks", "80 g sugar", "1 g agar"]})
+        steps = {s["code"]: s for s in agar["steps"]}
+        self.assertEqual((steps["heat"]["hold_s"], agar["finish"]), (120, []))
+        self.assertGreater(steps["heat"]["low_c"], 96)
+        self.assertTrue(0 < steps["cook"]["minutes"] and steps["cook"]["high_c"] < 87)
+        posset = compute("plan", {"lines": ["600 ml cream", "150 g sugar", "75 ml lemon juice"]})
+        boils = {s["code"]: s["hold_s"] for s in posset["steps"]}
+        self.assertEqual(boils["heat"], 180)
+
+    def test_half_milk_half_cream_is_an_anglaise_on_the_stove_until_somebody_says_otherwise(self):
+        lines = ["500 ml milk", "500 ml cream 35%", "10 yolks", "180 g sugar"]
+        found = compute("plan", {"lines": lines})
+        self.assertIn("Pot de crème", found["warnings"][0])
+        cook = next(s for s in found["steps"] if s["code"] == "cook")
+        self.assertTrue(81 < cook["low_c"] < cook["high_c"] < 86, cook)
+        with self.assertRaises(CraftError):
+            compute("plan", {"lines": lines, "family": "pot_de_creme"})
+        with self.assertRaises(CraftError):  # in no window of the stove
+            compute("plan", {"lines": ["600 ml milk", "4 eggs", "100 g sugar"]})
+
     def test_a_hold_is_unbroken_time_above_the_line(self):
         self.assertAlmostEqual(held_s(self.curve((0, 98), (61, 98)), 97), 60)
         self.assertEqual(held_s(self.curve((0, 90), (60, 95)), 97), 0)

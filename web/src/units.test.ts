@@ -5,6 +5,7 @@ import {
   degrees,
   fromCelsius,
   grams,
+  holds,
   kelvins,
   litres,
   millilitres,
@@ -19,6 +20,10 @@ import {
 const plain = (text: string) => text.replace(/\u202f/g, " ");
 
 describe("temperatures", () => {
+  it("says a hold in seconds at the boil and in minutes at a simmer", () => {
+    expect([holds(60), holds(240), holds(1200)]).toEqual(["60 s", "240 s", "20 min"]);
+  });
+
   it("shows Celsius, and Fahrenheit by 9/5 and 32", () => {
     expect(plain(degrees(100, "metric"))).toBe("100 °C");
     expect(plain(degrees(100, "us"))).toBe("212 °F");

@@ -94,6 +94,11 @@ export function minutes(seconds: number | null | undefined): string {
   return seconds < 90 ? `${Math.round(seconds)}${thin}s` : `${Math.round(seconds / 60)}${thin}min`;
 }
 
+/** How long something is held: “60 s”, “20 min”. */
+export function holds(seconds: number): string {
+  return seconds < 300 ? `${seconds} s` : `${Math.round(seconds / 60)} min`;
+}
+
 export function day(iso: string): string {
   return new Date(iso).toLocaleDateString("en-GB", {
     weekday: "short",

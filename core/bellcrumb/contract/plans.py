@@ -20,7 +20,8 @@ def planned(given: shapes.GuideIn) -> shapes.GuideOut:
         ladle_ml=given.ladle_ml, hot_c=given.hot_c, eggs_c=given.eggs_c,
         held_back_ml=given.held_back_ml, target_c=given.target_c, altitude_m=given.altitude_m,
     )  # fmt: skip
-    made = guided(part_kind_of(given.part_kind, mix), mix, found.family, MEDIUM_GAS, how)
+    made = guided(part_kind_of(given.part_kind, mix), mix, found.family, MEDIUM_GAS, how,
+                   chosen=given.family is not None)  # fmt: skip
     warnings = [*said, *made.warnings, *(found.warnings if made.cream else [])]
     return _out(made, warnings)
 

@@ -13,7 +13,7 @@ from bellcrumb.stove.steps import Step, checks
 from bellcrumb.stove.temper import School
 from bellcrumb.stove.work import Work
 from bellcrumb.stove.works import work, work_kind
-from bellcrumb.texture.families import Family, family
+from bellcrumb.texture.families import Family, family, nearest_on_the_stove
 
 
 @dataclass(frozen=True)
@@ -52,9 +52,13 @@ class Guided:
     cream: Plan | None = None
 
 
-def guided(part_kind: str, mix: Mix, found: Family | None, ring: Ring, how: HowCooked) -> Guided:
-    """The guide of a part of a kind. Raises CraftError for what is neither cooked on the stove nor
-    made on the bench."""
+def guided(
+    part_kind: str, mix: Mix, found: Family | None, ring: Ring, how: HowCooked, *, chosen: bool
+) -> Guided:
+    """The guide of a part of a kind; ``chosen`` says that a cook named the family. One that was
+    guessed and is baked gives way to one of the stove, where the mix lies in its windows too: half
+    milk and half cream with yolks is a crème anglaise as well. Raises CraftError for what is
+    neither cooked on the stove nor made on the bench."""
     bench = bench_kind(part_kind, mix, found, how.style)
     if bench:
         return Guided(
@@ -75,15 +79,18 @@ def guided(part_kind: str, mix: Mix, found: Family | None, ring: Ring, how: HowC
         )  # fmt: skip
     if found is None:
         raise CraftError("lines", "Nothing here that is cooked on the stove or made on the bench.")
+    kin = found if chosen or found.on_the_stove else nearest_on_the_stove(mix) or found
     cream = plan(
-        mix, family(found.key), ring, school=how.school, heat_setting=how.heat_setting,
+        mix, family(kin.key), ring, school=how.school, heat_setting=how.heat_setting,
         setting=how.setting, ladle_ml=how.ladle_ml, milk_c=how.milk_c, hot_c=how.hot_c,
         eggs_c=how.eggs_c, held_back_ml=how.held_back_ml, altitude_m=how.altitude_m,
     )  # fmt: skip
     minutes = {"heat": (cream.heat_run.reaches_s or 0.0) / 60, "temper": cream.temper_s / 60}
     if cream.cook_run:
         minutes["cook"] = (cream.cook_run.reaches_s or 0.0) / 60
+    reads = f"It reads as {found.name}; on the stove it is made as {kin.name}."
     return Guided(
-        found.name, cream.steps, cream.checks, cream.warnings,
+        kin.name, cream.steps, cream.checks,
+        cream.warnings if kin.key == found.key else [reads, *cream.warnings],
         cream.split.pot, cream.split.bowl, cream.split.finish, minutes, cream=cream,
     )  # fmt: skip

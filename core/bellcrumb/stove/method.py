@@ -4,7 +4,8 @@ from dataclasses import dataclass
 
 from bellcrumb.mix.composition import Mix, Portion
 from bellcrumb.stove.temper import School
-from bellcrumb.texture.families import Family
+from bellcrumb.texture.endpoint import BOILED_SETTERS_S
+from bellcrumb.texture.families import GRAINS, Family
 
 _FINISH = ("fat", "chocolate", "alcohol", "nut", "setter")
 _FINISH_KEYS = {"vanilla_extract", "vanilla_paste", "lemon_juice", "lime_juice"}
@@ -23,7 +24,8 @@ def split(mix: Mix, family: Family, school: School) -> Split:
     """Divide a mix by school.
 
     hot_into_eggs and held_back_liquid: eggs, starch and sugar in the bowl. eggs_after_boil, or a
-    mix without egg: starch and sugar boil in the pot. Butter, chocolate, nut paste, gelatine,
+    mix without egg: starch and sugar boil in the pot. Grains and what dissolves at the boil only
+    go in the pot with either. Butter, chocolate, nut paste, gelatine,
     spirits and extracts go in off the heat, and so does what is folded in as foam.
     """
     pot: list[Portion] = []
@@ -36,6 +38,8 @@ def split(mix: Mix, family: Family, school: School) -> Split:
             finish.append(p)  # whipped cream or meringue, folded in late
         elif i.category == "egg":
             bowl.append(p)
+        elif i.key in GRAINS or i.key in BOILED_SETTERS_S:
+            pot.append(p)
         elif i.category in ("starch", "sugar"):
             (pot if in_the_pot else bowl).append(p)
         elif (i.category in _FINISH or i.key in _FINISH_KEYS) and family.group != "curd":

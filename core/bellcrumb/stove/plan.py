@@ -15,7 +15,7 @@ from bellcrumb.stove.temper import Ladder, School, temper
 from bellcrumb.stove.thickening import Thickener, signs_of
 from bellcrumb.texture.coagulation import coagulation
 from bellcrumb.texture.endpoint import Endpoint, endpoint
-from bellcrumb.texture.families import Family
+from bellcrumb.texture.families import GRAINS, Family
 
 # Corn starch per 1000 g of liquid from which it, not the egg, is what is seen to thicken; and how
 # far past its onset egg is seen. Our estimates.
@@ -91,8 +91,10 @@ def plan(
     stop = endpoint(mix, family, altitude_m)
     thick = thickens_c(mix, family)
     hot_c = min(hot_c, boils_c(altitude_m) - 1)
-    boils_first = where.pot.corn_equivalent_g > 0 and stop.mode == "boil_hold"
-    pot_hot_c = stop.temp_c - POURS_K if boils_first and stop.temp_c else hot_c
+    boils_first = stop.boils_s > 0 or (where.pot.corn_equivalent_g > 0 and stop.mode == "boil_hold")
+    # What only coats the spoon must not be poured hotter than that allows.
+    from_the_boil = boils_first and stop.mode == "boil_hold"
+    pot_hot_c = mix.boils_c(altitude_m) - POURS_K if from_the_boil else hot_c
     ladder = None
     cook_from = pot_hot_c
     if where.bowl.yolk_g or where.bowl.whole_egg_g or where.bowl.white_g:
@@ -110,7 +112,7 @@ def plan(
         power if boils_first else ring.reaches_pot_w(heat_setting),
         milk_c,
         heat_target,
-        stop.hold_s if boils_first else 0,
+        (stop.boils_s or stop.hold_s) if boils_first else 0,
         "whisk",
         loss_w_m2k=ring.loss_w_m2k,
     )
@@ -141,7 +143,16 @@ def plan(
         warnings.append("On this setting the liquid does not come up: turn the ring up.")
     adds = additions(where.pot + where.bowl, where.finish, family, stop.temp_c or hot_c)
     steps = _steps(
-        where, school, stop, thick, heat_target, hot_c, boils_first, ladder, family, adds
+        where,
+        school,
+        stop,
+        thick,
+        heat_target,
+        hot_c,
+        boils_first,
+        ladder,
+        family,
+        adds,
     )
     return Plan(
         school,
@@ -164,6 +175,21 @@ def plan(
     )
 
 
+_COARSE = (*GRAINS, "semolina", "polenta", "oats", "barley_pearl")
+# Title, sign and what to avoid of a pot that boils first, by what it boils for.
+_BOILS: dict[str, tuple[str, str, str]] = {
+    "starch": ("Stir starch and liquid to the boil and hold",
+               "It thickens, then bubbles break in the middle while you whisk.",
+               "Never leave a corner unwhisked: flat bottoms scorch in a heartbeat."),
+    "grain": ("Up to the boil, then let the grain swell at a bare simmer",
+              "A grain is soft to its middle, and the spoon's trail closes slowly.",
+              "Left alone it catches: stir along the floor every minute, more towards the end."),
+    "setter": ("Whisk the setter in cold, bring it to the boil and hold",
+               "A drop on a cold plate sets within a minute; no grain of it is seen.",
+               "Taken off before it is dissolved it sets in specks, or not at all."),
+    "cream": ("Boil cream and sugar", "It rises and rolls, in a pot three times as high.",
+              "Less than three minutes: it stays thin."),
+}  # fmt: skip
 _WORDS = {
     "vanilla_pod": "vanilla", "egg_yolk": "yolks", "egg_whole": "eggs", "egg_white": "whites",
     "sugar": "sugar", "butter_80": "butter", "butter_82": "butter", "flour_plain": "flour",
@@ -204,13 +230,11 @@ def _steps(
             Step(
                 "heat",
                 "heat",
-                "Stir starch and liquid to the boil and hold",
-                "It thickens, then bubbles break in the middle while you whisk.",
-                "Never leave a corner unwhisked: flat bottoms scorch in a heartbeat.",
+                *_BOILS[stop.boils or "starch"],
                 heat_target - AT_BOIL_K,
                 heat_target + 1,
                 None,
-                stop.hold_s,
+                stop.boils_s or stop.hold_s,
                 thick,
             )
         )
@@ -283,11 +307,15 @@ def _steps(
             )
         )
     steps += _finishing(adds)
-    strain = "Pass it through a fine sieve at once, film on contact."
+    # A sieve would keep back what was cooked.
+    whole = (where.pot + where.bowl).main_starch in _COARSE
+    strain = (
+        "Film on contact." if whole else "Pass it through a fine sieve at once, film on contact."
+    )
     cool = Step(
         "cool",
         "cool",
-        "Sieve, spread shallow, film on contact, and cool",
+        f"{'Spread' if whole else 'Sieve, spread'} shallow, film on contact, and cool",
         f"{strain} Set in {family.chill_h[0]:g}-{family.chill_h[1]:g} h.",
         "A deep bowl in the fridge cools too slowly.",
         None,

@@ -130,7 +130,7 @@ def temper(
         eggs_c,
         hot.mass_g,
         hot_c,
-        _warnings(school, rungs, end, first, ladle_g, hot + eggs),
+        _warnings(school, rungs, end, first, ladle_g, eggs),
         _WHISKED_K_PER_S * eggs.mass_g * cp_eggs / (cp_hot * max(hot_c - eggs_c, 1.0)),
         SUGAR_ON_YOLKS_S if eggs.yolk_g and eggs.added_sugar_g else 0,
     )
@@ -199,7 +199,7 @@ def _held_back(
 
 
 def _warnings(
-    school: School, rungs: list[Rung], end_c: float, first_g: float, ladle_g: float, whole: Mix
+    school: School, rungs: list[Rung], end_c: float, first_g: float, ladle_g: float, eggs: Mix
 ) -> list[str]:
     found = []
     if first_g < ladle_g:
@@ -215,6 +215,6 @@ def _warnings(
             f"Only {end_c:.0f} °C after mixing: the yolk's enzyme and germs can live. Back on the "
             "heat to 85 °C for 60 s, or to the boil. Your food-safety plan comes first."
         )
-    if whole.corn_equivalent_g and school == "hot_into_eggs":
+    if eggs.corn_equivalent_g and school == "hot_into_eggs":
         found.append("Whisk the starch in smooth before the first ladle: dry lumps seal at 62 °C.")
     return found

@@ -1,13 +1,22 @@
 """How a mix is cooked and where to stop."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from bellcrumb.laws.starch import PROTECTS_EGG_G
 from bellcrumb.laws.water import AT_BOIL_K
 from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.coagulation import coagulation
-from bellcrumb.texture.families import Family
+from bellcrumb.texture.families import GRAINS, Family
+
+# What has to boil in the pot before anything else happens.
+Boiled = Literal["", "starch", "grain", "setter", "cream"]
+# Seconds at the boil until a setter is dissolved that cold water or warm milk does not dissolve.
+# Source: makers' directions, as they usually stand; medium.
+BOILED_SETTERS_S = {
+    "agar": 120, "agar_flakes": 300, "pectin": 60, "carrageenan_kappa": 60, "carrageenan_iota": 60,
+}  # fmt: skip
+_POSSET_S = 180  # craft: "boiled three minutes", which thickens the cream by what it loses
 
 CookMode = Literal["nappe", "boil_hold", "bake", "double_boiler", "none"]
 
@@ -17,7 +26,8 @@ class Endpoint:
     """Cook ``mode``, the temperature to reach, how long to hold it and what not to pass.
 
     ``low_c``-``high_c`` is the band to aim for, ``never_c`` the curdling temperature if any,
-    ``why`` the reason in a sentence.
+    ``why`` the reason in a sentence. ``boils`` is what the pot has to boil for ``boils_s``, before
+    any egg meets it.
     """
 
     mode: CookMode
@@ -27,6 +37,8 @@ class Endpoint:
     hold_s: int
     never_c: float | None
     why: str
+    boils: Boiled = ""
+    boils_s: int = 0
 
 
 def _flour_share(mix: Mix) -> float:
@@ -38,8 +50,44 @@ def _flour_share(mix: Mix) -> float:
     return flours / mix.corn_equivalent_g if mix.corn_equivalent_g else 0.0
 
 
+def _pot_boils(mix: Mix, family: Family) -> tuple[Boiled, int, str]:
+    """What of a mix has to boil by itself: what it is, for how many seconds, and why."""
+    if family.endpoint == "simmer" and mix.grams_of_key(*GRAINS):
+        low, high = (round(s / 60) for s in family.boil_hold_s)
+        return "grain", 60 * low, f"The grains are soft to the middle after {low} to {high} min."
+    setters = [s for key, s in BOILED_SETTERS_S.items() if mix.grams_of_key(key)]
+    if setters:
+        return (
+            "setter",
+            max(setters),
+            "Its setter dissolves at the boil only, and sets as it cools.",
+        )
+    if family.key == "posset":
+        return (
+            "cream",
+            _POSSET_S,
+            "Boiled three minutes the cream thickens; the juice then sets it.",
+        )
+    return "", 0, ""
+
+
 def endpoint(mix: Mix, family: Family, altitude_m: float = 0.0) -> Endpoint:
-    """Where to stop cooking a mix of a family.
+    """Where to stop cooking a mix of a family, and what boils in its pot first."""
+    stop = _stops(mix, family, altitude_m)
+    if not family.on_the_stove:
+        return stop
+    boils, boils_s, why = _pot_boils(mix, family)
+    if not boils:
+        return replace(stop, boils="starch") if stop.mode == "boil_hold" else stop
+    if mix.grams_of("egg"):
+        return replace(stop, boils=boils, boils_s=boils_s, why=f"{why} {stop.why}")
+    boil = mix.boils_c(altitude_m)
+    hold = max(boils_s, stop.hold_s)
+    return Endpoint("boil_hold", boil, boil - AT_BOIL_K, boil + 1, hold, None, why, boils, boils_s)
+
+
+def _stops(mix: Mix, family: Family, altitude_m: float) -> Endpoint:
+    """Where to stop cooking a mix of a family, for its egg and its starch.
 
     Boil-and-hold: 60-180 s for corn starch, 120-240 s for flour (craft, high confidence), half as
     long again above 1500 m where the boil is too cool for full swelling.

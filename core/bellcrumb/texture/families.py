@@ -135,6 +135,7 @@ def _is_liquid(basis: str, key: str, category: str) -> bool:
     )
 
 
+GRAINS = ("rice_pudding", "arborio", "tapioca_pearl", "sago")  # swell whole, in the pot
 _LEAN_CURDS = ("quark_skim", "quark_20", "quark_40", "fromage_blanc", "fromage_blanc_40",
                "cottage_cheese")  # fmt: skip
 
@@ -196,7 +197,7 @@ def _marks(mix: Mix) -> dict[str, float]:
         "condensed": mix.grams_of_key("condensed_milk") / mass,
         "buttermilk": mix.grams_of_key("buttermilk_low", "buttermilk_whole") / mass,
         "gelatine": mix.grams_of("setter") / mass,
-        "grain": mix.grams_of_key("rice_pudding", "arborio", "tapioca_pearl", "sago") / mass,
+        "grain": mix.grams_of_key(*GRAINS) / mass,
         "white": mix.white_g / mass,
         "butter": mix.grams_of("fat") / mass,
     }
@@ -293,3 +294,9 @@ def standings(mix: Mix) -> list[Standing]:
         distance += _RARE.get(fam.key, 0.0)
         found.append(Standing(fam, distance))
     return sorted(found, key=lambda s: s.distance)
+
+
+def nearest_on_the_stove(mix: Mix) -> Family | None:
+    """The nearest family of the stove whose windows a mix lies in, or None."""
+    near = next(s for s in standings(mix) if s.family.on_the_stove)
+    return near.family if near.distance <= 1 else None

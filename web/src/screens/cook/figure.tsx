@@ -1,6 +1,6 @@
 import type { Shapes } from "@/api/client";
 import type { Watch } from "@/screens/cook/live";
-import { clock, degrees, grams, said, type Units } from "@/units";
+import { clock, degrees, grams, holds, said, type Units } from "@/units";
 
 type Step = Shapes["StepOut"];
 
@@ -65,7 +65,7 @@ export function Figure({
           {!holding && step.kind !== "check" && step.low_c !== null && (
             <p>
               to <b>{degrees(step.low_c, units)}</b>
-              {step.hold_s > 0 && <>, hold {step.hold_s} s</>}
+              {step.hold_s > 0 && <>, hold {holds(step.hold_s)}</>}
             </p>
           )}
           {step.never_c !== null && step.kind === "cook" && (

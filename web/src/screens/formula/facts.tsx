@@ -6,7 +6,7 @@ import { span } from "@/figures/thread";
 import type { Draft } from "@/keep/draft";
 import { Choice } from "@/ui/choice";
 import { Why } from "@/ui/why";
-import { degrees, grams, kelvins, millilitres, money, said, type Units } from "@/units";
+import { degrees, grams, holds, kelvins, millilitres, money, said, type Units } from "@/units";
 import { DOES } from "@/words";
 
 type Found = Shapes["FormulaOut"];
@@ -312,7 +312,7 @@ function band(set: Shapes["SetOut"]): string {
 export function endpoint(cook: Shapes["CookOut"], units: Units): string {
   switch (cook.mode) {
     case "boil_hold":
-      return `Boil and hold ${cook.hold_s} s`;
+      return `Boil and hold ${holds(cook.hold_s)}`;
     case "nappe":
       return `Stop at ${range(cook, units)}, never past ${degrees(cook.never_c, units)}`;
     case "double_boiler":

@@ -1,5 +1,6 @@
 import type { Shapes } from "@/api/client";
 import type { Segment, Zones } from "@/figures/pot-curve";
+import { holds } from "@/units";
 
 type Plan = Shapes["PlanOut"];
 
@@ -26,7 +27,7 @@ export function zonesOf(plan: Plan): Zones {
       step?.kind === "bake"
         ? "pull at"
         : step?.hold_s
-          ? `boils, hold ${step.hold_s} s from`
+          ? `boils, hold ${holds(step.hold_s)} from`
           : "there at",
     never_c: step?.kind === "cook" ? (step.never_c ?? null) : null,
     never_word: step?.over === "curdling" ? "curdles" : (step?.over.split(":")[0] ?? "never"),
