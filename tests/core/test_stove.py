@@ -175,8 +175,8 @@ class PotTest(unittest.TestCase):
 
 
 class GuideTest(unittest.TestCase):
-    def steps(self, *lines, **how):
-        a = ask(*lines)
+    def steps(self, *lines, family=None, **how):
+        a = ask(*lines, family=family)
         made = plan(a.mix, a.family, MEDIUM_GAS, **how)
         return {s.key: s for s in made.steps}
 
@@ -258,10 +258,26 @@ class GuideTest(unittest.TestCase):
         steps = {s["code"]: s for s in agar["steps"]}
         self.assertEqual((steps["heat"]["hold_s"], agar["finish"]), (120, []))
         self.assertGreater(steps["heat"]["low_c"], 96)
-        self.assertTrue(0 < steps["cook"]["minutes"] and steps["cook"]["high_c"] < 87)
+        self.assertTrue(steps["cook"]["minutes"] > 0 and steps["cook"]["high_c"] < 87)
         posset = compute("plan", {"lines": ["600 ml cream", "150 g sugar", "75 ml lemon juice"]})
         boils = {s["code"]: s["hold_s"] for s in posset["steps"]}
         self.assertEqual(boils["heat"], 180)
+
+    def test_what_is_folded_in_cold_goes_in_after_the_sieve(self):
+        bavarian = [s.key for s in self.steps(
+            "500 g milk", "6 yolks", "110 g sugar", "9 g gelatine", "400 g whipped cream 35%",
+            family="bavarian_cream",
+        ).values()]  # fmt: skip
+        self.assertEqual(bavarian[-4:], ["finish", "cool", "finish2", "chill"])
+        curd_like = list(self.steps("1 l milk", "9 yolks", "200 g sugar", "80 g corn starch",
+                                    "50 g butter"))  # fmt: skip
+        self.assertEqual(curd_like[-2:], ["finish", "cool"])
+
+    def test_a_flan_that_is_boiled_and_baked_has_its_boil_and_ends_in_its_shell(self):
+        flan = self.steps("700 g milk", "300 g cream", "7 yolks", "1 egg", "200 g sugar",
+                          "92 g corn starch", family="flan_tart")  # fmt: skip
+        self.assertGreaterEqual(flan["cook"].hold_s, 60)
+        self.assertIn("shell", flan["cool"].title)
 
     def test_half_milk_half_cream_is_an_anglaise_on_the_stove_until_somebody_says_otherwise(self):
         lines = ["500 ml milk", "500 ml cream 35%", "10 yolks", "180 g sugar"]

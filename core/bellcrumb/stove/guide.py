@@ -111,7 +111,9 @@ def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
                 temp,
                 "c",
                 "boil reached",
-                f"Hold {left:.0f} s more, whisking",
+                f"Hold {left:.0f} s more, whisking"
+                if left < 300
+                else f"{left / 60:.0f} min more at a simmer, stirring along the floor",
                 "soon",
                 left,
                 rate,

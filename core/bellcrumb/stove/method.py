@@ -8,6 +8,7 @@ from bellcrumb.texture.endpoint import BOILED_SETTERS_S
 from bellcrumb.texture.families import GRAINS, Family
 
 _FINISH = ("fat", "chocolate", "alcohol", "nut", "setter")
+_POWDERED = ("cocoa_natural", "cocoa_dutch")  # boiled with the starch: off the heat it lumps
 _FINISH_KEYS = {"vanilla_extract", "vanilla_paste", "lemon_juice", "lime_juice"}
 
 
@@ -40,7 +41,7 @@ def split(mix: Mix, family: Family, school: School) -> Split:
             bowl.append(p)
         elif i.key in GRAINS or i.key in BOILED_SETTERS_S:
             pot.append(p)
-        elif i.category in ("starch", "sugar"):
+        elif i.category in ("starch", "sugar") or i.key in _POWDERED:
             (pot if in_the_pot else bowl).append(p)
         elif (i.category in _FINISH or i.key in _FINISH_KEYS) and family.group != "curd":
             finish.append(p)

@@ -1,6 +1,6 @@
 """The plan of a cook: its steps in words, with their targets and what the pot should do."""
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import Cream, PotRun, Ring, Scorch, heat_to, pot_for, scorch_band
@@ -15,12 +15,14 @@ from bellcrumb.stove.temper import Ladder, School, temper
 from bellcrumb.stove.thickening import Thickener, signs_of
 from bellcrumb.texture.coagulation import coagulation
 from bellcrumb.texture.endpoint import Endpoint, endpoint
-from bellcrumb.texture.families import GRAINS, Family
+from bellcrumb.texture.families import COARSE, Family
 
 # Corn starch per 1000 g of liquid from which it, not the egg, is what is seen to thicken; and how
 # far past its onset egg is seen. Our estimates.
 TELLS_G, EGG_SEEN_K = 8.0, 3.0
 POURS_K = 3.0  # what a boiled pot has lost by the first ladle; our estimate
+_FOLDED_BELOW_C = 30.0  # what goes in colder than this goes in after the sieve
+_SIMMERS_K = 8.0  # how far under the boil a pot that simmers may show; our estimate
 NEVER_C = 101.0  # above any boil
 # Seconds a cook takes for one ladle, and to pour in eggs or slurry without one. Craft, estimate.
 _LADLE_S, _POUR_S = 10.0, 30.0
@@ -83,12 +85,13 @@ def plan(
 
     Raises CraftError when the mix has nothing to heat, or is one for the oven.
     """
-    if not family.on_the_stove:
+    boiled_first = family.texture_mode == "boiled_baked"
+    if not family.on_the_stove and not boiled_first:
         raise CraftError("family", f"{family.name} is set in the oven, not on the stove.")
     where = split(mix, family, school)
     if where.pot.mass_g <= 0:
         raise CraftError("lines", "Nothing goes in the pot: add milk, cream or another liquid.")
-    stop = endpoint(mix, family, altitude_m)
+    stop = endpoint(mix, family, altitude_m, boiled_first=boiled_first)
     thick = thickens_c(mix, family)
     hot_c = min(hot_c, boils_c(altitude_m) - 1)
     boils_first = stop.boils_s > 0 or (where.pot.corn_equivalent_g > 0 and stop.mode == "boil_hold")
@@ -175,7 +178,6 @@ def plan(
     )
 
 
-_COARSE = (*GRAINS, "semolina", "polenta", "oats", "barley_pearl")
 # Title, sign and what to avoid of a pot that boils first, by what it boils for.
 _BOILS: dict[str, tuple[str, str, str]] = {
     "starch": ("Stir starch and liquid to the boil and hold",
@@ -231,7 +233,7 @@ def _steps(
                 "heat",
                 "heat",
                 *_BOILS[stop.boils or "starch"],
-                heat_target - AT_BOIL_K,
+                heat_target - (_SIMMERS_K if stop.boils == "grain" else AT_BOIL_K),
                 heat_target + 1,
                 None,
                 stop.boils_s or stop.hold_s,
@@ -306,29 +308,56 @@ def _steps(
                 thick,
             )
         )
-    steps += _finishing(adds)
-    # A sieve would keep back what was cooked.
-    whole = (where.pot + where.bowl).main_starch in _COARSE
-    strain = (
-        "Film on contact." if whole else "Pass it through a fine sieve at once, film on contact."
-    )
-    cool = Step(
-        "cool",
-        "cool",
-        f"{'Spread' if whole else 'Sieve, spread'} shallow, film on contact, and cool",
-        f"{strain} Set in {family.chill_h[0]:g}-{family.chill_h[1]:g} h.",
-        "A deep bowl in the fridge cools too slowly.",
-        None,
-        21.0,
-        None,
-        0,
-        None,
+    whole = (where.pot + where.bowl).main_starch in COARSE
+    warm = [a for a in adds if a.window.high_c > _FOLDED_BELOW_C]
+    folded = [a for a in adds if a not in warm]
+    steps += _finishing(warm)
+    gels = any(p.ingredient.key.startswith("gelatine") for p in where.finish.portions)
+    steps.append(_cool(family, whole, [a.window.high_c for a in folded], gels=gels))
+    if folded:
+        steps += _finishing(folded, sum(s.key.startswith("finish") for s in steps))
+        steps.append(
+            Step("chill", "cool", "At once where it shall set, film on it, and into the cold",
+                 f"It holds its shape. Set in {_hours(family)} h.",
+                 "Left standing in its bowl: it sets there, and stirred again it is slack.")
+        )  # fmt: skip
+    return steps
+
+
+def _hours(family: Family) -> str:
+    return f"{family.chill_h[0]:g}-{family.chill_h[1]:g}"
+
+
+def _cool(family: Family, whole: bool, folds_c: list[float], *, gels: bool) -> Step:
+    """Through the sieve and cool: to where something is folded in, or all the way."""
+    sieve = "" if whole else "Pass it through a fine sieve at once, "
+    title = "" if whole else "Sieve, "
+    if family.texture_mode == "boiled_baked":
+        return Step("cool", "finish", f"{title}spread it in its shell, and smooth it",
+                    f"{sieve}then level to the rim.".capitalize(),
+                    "A skin before it is smooth: it bakes to a crust that tears.")  # fmt: skip
+    sets = "" if folds_c else f" Set in {_hours(family)} h."
+    slow = "A deep bowl in the fridge cools too slowly."
+    how, avoid = "spread shallow, film on contact, and cool", slow
+    if folds_c and gels:
+        how, avoid = (
+            "into a bowl over ice, and stir it cool",
+            "Left alone it gels at the wall: lumps.",
+        )
+    elif family.texture_mode == "still" and not folds_c:
+        how = "pour where it shall set, film on contact, and cool"
+        avoid = "Stirred while it sets: slack."
+    does = f"{title}{how}"
+    return Step(
+        "cool", "cool", does[:1].upper() + does[1:],
+        (f"{sieve}film on contact." if sieve else "Film on contact.") + sets,
+        f"{avoid} Thin while hot is normal.", None, min(folds_c, default=21.0), None, 0, None,
         "57 to 21 °C within 2 h, 5 °C within 4 h more. Your local code comes first.",
-    )
-    return [*steps, replace(cool, avoid=f"{cool.avoid} Thin while hot is normal.")]
+        there="Cool enough to fold" if folds_c else "",
+    )  # fmt: skip
 
 
-def _finishing(adds: list[Addition]) -> list[Step]:
+def _finishing(adds: list[Addition], number: int = 0) -> list[Step]:
     """Steps for what goes in off the heat: at once, or each when the mix is cool enough."""
     now = [a for a in adds if not a.waits_s]
     steps: list[Step] = []
@@ -340,13 +369,15 @@ def _finishing(adds: list[Addition]) -> list[Step]:
                  f"Outside its window {now[0].window.below or 'its aroma leaves'}.",
                  caution="Spirits and extracts are flammable: away from the flame.")
         )  # fmt: skip
-    for number, a in enumerate((a for a in adds if a.waits_s), start=len(steps) + 1):
-        key = "finish" if number == 1 else f"finish{number}"
+    for n, a in enumerate((a for a in adds if a.waits_s), start=number + len(steps) + 1):
+        key = "finish" if n == 1 else f"finish{n}"
+        colder = (
+            f"; colder than {a.window.low_c:.0f} °C, {a.window.below}" if a.window.below else ""
+        )
         steps.append(
             Step(key, "cool", f"At {a.window.high_c:.0f} °C: {_short(a.name)} in",
                  f"{a.window.sign.capitalize()}. {a.advice}".strip(),
-                 f"Hotter, {a.window.above}; colder than {a.window.low_c:.0f} °C, "
-                 f"{a.window.below}.",
+                 f"Hotter, {a.window.above}{colder}.",
                  a.window.low_c, a.window.high_c, there=f"{_short(a.name).capitalize()} in now")
         )  # fmt: skip
     return steps

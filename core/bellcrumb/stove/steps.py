@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from bellcrumb.mix.composition import Mix
-from bellcrumb.texture.families import Family
+from bellcrumb.texture.families import COARSE, Family
 
 Kind = Literal["ready", "heat", "temper", "cook", "finish", "cool", "bake", "check", "lay"]
 
@@ -61,14 +61,17 @@ def checks(mix: Mix, family: Family | None) -> list[str]:
         )
     if "fresh_cheese" in categories:
         found.append("Cheese at room temperature, beaten smooth")
-    if "setter" in categories:
+    if any(p.ingredient.key.startswith("gelatine") for p in mix.portions):
         found.append("Gelatine soaking in cold water")
     if "chocolate" in categories:
         found.append("Chocolate chopped fine in its bowl")
-    if mix.starch_g:
+    coarse = mix.main_starch in COARSE
+    if mix.starch_g and not coarse:
         found.append("Starch sifted: no dry lumps")
     if mix.yolk_g or mix.whole_egg_g:
-        found += ["Eggs parted, no shell", "Fine sieve over a clean bowl"]
+        found.append("Eggs parted, no shell" if mix.yolk_g else "Eggs broken one by one, no shell")
+        if not coarse:
+            found.append("Fine sieve over a clean bowl")
     if family is not None and family.on_the_stove:
         found += ["Ice bath or shallow tray cold", "Film to lay on contact"]
     return found

@@ -71,10 +71,14 @@ def _pot_boils(mix: Mix, family: Family) -> tuple[Boiled, int, str]:
     return "", 0, ""
 
 
-def endpoint(mix: Mix, family: Family, altitude_m: float = 0.0) -> Endpoint:
-    """Where to stop cooking a mix of a family, and what boils in its pot first."""
-    stop = _stops(mix, family, altitude_m)
-    if not family.on_the_stove:
+def endpoint(
+    mix: Mix, family: Family, altitude_m: float = 0.0, *, boiled_first: bool = False
+) -> Endpoint:
+    """Where to stop cooking a mix of a family, and what boils in its pot first. ``boiled_first``
+    asks for the stove of what is baked afterwards."""
+    on_the_stove = family.on_the_stove or boiled_first
+    stop = _stops(mix, family, altitude_m, on_the_stove)
+    if not on_the_stove:
         return stop
     boils, boils_s, why = _pot_boils(mix, family)
     if not boils:
@@ -86,7 +90,7 @@ def endpoint(mix: Mix, family: Family, altitude_m: float = 0.0) -> Endpoint:
     return Endpoint("boil_hold", boil, boil - AT_BOIL_K, boil + 1, hold, None, why, boils, boils_s)
 
 
-def _stops(mix: Mix, family: Family, altitude_m: float) -> Endpoint:
+def _stops(mix: Mix, family: Family, altitude_m: float, on_the_stove: bool) -> Endpoint:
     """Where to stop cooking a mix of a family, for its egg and its starch.
 
     Boil-and-hold: 60-180 s for corn starch, 120-240 s for flour (craft, high confidence), half as
@@ -105,7 +109,7 @@ def _stops(mix: Mix, family: Family, altitude_m: float) -> Endpoint:
             "Acid and sugar keep a curd forgiving; it thickens well below the boil.",
         )
     boils = starch >= PROTECTS_EGG_G * 0.4
-    if not family.on_the_stove and (egg or not boils):
+    if not on_the_stove and (egg or not boils):
         if egg is None:
             return _sets_without_heat(mix)
         centre = egg.ideal_c
@@ -124,7 +128,7 @@ def _stops(mix: Mix, family: Family, altitude_m: float) -> Endpoint:
         hold = max(low, int(family.boil_hold_s[0]) if _flour_share(mix) > 0.5 else low)
         if altitude_m > 1500:
             hold = int(hold * 1.5)
-        if egg and egg.curdle_c is not None:
+        if egg and egg.curdle_c is not None and starch < PROTECTS_EGG_G:
             return Endpoint(
                 "nappe",
                 egg.ideal_c,

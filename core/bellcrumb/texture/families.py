@@ -136,6 +136,7 @@ def _is_liquid(basis: str, key: str, category: str) -> bool:
 
 
 GRAINS = ("rice_pudding", "arborio", "tapioca_pearl", "sago")  # swell whole, in the pot
+COARSE = (*GRAINS, "semolina", "polenta", "oats", "barley_pearl")  # a sieve would keep them back
 _LEAN_CURDS = ("quark_skim", "quark_20", "quark_40", "fromage_blanc", "fromage_blanc_40",
                "cottage_cheese")  # fmt: skip
 
