@@ -2,12 +2,15 @@ import unittest
 from typing import ClassVar
 
 from bellcrumb.book.curve_file import read_curve
+from bellcrumb.dessert.bench import NAMES, _said_of
+from bellcrumb.dessert.tables import rows
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import MEDIUM_GAS
 from bellcrumb.stove.guide import follow, missed
 from bellcrumb.stove.plan import plan
 from bellcrumb.stove.works import work, work_kind
 from bellcrumb.texture.families import family
+from bellcrumb.texture.no_custard import other_than_custard
 from tests.core.kitchen import ask, mix
 
 CURD = dict(lemon_juice=300, egg_whole=290, sugar=340, butter_82=240)
@@ -57,6 +60,44 @@ class WorkTest(unittest.TestCase):
                 self.assertAlmostEqual(placed, sum(grams.values()))
                 if made.curve:
                     self.assertIsNotNone(made.reaches_s)
+
+    def test_every_step_on_the_bench_says_what_to_see_and_what_to_avoid(self):
+        silent = [
+            f"{row.work}/{row.code}"
+            for kind, table in rows().items()
+            if kind in NAMES or kind == "choux"
+            for row in table
+            if not all(_said_of(f"{row.work}/{row.code}", row.code))
+        ]
+        # The panade is cooked by its own guide on the stove.
+        self.assertEqual(silent, ["choux/boil_liquid_fat", "choux/cool_paste_beat"])
+
+    def test_a_caramel_with_cream_is_let_down_and_lines_no_mould(self):
+        sauce = guide("caramel", sugar=200, cream_35=200, butter_82=60, salt_flaky=3)
+        keys = [s.key for s in sauce.steps]
+        self.assertEqual(keys[1:], ["cook", "let_down", "melt", "butter", "cool", "clean"])
+        self.assertEqual({p.ingredient.key for p in sauce.finish.portions},
+                         {"cream_35", "butter_82"})  # fmt: skip
+        self.assertNotIn("cold water", " ".join([*sauce.checks, *sauce.warnings]))
+        plain = guide("caramel", sugar=200, water=60)
+        self.assertIn("pour", [s.key for s in plain.steps])
+
+    def test_what_is_no_custard_is_read_as_what_it_is(self):
+        for kind, name, lines in (
+            ("crust", "almond", ("125 g butter", "125 g sugar", "2 eggs", "125 g ground almonds")),
+            ("crust", "sponge", ("4 eggs", "120 g sugar", "120 g flour", "40 g butter")),
+            ("garnish", "fruit", ("4 pears", "500 g water", "200 g sugar")),
+        ):
+            with self.subTest(name):
+                found = other_than_custard(ask(*lines).mix)
+                self.assertEqual(found.kind, kind)
+                self.assertIn(name, found.name)
+        for lines in (
+            ("500 g cherries", "4 eggs", "100 g sugar", "80 g flour", "300 ml milk"),
+            ("300 g raspberries", "5 g gelatine", "60 g sugar"),
+            ("200 ml lemon juice", "4 eggs", "220 g sugar", "150 g butter"),
+        ):
+            self.assertIsNone(other_than_custard(ask(*lines).mix), lines)
 
     def test_what_is_missing_is_said(self):
         for kind, grams in (

@@ -3,6 +3,10 @@
 They are the rows of the table of steps: a part's guide, its thread and the day say the same.
 """
 
+import csv
+from functools import cache
+from importlib.resources import files
+
 from bellcrumb.dessert.tables import Row, rows
 from bellcrumb.dessert.works import FACTS, Kind, kind_of_part
 from bellcrumb.mix.composition import Mix
@@ -19,42 +23,6 @@ NAMES: dict[Kind, str] = {
     "nut": "Nut paste", "jam": "Jam glaze", "torched": "Sugar crust", "fruit": "Fruit",
     "poached_fruit": "Poached fruit", "biscuit": "Biscuits", "garnish": "Garnish",
     "chocolate_coat": "Coat of chocolate", "cold_cheese": "Cheesecake set in the cold",
-}  # fmt: skip
-# What to look for and the mistake, by step. Source: craft.
-_SIGNS: dict[str, tuple[str, str]] = {
-    "rub_bring_together": ("Bits of butter the size of a pea still show.", "Warm hands: paste."),
-    "first_rest": ("It no longer springs back.", "Rolled at once, it shrinks from the wall."),
-    "roll_line": ("Full contact, the corner filled, the rim a little thicker.", "Stretched thin."),
-    "roll_mm_line": ("Even, full contact with the tin.", "Stretched: it slides down."),
-    "freeze_before_oven": ("Hard to the touch.", "Soft into the oven: the rim falls."),
-    "bake_weights": ("The rim is set and dry.", "Weights not to the rim: the wall slumps."),
-    "weights_out_bake": ("Brown right across the bottom.", "Grey in the middle is raw."),
-    "blind_bake": ("Gold to the middle.", "It browns fast: look after 12 minutes."),
-    "cool": ("No warmth under the hand.", "A warm shell steams itself soft."),
-    "press_into_tin": ("Pressed hard with a flat cup, even to the wall.", "Loose: it falls apart."),
-    "melt_butter_mix": ("Like wet sand, it holds in the fist.", "Too much butter: it is greasy."),
-    "roll_out_dock": ("2.5 to 3 mm, pricked all over.", "Not pricked: it domes."),
-    "bake_under_tray": ("Flat and straw all through.", "The tray on too soon: it never rises."),
-    "bake_uncovered_brown": ("Brown to the middle layer.", "Pale: it goes soft within the hour."),
-    "cool_cut": ("Cut with a saw, edges off.", "Pressed with a knife: it shatters."),
-    "bloom_gelatine": ("Swollen, no dry grain; leaves soft as cloth.", "Warm water: it is gone."),
-    "beat_cheese_sugar": ("Smooth, no grain of cheese left.", "Cheese cold from the refrigerator: "
-                          "lumps that stay."),
-    "melt_into_cheese": ("No thread, no lump.", "Hot gelatine into cold cheese: threads."),
-    "whip_cream": ("Soft peaks that still bend.", "Stiff: it folds in as flakes."),
-    "fold": ("One colour, light.", "Stirred round: the air is gone."),
-    "portion": ("Even, knocked once on the table.", "Waited: it sets in the bowl."),
-    "set": ("It shakes as one.", "Cut too soon: the edge runs."),
-    "roast_nuts": ("Brown when one is broken.", "Dark outside, pale within: too hot."),
-    "cook_sugar_coat": ("Amber, every nut coated.", "Black at the edge: bitter."),
-    "grind": ("First crumbs, then it runs.", "Stopped at the crumbs: sandy. Rest a hot machine."),
-    "heat_little_water": ("70 to 80 °C, it runs from the brush.", "Boiled: it sets rubbery."),
-    "brush": ("The fruit is cold, the glaze hot.", "Twice over the same place: it lifts."),
-    "dry_surface": ("Not a drop on top, under 8 °C.", "Wet: the sugar makes syrup."),
-    "dust_sugar": ("7 to 9 g on 100 cm², even to the rim.", "Heaps burn, gaps stay pale."),
-    "torch": ("Amber all over, flame 8 to 12 cm off, in circles.", "One place: it burns."),
-    "pipe": ("Room between them: they double.", "Points stand up and burn: wet finger."),
-    "dry_open_oven": ("Light, the walls dry.", "Not pierced: they soften from inside."),
 }  # fmt: skip
 _READY: dict[Kind, str] = {
     "flaky": "Cold where it says cold.", "puff": "Cold where it says cold.",
@@ -104,7 +72,7 @@ def after_choux(mix: Mix) -> list[Step]:
     pieces = ", ".join(f"{made / g:.0f} {word}" for g, word in _PIPED if made >= 0.9 * g)
     codes = ("pipe", "bake", "dry_open_oven", "cool")
     steps = [_step(row) for row in rows()["choux"] if row.code in codes]
-    piped = Step("pipe", "finish", f"Pipe it: {pieces}", *_SIGNS["pipe"])
+    piped = Step("pipe", "finish", f"Pipe it: {pieces}", *_said_of("pipe"))
     hole = Step("hole", "finish", "A hole in each, so that the steam leaves",
                 "They keep their height.", "Pierced before it is brown: it falls.")  # fmt: skip
     bake = next(s for s in steps if s.key == "bake")
@@ -112,8 +80,19 @@ def after_choux(mix: Mix) -> list[Step]:
     return [piped, bake, hole, dry, cool]
 
 
+@cache
+def _signs() -> dict[str, tuple[str, str]]:
+    """What to look for and the mistake, by step or by work and step. Source: craft."""
+    text = files("bellcrumb.dessert").joinpath("data/signs.csv").read_text("utf8")
+    return {r["step"]: (r["sign"], r["avoid"]) for r in csv.DictReader(text.splitlines())}
+
+
+def _said_of(*keys: str) -> tuple[str, str]:
+    return next((_signs()[key] for key in keys if key in _signs()), ("", ""))
+
+
 def _step(row: Row) -> Step:
-    sign, avoid = _SIGNS.get(row.code, ("", ""))
+    sign, avoid = _said_of(f"{row.work}/{row.code}", row.code)
     oven = f", {row.oven_c:.0f} °C" if row.oven_c is not None else ""
     shut = (row.work, row.code) == ("choux", "bake")
     door = ", the door shut for the first 20 min" if shut else ""

@@ -70,7 +70,7 @@ def checks(mix: Mix, family: Family | None) -> list[str]:
         found.append("Starch sifted: no dry lumps")
     if mix.yolk_g or mix.whole_egg_g:
         found.append("Eggs parted, no shell" if mix.yolk_g else "Eggs broken one by one, no shell")
-        if not coarse:
+        if not coarse and family is not None:
             found.append("Fine sieve over a clean bowl")
     if family is not None and family.on_the_stove:
         found += ["Ice bath or shallow tray cold", "Film to lay on contact"]

@@ -5,18 +5,12 @@ from bellcrumb.heat.pot import Cream as PotCream
 from bellcrumb.heat.pot import Ring, heat_to, pot_for
 from bellcrumb.laws.water import AT_BOIL_K, boils_c
 from bellcrumb.mix.composition import Mix
+from bellcrumb.stove.caramel import caramel, slow_cues, sugar_and_water
 from bellcrumb.stove.glaze import ganache, mirror
 from bellcrumb.stove.meringue import meringue, whip_s
 from bellcrumb.stove.over_bath import curd, sabayon, swiss
 from bellcrumb.stove.steps import Cue, Step, checks
-from bellcrumb.stove.syrup import (
-    HOT_SUGAR,
-    SLOW_FROM_C,
-    SLOW_TO_C,
-    Pan,
-    cook_syrup,
-    seconds_in_cold_water,
-)
+from bellcrumb.stove.syrup import HOT_SUGAR
 from bellcrumb.stove.whip import PEAKS, whip_of
 from bellcrumb.stove.work import Pretence, Work, WorkKind, liquid_run, ready
 from bellcrumb.texture.endpoint import endpoint
@@ -69,7 +63,7 @@ def work(
     needs is not in it."""
     power = ring.reaches_pot_w(setting)
     if kind == "caramel":
-        return _caramel(mix, power, altitude_m, target_c or USUAL_C["caramel"])
+        return caramel(mix, power, altitude_m, target_c or USUAL_C["caramel"])
     if kind == "italian":
         return _italian(mix, power, altitude_m, target_c or USUAL_C["italian"], whites_c)
     if kind == "swiss":
@@ -93,72 +87,8 @@ def work(
     return _citrus(mix)
 
 
-def _sugar_and_water(mix: Mix) -> tuple[float, float]:
-    sugar, water = mix.added_sugar_g, mix.grams_of_key("water")
-    if sugar <= 0:
-        raise CraftError("lines", "There is no sugar to cook.")
-    return sugar, water
-
-
-def _slow_cues(target_c: float) -> tuple[Cue, ...]:
-    cues = [Cue(100.0, "boiling", "Do not stir any more; brush the wall with water", "calm")]
-    if target_c > SLOW_TO_C:
-        cues.append(Cue(SLOW_FROM_C, "the slow stretch", "It climbs slowest here: wait", "calm"))
-        cues.append(Cue(SLOW_TO_C, "soon", "Now it goes faster: stay with it"))
-    return tuple(cues)
-
-
-def _caramel(mix: Mix, power: float, altitude_m: float, target_c: float) -> Work:
-    sugar, water = _sugar_and_water(mix)
-    run = cook_syrup(sugar, water, target_c, power, altitude_m)
-    pot = pot_for(sugar / 1.59 + water)
-    pan = Pan(sugar, run.water_left_g, target_c, pot.diameter_mm, pot.mass_g)
-    bath = round(max(10.0, seconds_in_cold_water(pan)))
-    wet = water > 0
-    cues = (
-        *(_slow_cues(target_c) if wet else (Cue(120.0, "melting", "Shake, do not stir", "calm"),)),
-        Cue(150.0, "colour comes", "Swirl; it goes fast from here"),
-        Cue(min(160.0, run.pull_c - 6), "pale", "Cold water ready: a moment more"),
-    )
-    steps = [
-        ready(
-            "A bowl of cold water beside the stove, moulds lined up, a dry cloth.",
-            "One grain of dirt or one crystal on the wall can turn the pan to sand.",
-        ),
-        Step(
-            "cook", "cook",
-            "Cook the syrup until it colours" if wet else "Melt the sugar a layer at a time",
-            "Straw at the edge, then chestnut. The water boils off slowly, the colour comes fast.",
-            "Stirring after it boils: it crystallises. Then water in, dissolve all, start over.",
-            run.pull_c - 1, target_c + 3, 188.0, 0, None, HOT_SUGAR,
-            f"Off now: it runs on by {run.run_on_k:.0f} K", "bitter", cues,
-        ),
-        Step(
-            "stop", "finish", "Stand the pan in cold water",
-            "It stops hissing; the colour stays.", "Longer and it is too stiff to pour.",
-            hold_s=bath, caution="It spits where it meets the water: arm's length.",
-        ),
-        Step(
-            "pour", "finish", "Pour at once, tilting each mould",
-            "It runs over the whole floor and sets within seconds.",
-            "Waiting: in the pan it is too thick after a few minutes. Warm it gently if it is.",
-            caution="No bare hands on the moulds.",
-        ),
-        Step(
-            "clean", "finish", "Boil water in the pan to clean it",
-            "Everything dissolves by itself.", "Scraping it.",
-        ),
-    ]  # fmt: skip
-    checks = ["Bowl of cold water ready", "Moulds in a row, dry and cold", "Sleeves down"]
-    scene = Pretence("cook", "syrup", 20.0, power, sugar, water)
-    return Work(
-        "caramel", "Caramel", steps, checks, [(t, c) for t, c, _, _ in run.curve], "cook",
-        run.time_s, mix, Mix(()), Mix(()), [scene], [w for w in run.warnings if w != HOT_SUGAR],
-    )  # fmt: skip
-
-
 def _italian(mix: Mix, power: float, altitude_m: float, syrup_c: float, whites_c: float) -> Work:
-    sugar, water = _sugar_and_water(mix)
+    sugar, water = sugar_and_water(mix)
     whites = mix.white_g
     if whites <= 0:
         raise CraftError("lines", "There is no white in this meringue.")
@@ -168,7 +98,7 @@ def _italian(mix: Mix, power: float, altitude_m: float, syrup_c: float, whites_c
     )  # fmt: skip
     assert found.syrup
     start = found.start_whites_c or syrup_c - 6
-    cues = (*_slow_cues(syrup_c), Cue(start, "start the whites", "Whites on, medium speed", "now"))
+    cues = (*slow_cues(syrup_c), Cue(start, "start the whites", "Whites on, medium speed", "now"))
     steps = [
         ready("Whites in a clean bowl at room temperature, whisk on the machine.",
                "A trace of fat or yolk and they do not rise."),

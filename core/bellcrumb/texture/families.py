@@ -225,6 +225,7 @@ _MOUNTED = 0.08
 
 # A batter is of flour; a flan of as much corn starch is boiled first. Our estimates.
 _NO_BATTER, _LEAST_FLOUR = 1.0, 0.02
+_NO_CURD = 3.0  # juice without an egg is none
 # What has so much of gelatine, or of whipped cream, in it hardly goes into the oven. Our estimates.
 _SETS_COLD, _FOLDED, _NO_BAKE = 0.004, 0.2, 1.5
 # Of two families as near, the one that kitchens make seldom is the worse guess. Our estimates.
@@ -290,6 +291,8 @@ def standings(mix: Mix) -> list[Standing]:
         batter = max(0.5 * mix.starch_g, _LEAST_FLOUR * mix.mass_g)
         if fam.key == "clafoutis" and _flour_g(mix) < batter:
             distance += _NO_BATTER
+        if fam.group == "curd" and not mix.grams_of("egg"):
+            distance += _NO_CURD
         if not fam.on_the_stove and set_cold:
             distance += _NO_BAKE
         distance += _RARE.get(fam.key, 0.0)

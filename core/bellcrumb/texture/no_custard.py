@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from bellcrumb.mix.composition import Mix
+from bellcrumb.texture.families import JUICES
 
 # Shares of the mass; what divides the kinds is wide in practice. Our estimates.
 _DOUGH_FLOUR = 0.3  # no custard, pudding or batter has such a share of flour
@@ -18,10 +19,13 @@ _MERINGUE_SUGAR = 0.42
 _GANACHE_CHOCOLATE = 0.38
 _MIRROR_GELATINE = 0.006
 _MIRROR_SWEET = 0.28  # a set cream has half of it
+_FRUIT = 0.35
+_ALMONDS, _ALMOND_BUTTER = 0.2, 0.15
+_SPONGE_EGG, _SPONGE_FLOUR, _SPONGE_SUGAR = 0.3, 0.18, 0.15
 _COCOAS = ("cocoa_natural", "cocoa_dutch")
 
 
-OtherKind = Literal["crust", "caramel", "meringue", "glaze"]
+OtherKind = Literal["crust", "caramel", "meringue", "glaze", "garnish"]
 
 
 @dataclass(frozen=True)
@@ -85,6 +89,30 @@ def _is_crumb(mix: Mix) -> bool:
     )
 
 
+def _pieces_g(mix: Mix) -> float:
+    """Grams of fruit in pieces: no juice, no jam."""
+    return sum(
+        p.grams
+        for p in mix.portions
+        if p.ingredient.category == "fruit"
+        and p.ingredient.key not in JUICES
+        and not p.ingredient.key.startswith("jam_")
+        and not p.ingredient.key.endswith(("_juice", "_puree"))
+    )
+
+
+def _is_almond_cream(mix: Mix, eggs: float, dairy: float) -> bool:
+    nuts, butter = mix.grams_of("nut"), mix.grams_of("fat")
+    rich = nuts > _ALMONDS * mix.mass_g and butter > _ALMOND_BUTTER * mix.mass_g
+    return rich and eggs > 0.1 * mix.mass_g and dairy < 0.1 * mix.mass_g
+
+
+def _is_sponge(mix: Mix, eggs: float, dairy: float) -> bool:
+    mass = mix.mass_g
+    whipped = eggs > _SPONGE_EGG * mass and mix.added_sugar_g > _SPONGE_SUGAR * mass
+    return whipped and _flour_g(mix) > _SPONGE_FLOUR * mass and dairy < 0.1 * mass
+
+
 def other_than_custard(mix: Mix) -> Other | None:
     """What a mix reads as when it cannot be a custard; None when it may be one."""
     mass = mix.mass_g
@@ -97,6 +125,10 @@ def other_than_custard(mix: Mix) -> Other | None:
     if _is_crumb(mix):
         return Other("crust", "a base")
     eggs, dairy = mix.grams_of("egg"), mix.grams_of("milk", "cream", "cultured", "fresh_cheese")
+    if _is_almond_cream(mix, eggs, dairy):
+        return Other("crust", "an almond cream")
+    if _is_sponge(mix, eggs, dairy):
+        return Other("crust", "a sponge")
     seasoned = mix.grams_of("flavour", "acid", "spice")
     sugar = mix.added_sugar_g
     sets = mix.grams_of("starch", "setter", "fresh_cheese", "chocolate")
@@ -113,6 +145,9 @@ def other_than_custard(mix: Mix) -> Other | None:
     jam = sum(p.grams for p in mix.portions if p.ingredient.key.startswith("jam_"))
     if jam > 0.5 * mass and dairy < 0.05 * mass:
         return Other("glaze", "a glaze of jam")
+    sweetened = sugar > 0 and not sets  # (fruit alone may be the first line of anything)
+    if _pieces_g(mix) > _FRUIT * mass and sweetened and dairy < 0.05 * mass:
+        return Other("garnish", "fruit")
     chocolate = mix.grams_of("chocolate")
     if is_mirror(mix):
         return Other("glaze", "a mirror glaze")
