@@ -185,7 +185,7 @@ export function TemperLadder({ ladder, units, poured, live }: Props) {
         strokeWidth="1.6"
       />
       <g style={{ paintOrder: "stroke" }} stroke="var(--paper)" strokeWidth="6">
-        <text x={foot[0] + 12} y={foot[1] + 18} fontSize="14">
+        <text x={foot[0] + 28} y={foot[1] - 3} fontSize="14">
           {held ? "pot" : "bowl"} {degrees(held ? ladder.poured_temp_c : ladder.bowl_temp_c, units)}
         </text>
       </g>

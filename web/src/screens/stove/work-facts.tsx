@@ -16,14 +16,28 @@ export function WorkFacts({ plan }: { plan: Plan }) {
   const { syrup, foam, whipped } = plan;
   return (
     <div className="mt-1 space-y-3" data-testid="work-facts">
-      {syrup && <Syrup syrup={syrup} caramel={plan.guide === "caramel"} />}
+      {syrup && (
+        <Syrup
+          syrup={syrup}
+          caramel={plan.guide === "caramel"}
+          pours={plan.steps.some((step) => step.key === "pour")}
+        />
+      )}
       {foam && <Foam foam={foam} />}
       {whipped && <Whipped whipped={whipped} />}
     </div>
   );
 }
 
-function Syrup({ syrup, caramel }: { syrup: Shapes["SyrupOut"]; caramel: boolean }) {
+function Syrup({
+  syrup,
+  caramel,
+  pours,
+}: {
+  syrup: Shapes["SyrupOut"];
+  caramel: boolean;
+  pours: boolean;
+}) {
   const { units } = useBench();
   return (
     <>
@@ -32,9 +46,15 @@ function Syrup({ syrup, caramel }: { syrup: Shapes["SyrupOut"]; caramel: boolean
         {caramel ? (
           <>
             Pull it at <b>{degrees(syrup.pull_c, units)}</b>: it runs on by{" "}
-            {kelvins(syrup.run_on_k, units, 0)}. Cold water for{" "}
-            <b>{Math.max(5, Math.round(syrup.stop_bath_s))} s</b>, then pour within{" "}
-            <b>{minutes(syrup.pour_window_s)}</b>.
+            {kelvins(syrup.run_on_k, units, 0)}.{" "}
+            {pours ? (
+              <>
+                Cold water for <b>{Math.max(5, Math.round(syrup.stop_bath_s))} s</b>, then pour
+                within <b>{minutes(syrup.pour_window_s)}</b>.
+              </>
+            ) : (
+              "What goes into it, hot, stops it."
+            )}
           </>
         ) : (
           <>
