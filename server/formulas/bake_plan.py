@@ -6,6 +6,7 @@ from bellcrumb.contract.shapes.oven import BakeIn, BakeOut, BakePoint
 from bellcrumb.errors import CraftError
 from bellcrumb.laws.water import boils_c
 from bellcrumb.oven.guide import BakePlan, bake_steps
+from bellcrumb.oven.school import before_of, sign_of
 from bellcrumb.texture.families import Family
 from formulas.content import Baking, Content
 from formulas.guide_shapes import CurveOut, PlaceOut, PlanOut, Scene, StepOut
@@ -38,7 +39,8 @@ def bake_plan_of(kitchen: Kitchen, content: Content, kind: str) -> PlanOut:
     name = vessel.name.lower()
     steps = bake_steps(
         BakePlan(
-            doneness=found.doneness,
+            sign=sign_of(kin, found.doneness),
+            before=before_of(kin),
             after=b.after,
             from_s=60 * found.pull_from_min,
             to_s=60 * found.pull_to_min,

@@ -209,6 +209,13 @@ class BakeTest(unittest.TestCase):
                 self.assertLess(spread, 0.15)
                 self.assertGreaterEqual(meet / n, 0.88)
 
+    def test_a_bake_is_told_by_the_words_of_its_family_and_another_school_by_its_own(self):
+        cheese = ["900 g cream cheese", "200 g sugar", "4 eggs", "120 g sour cream"]
+        found = bake(cheese, PIE | {"depth_mm": 75, "fill_mm": 50}, set_c=160, count=1, temp_c=20)
+        signs = {w["doneness"]: w["sign"] for w in found["windows"]}
+        self.assertIn("jiggle", signs["wobble"])
+        self.assertIn("knife", signs["clean_knife"])
+
     def test_a_shell_comes_from_the_bench_and_takes_its_share_of_what_is_poured(self):
         warm, bare = (
             bake(SQUASH, PIE, bath=None, set_c=165, count=1, temp_c=60, **more)

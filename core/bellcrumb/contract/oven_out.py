@@ -8,7 +8,7 @@ from bellcrumb.contract.shapes import ReasonOut
 from bellcrumb.contract.shapes import oven as shapes
 from bellcrumb.oven.crack import Risk, crack_risk
 from bellcrumb.oven.pull import Baked
-from bellcrumb.oven.school import AFTERS, SIGNS
+from bellcrumb.oven.school import AFTERS, sign_of
 from bellcrumb.oven.trace import Trace
 from bellcrumb.texture.families import Family
 
@@ -113,7 +113,7 @@ def bake_out(
                 from_high_min=w.from_band[1] if w.from_band else None,
                 to_low_min=w.to_band[0] if w.to_band else None,
                 to_high_min=w.to_band[1] if w.to_band else None,
-                sign=SIGNS[w.doneness],
+                sign=sign_of(kin, w.doneness),
             )
             for w in found.windows.values()
         ],

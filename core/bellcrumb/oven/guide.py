@@ -3,10 +3,9 @@
 from dataclasses import dataclass
 
 from bellcrumb.curve.watch import STALE_S, Watch, rate_k_per_min
-from bellcrumb.oven.school import AFTERS, SIGNS, After
+from bellcrumb.oven.school import AFTERS, After
 from bellcrumb.stove.guide import Moment
 from bellcrumb.stove.steps import Step
-from bellcrumb.texture.families import Doneness
 
 LOOK_AHEAD_S = 240  # the alarm comes before the window, not at it
 LATE_S = 90
@@ -14,10 +13,11 @@ LATE_S = 90
 
 @dataclass(frozen=True)
 class BakePlan:
-    """What the steps are made from: the window in s, the probe in it, the water, and whether it
-    stands on the oven's shelf or floor."""
+    """What the steps are made from: what is seen when it is there and before it goes in, the
+    window in s, the probe in it, the water, and whether it stands on the oven's shelf or floor."""
 
-    doneness: Doneness
+    sign: str
+    before: str
     after: After
     from_s: float
     to_s: float
@@ -32,7 +32,7 @@ class BakePlan:
 def bake_steps(plan: BakePlan) -> list[Step]:
     """From the tray on the table to the rack."""
     steps = [
-        Step("ready", "ready", "Before the oven", "Strained, bubbles skimmed, the tray level.",
+        Step("ready", "ready", "Before the oven", plan.before,
              "A mix that waits warm sets a skin.", there=""),
         Step("fill", "finish",
              f"On the oven {plan.place}: {plan.water_words}"
@@ -40,10 +40,10 @@ def bake_steps(plan: BakePlan) -> list[Step]:
              "Not a drop of water in the custard." if plan.bath else "Filled where it stands.",
              "A door open long costs 30 K.",
              caution="A tray of hot water is filled in the oven." if plan.bath else ""),
-        Step("cook", "bake", f"In the oven: {plan.oven_words}", SIGNS[plan.doneness],
+        Step("cook", "bake", f"In the oven: {plan.oven_words}", plan.sign,
              "Poking a finger in ruins the top: nudge the mould and look.",
              round(plan.probe_from_c, 1), round(plan.probe_to_c, 1), None, 0, None, "",
-             "Pull it: " + SIGNS[plan.doneness],
+             "Pull it: " + plan.sign,
              from_s=round(plan.from_s), to_s=round(plan.to_s)),
         Step("out", "finish", f"Out, and {AFTERS[plan.after]}",
              "It goes on setting by itself.", "It looks too soft now: that is right.",
