@@ -19,11 +19,15 @@ from bellcrumb.contract.shapes.build import (
 )
 from bellcrumb.dessert.works import Lies
 from bellcrumb.errors import CraftError
+from bellcrumb.formula.answer import mix_of
+from bellcrumb.mix.lines import understand_all
+from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.quantities.show import grams_text
+from bellcrumb.stove.caramel import is_sauce
 from bellcrumb.stove.steps import Step
 from formulas.content import beaten_of, content_of
 from formulas.guide_shapes import PlaceOut, PlanOut, Scene, StepOut
-from formulas.models import Dessert, Version
+from formulas.models import Dessert, Part, Version
 from kitchen.access import pantry_of, prices_of, vessels_of
 from kitchen.models import Kitchen
 
@@ -93,7 +97,16 @@ def _from_the_bottom(versions: list[Version]) -> list[Version]:
     """The parts as they usually lie: what lines a mould below, what covers it on top; those of one
     kind in their own order."""
     rank = {"crust": 0, "caramel": 0, "meringue": 2, "glaze": 3, "garnish": 4}
-    return sorted(versions, key=lambda v: rank.get(v.part.kind, 1))
+    return sorted(versions, key=lambda v: 3 if _is_sauce(v) else rank.get(v.part.kind, 1))
+
+
+def _is_sauce(version: Version) -> bool:
+    """Whether a caramel is let down, and so is poured over and lines nothing."""
+    if version.part.kind != Part.Kind.CARAMEL:
+        return False
+    pantry = pantry_of(version.part.dessert.kitchen)
+    lines = understand_all(version.lines_text.split("\n"), pantry, egg_grade(version.egg_grade))
+    return is_sauce(mix_of(lines))
 
 
 def content_saved(dessert: Dessert, versions: list[Version]) -> BuildContent:
@@ -109,9 +122,11 @@ def content_saved(dessert: Dessert, versions: list[Version]) -> BuildContent:
         ]  # fmt: skip
         named = {x.part_id for x in kept} | {i for f in folds for i in (f.base_id, f.light_id)}
         new = [v for v in _from_the_bottom(versions) if v.part_id not in named]
-        under = [LayerSaved(part_id=v.part_id) for v in new if v.part.kind in _UNDER]
-        over = [LayerSaved(part_id=v.part_id) for v in new if v.part.kind not in _UNDER]
-        kept = [*under, *kept, *over]
+        under = [v for v in new if v.part.kind in _UNDER and not _is_sauce(v)]
+        kept = [
+            *(LayerSaved(part_id=v.part_id) for v in under), *kept,
+            *(LayerSaved(part_id=v.part_id) for v in new if v not in under),
+        ]  # fmt: skip
         lost = [x for x in content.losses if x.part_id in there]
         return content.copy(update={"layers": kept, "folds": folds, "losses": lost})
     main = next((v for v in versions if v.vessel_key and v.part.kind in ("filling", "cream")), None)

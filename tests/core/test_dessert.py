@@ -106,6 +106,27 @@ class StackTest(unittest.TestCase):
                 self.assertEqual([x["kind"] for x in found["layers"]], KINDS[name])
                 self.assertEqual(found["critical"][-1], "plate")
 
+    def test_a_batter_stands_in_no_bath_and_a_sauce_lines_no_mould(self):
+        def codes(vessel, **parts):
+            found = compute("build", {
+                "stand": {"vessel": vessel},
+                "parts": [{"name": n, "kind": k, "lines": x} for n, (k, x) in parts.items()],
+            })  # fmt: skip
+            return [step["code"] for step in found["steps"]]
+
+        cherry = ["500 g cherries", "4 eggs", "100 g sugar", "80 g flour", "300 ml milk"]
+        bread = ["330 g brioche", "700 g milk", "300 g cream", "5 eggs", "140 g sugar"]
+        for batter in (cherry, bread):
+            steps = codes("springform_23_70", pudding=("filling", batter))
+            self.assertIn("bake_dry", steps)
+            self.assertNotIn("set_pan_fill", steps)
+        sauce = ["200 g sugar", "200 g cream 35%", "60 g butter"]
+        panna = ["600 g cream 35%", "400 g milk", "110 g sugar", "8 g gelatine"]
+        steps = codes("springform_23_70", panna=("filling", panna), over=("caramel", sauce))
+        self.assertIn("let_down_sauce", steps)
+        self.assertNotIn("have_moulds_ice", steps)
+        self.assertLess(steps.index("portion"), steps.index("pour_sauce"))
+
     def test_layers_lie_on_each_other_and_add_up_to_the_batch(self):
         for name, make in DESSERTS.items():
             found = make()

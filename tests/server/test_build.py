@@ -94,6 +94,12 @@ class BuildTest(KitchenCase):
         _, page = self.k("GET", self.path())
         there = [Part.objects.get(pk=x["part_id"]).kind for x in page["content"]["layers"]]
         self.assertEqual(there, ["caramel", self.part.kind, "glaze"])
+        Version.objects.filter(part__kind="caramel").update(
+            lines_text="200 g sugar\n200 g cream 35%"
+        )
+        _, page = self.k("GET", self.path())
+        there = [Part.objects.get(pk=x["part_id"]).kind for x in page["content"]["layers"]]
+        self.assertEqual(there, [self.part.kind, "glaze", "caramel"], "a sauce is poured over")
 
     def test_a_fold_a_loss_and_own_minutes_are_saved_with_the_build(self):
         foam = Part.objects.create(dessert=self.dessert, position=6, kind="cream", name="Foam")

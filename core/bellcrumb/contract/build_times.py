@@ -23,6 +23,7 @@ from bellcrumb.vessels.geometry import Vessel
 # The step in which a kind of part is baked in its stand, and the one in which it gets cold.
 _BAKES: dict[Kind, str] = {
     "bath": "bake_bath", "pie": "bake_hot_then", "cheesecake": "bake", "citrus": "bake",
+    "batter": "bake_dry",
 }  # fmt: skip
 _CHILLS: dict[Kind, str] = {
     "bath": "chill", "pie": "chill", "cheesecake": "chill", "citrus": "cool_chill",
@@ -32,7 +33,8 @@ _USUAL_OVEN_C = 150.0
 _COLD_C = 6.0  # cold enough to cut and to unmould
 _FROM_C: dict[Kind, float] = {"gelatine": 25.0, "cold_cheese": 18.0, "cremeux": 40.0}
 _CHILLED_FROM_C = 35.0  # what a rack leaves
-_POURED_C: dict[Kind, float] = {"bath": 55.0, "pie": 25.0, "cheesecake": 20.0, "citrus": 20.0}
+_POURED_C: dict[Kind, float] = {"bath": 55.0, "pie": 25.0, "cheesecake": 20.0, "citrus": 20.0,
+                            "batter": 20.0}  # fmt: skip
 
 
 def timed_steps(

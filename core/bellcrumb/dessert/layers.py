@@ -15,7 +15,7 @@ from bellcrumb.errors import CraftError
 from bellcrumb.vessels.geometry import Vessel
 
 _ABOVE = (*TOPPINGS, "stirred", "folded", "butter", "nut", "fruit", "poached_fruit", "choux",
-          "biscuit", "puff", "sponge", "garnish", "jam", "ganache")  # fmt: skip
+          "biscuit", "puff", "sponge", "garnish", "jam", "ganache", "sauce")  # fmt: skip
 LEAST_MM = 0.05
 # Of a flat layer as high as they are, swirls piped side by side fill so much: each is half of its
 # box, and they cover 84 %. Source: our estimate.

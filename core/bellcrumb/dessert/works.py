@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from bellcrumb.mix.composition import Mix
+from bellcrumb.stove.caramel import is_sauce
 from bellcrumb.stove.works import work_kind
 from bellcrumb.texture.families import Family
 from bellcrumb.texture.no_custard import is_choux, part_kind_of
@@ -16,7 +17,7 @@ Kind = Literal[
     "flaky", "sweet", "crumb", "choux", "puff", "sponge", "caramel", "stirred", "folded", "butter",
     "roux", "curd", "citrus", "bath", "pie", "cheesecake", "french", "italian", "swiss", "whipped",
     "cremeux", "ganache", "jam", "nut", "fruit", "poached_fruit", "biscuit", "torched",
-    "frangipane", "gelatine", "cold_cheese", "chocolate_coat", "garnish",
+    "frangipane", "gelatine", "cold_cheese", "chocolate_coat", "garnish", "batter", "sauce",
 ]  # fmt: skip
 Lies = Literal[
     "lining", "poured", "mm", "below_rim", "share", "grams", "dome", "swirls", "dusted", "sheet",
@@ -55,6 +56,8 @@ FACTS: dict[Kind, WorkFacts] = {
     "bath": WorkFacts("poured", None, lost=0.03, spoils=True),
     "pie": WorkFacts("poured", None, lost=0.03, spoils=True),
     "cheesecake": WorkFacts("poured", 1.04, lost=0.03, spoils=True),
+    "batter": WorkFacts("poured", None, lost=0.03, spoils=True),
+    "sauce": WorkFacts("mm", 1.2, 3.0, lost=0.06),
     "french": WorkFacts("poured", 0.30, lost=0.05, spoils=True),
     "italian": WorkFacts("poured", 0.28, lost=0.08),
     "swiss": WorkFacts("poured", 0.30, lost=0.05),
@@ -75,6 +78,7 @@ FACTS: dict[Kind, WorkFacts] = {
 }
 _FOLDED = ("diplomat", "chiboust", "bavarian_cream")
 TOPPINGS = ("whipped", "italian", "swiss", "french")
+_BATTERS = ("clafoutis", "bread_pudding")
 _CITRUS_BAKED = ("citrus_tart", "buttermilk_pie", "baked_custard_pie", "pumpkin_pie", "clafoutis",
                  "flan_tart")  # fmt: skip
 
@@ -127,6 +131,8 @@ def kind_of_part(
     }  # fmt: skip
     if part_kind == "crust":
         return kind_of_dough(mix)
+    if told == "caramel" and is_sauce(mix):
+        return "sauce"
     if told in simple and not (told == "curd" and baked):
         return simple[told]
     if part_kind == "glaze":
@@ -153,6 +159,8 @@ def kind_of_part(
     if family.key == "mousseline" and beaten is not False:
         return "butter"
     goes_in = baked if baked is not None else not family.on_the_stove
+    if goes_in and family.key in _BATTERS and not in_shell:
+        return "batter"
     if goes_in:
         return "pie" if in_shell or family.key in _CITRUS_BAKED else "bath"
     return "stirred"

@@ -37,12 +37,20 @@ def slow_cues(target_c: float) -> tuple[Cue, ...]:
     return tuple(cues)
 
 
+def _lets_down(mix: Mix) -> Mix:
+    return Mix(tuple(p for p in mix.portions if p.ingredient.category in _LET_DOWN))
+
+
+def is_sauce(mix: Mix) -> bool:
+    """Whether cream or butter lets the caramel down, so that it lines no mould."""
+    return _lets_down(mix).mass_g > _A_SAUCE * mix.mass_g
+
+
 def caramel(mix: Mix, power: float, altitude_m: float, target_c: float) -> Work:
     """The guide of a caramel, on ``power`` W in the pot, to ``target_c``. Raises CraftError."""
     sugar, water = sugar_and_water(mix)
     run = cook_syrup(sugar, water, target_c, power, altitude_m)
-    let_down = Mix(tuple(p for p in mix.portions if p.ingredient.category in _LET_DOWN))
-    sauce = let_down.mass_g > _A_SAUCE * mix.mass_g
+    let_down, sauce = _lets_down(mix), is_sauce(mix)
     pot = pot_for(sugar / 1.59 + water)
     pan = Pan(sugar, run.water_left_g, target_c, pot.diameter_mm, pot.mass_g)
     stop_s = round(max(10.0, seconds_in_cold_water(pan)))

@@ -2986,7 +2986,9 @@ export interface components {
         | "gelatine"
         | "cold_cheese"
         | "chocolate_coat"
-        | "garnish";
+        | "garnish"
+        | "batter"
+        | "sauce";
       /**
        * Left G
        * @description over when made once as written; negative: short
@@ -6699,7 +6701,9 @@ export interface components {
         | "gelatine"
         | "cold_cheese"
         | "chocolate_coat"
-        | "garnish";
+        | "garnish"
+        | "batter"
+        | "sauce";
       /**
        * Lies
        * @description how it lies in the vessel
@@ -10194,7 +10198,9 @@ export interface components {
         | "gelatine"
         | "cold_cheese"
         | "chocolate_coat"
-        | "garnish";
+        | "garnish"
+        | "batter"
+        | "sauce";
       /**
        * Low Pct
        * @description its left edge, % of the width
