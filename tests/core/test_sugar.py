@@ -17,6 +17,16 @@ from tests.core.kitchen import ask, mix
 
 
 class SyrupTest(unittest.TestCase):
+    def test_dry_sugar_has_colours_but_no_ball_and_no_slow_stretch(self):
+        dry, wet = (
+            compute("syrup", {"sugar_g": 200, "water_g": water, "target_c": 172})
+            for water in (0, 60)
+        )
+        self.assertEqual([m["stage"] for m in dry["marks"]], ["pale", "amber"])
+        self.assertIsNone(dry["slow_104_to_115_s"])
+        self.assertEqual(wet["marks"][0]["stage"], "thread")
+        self.assertGreater(wet["slow_104_to_115_s"], 30)
+
     def test_sucrose_boils_where_the_tables_say(self):
         for pct, boils in ((10, 100.4), (30, 101), (50, 102), (60, 103), (70, 106.5), (80, 112),
                            (90, 123), (95, 140), (98.2, 160)):  # fmt: skip

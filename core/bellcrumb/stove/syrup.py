@@ -58,6 +58,7 @@ _PAN_J_GK = SOLIDS["steel"].cp / 1000
 SUGAR_J_GK = heat_capacity_j_per_gk({"sugars": 1.0}, 115.0)  # as hot as a syrup is
 _DRY_PCT = 99.6  # no more water than this boils off
 _FILM_W_M2K = 900.0  # pan to syrup; fitted to a run-on of 3-8 K
+_COLOURS = ("pale", "amber", "deep_amber", "dark", "burnt")
 SLOW_FROM_C, SLOW_TO_C = 104.0, 115.0
 HOT_SUGAR = (
     "Sugar above 110 °C burns deeply and sticks: no children, no bare hands, a bowl of cold water "
@@ -218,6 +219,9 @@ def cook_syrup(
         for edge in (SLOW_FROM_C, SLOW_TO_C):
             if edge not in slow and pan.temp_c >= edge:
                 slow[edge] = pan.t_s
+    if water_g <= 0:  # melting sugar is no syrup: it has colours, but no ball and no slow stretch
+        marks = [(stage, t) for stage, t in marks if stage in _COLOURS]
+        slow = {}
     there = pan.temp_c >= target_c - 1e-6
     run_on = pan.run_on_k(power_w)
     return SyrupRun(

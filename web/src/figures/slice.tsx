@@ -17,6 +17,7 @@ const LOOKS: Partial<Record<Kind, readonly [fill: string, hatch: string]>> = {
   frangipane: ["var(--crust)", "h-pipe"],
   biscuit: ["var(--crust)", "h-wall"],
   caramel: ["var(--burnt)", "h-pour"],
+  sauce: ["var(--burnt)", "h-nappe"],
   torched: ["var(--burnt)", "h-wall"],
   ganache: ["var(--soft)", "h-nappe"],
   chocolate_coat: ["var(--soft)", "h-nappe"],
@@ -30,6 +31,7 @@ const LOOKS: Partial<Record<Kind, readonly [fill: string, hatch: string]>> = {
   cheesecake: ["var(--set-pipe)", "h-unmould"],
   bath: ["var(--set-slice)", "h-unmould"],
   pie: ["var(--set-unmould)", "h-slice"],
+  batter: ["var(--set-unmould)", "h-spoon"],
   garnish: ["var(--set-nappe)", "h-wall"],
 };
 const CREAM = ["var(--set-pipe)", "h-pipe"] as const;

@@ -203,13 +203,14 @@ function inLayers({ layers }: Build, allergen: string): string {
 function Portion({ build }: { build: Build }) {
   const { units, kitchen } = useBench();
   const { portion, stand } = build;
+  const baked = build.steps.some((step) => step.oven_c !== null);
   return (
     <p className="rule-t mt-3 pt-2" data-testid="portion">
       <span className="display text-2xl">
         {stand.portions} {stand.portions === 1 ? "portion" : "portions"} of{" "}
         {grams(portion.g, units)}
       </span>
-      <span className="caption"> before it is baked · </span>
+      <span className="caption">{baked ? " before it is baked · " : " · "}</span>
       <b>{Math.round(portion.kcal)} kcal</b>
       <span className="caption">
         {" "}
