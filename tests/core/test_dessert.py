@@ -127,6 +127,29 @@ class StackTest(unittest.TestCase):
         self.assertNotIn("have_moulds_ice", steps)
         self.assertLess(steps.index("portion"), steps.index("pour_sauce"))
 
+    def test_the_thread_says_what_this_formula_needs_and_nothing_else(self):
+        def words(family, *lines):
+            found = compute("build", {
+                "stand": {"vessel": "springform_23_70"},
+                "parts": [{"name": "p", "lines": list(lines), "family": family}],
+            })  # fmt: skip
+            return {step["code"]: step["words"] for step in found["steps"]}
+
+        rice = words(None, "1 l milk", "120 g pudding rice", "90 g sugar")
+        self.assertFalse({"temper", "mix_eggs_sugar"} & set(rice))
+        self.assertIn("simmer", rice["cook_boil_hold"])
+        self.assertNotIn("strain", rice["strain_film_spread"])
+        bavarian = words("bavarian_cream", "500 g milk", "6 yolks", "110 g sugar", "9 g gelatine",
+                         "400 g whipped cream 35%")  # fmt: skip
+        self.assertIn("coats the spoon", bavarian["cook_boil_hold"])
+        self.assertIn("melt_stir_gelatine", bavarian)
+        cold = words("cheesecake_cold", "600 g cream cheese", "120 g sugar",
+                     "360 g whipped cream 35%")  # fmt: skip
+        self.assertFalse({"bloom_gelatine", "melt_into_cheese"} & set(cold))
+        flan = words("flan_tart", "700 g milk", "300 g cream 35%", "7 yolks", "200 g sugar",
+                     "92 g corn starch")  # fmt: skip
+        self.assertTrue({"cook_boil_hold", "sieve_into_shell", "bake_brown"} <= set(flan))
+
     def test_layers_lie_on_each_other_and_add_up_to_the_batch(self):
         for name, make in DESSERTS.items():
             found = make()

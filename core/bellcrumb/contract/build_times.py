@@ -26,7 +26,7 @@ _BAKES: dict[Kind, str] = {
     "batter": "bake_dry",
 }  # fmt: skip
 _CHILLS: dict[Kind, str] = {
-    "bath": "chill", "pie": "chill", "cheesecake": "chill", "citrus": "cool_chill",
+    "bath": "chill", "pie": "chill", "flan": "chill", "cheesecake": "chill", "citrus": "cool_chill",
     "gelatine": "set", "cold_cheese": "set", "cremeux": "set",
 }  # fmt: skip
 _USUAL_OVEN_C = 150.0
@@ -48,7 +48,7 @@ def timed_steps(
             continue
         out |= _of_layer(layer, part, vessel, count)
     for name, part in found.parts.items():
-        if part.made.kind in ("stirred", "folded") and part.family and not part.bought:
+        if part.made.kind in ("stirred", "folded", "flan") and part.family and not part.bought:
             minutes = _boil_min(part.mix, part.family.key)
             if minutes:
                 said = f"{minutes:.0f} min to the boil and held, on a medium ring"

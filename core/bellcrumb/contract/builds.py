@@ -12,16 +12,19 @@ from bellcrumb.contract.shapes import SetClass
 from bellcrumb.contract.shapes import build as shapes
 from bellcrumb.dessert.assembly import assembly
 from bellcrumb.dessert.layers import Made, Need, Stack, stack
-from bellcrumb.dessert.steps import Making, Steps, steps_of
+from bellcrumb.dessert.steps import Cooked, Making, Steps, steps_of
 from bellcrumb.dessert.tables import Schools
 from bellcrumb.dessert.thread import could_save, thread
 from bellcrumb.dessert.warm import said_warm
 from bellcrumb.formula.scale import eggs_cracked, scale_text
 from bellcrumb.formula.worth import cost, nutrition
+from bellcrumb.mix.composition import Mix
 from bellcrumb.mix.lines import Line
 from bellcrumb.pantry.ingredients import Pantry, shipped
 from bellcrumb.quantities.units import Measures
 from bellcrumb.stove.steps import Step
+from bellcrumb.texture.endpoint import endpoint
+from bellcrumb.texture.families import COARSE
 from bellcrumb.vessels.geometry import Vessel
 
 _GUIDE = tuple(shapes.AssemblyStepOut.model_fields)
@@ -91,8 +94,11 @@ def _makings(found: Understood, lain: Stack, needs: dict[str, Need]) -> dict[str
     inside = {name for fold in folds.values() for name in (fold.base, fold.light)}
     out = {
         name: Making(
-            part.made, needs[name].need_g, gelatine=part.mix.grams_of("setter") > 0,
+            part.made, needs[name].need_g, gelatine=_gelatine(part.mix),
             beaten=part.beaten or name in inside, unmoulds=caramel,
+            eggs=part.mix.grams_of("egg") > 0, cooked=_cooked(part),
+            folds=part.made.kind != "cold_cheese" or part.mix.grams_of("cream") > 0,
+            sieved=part.mix.main_starch not in COARSE,
         )
         for name, part in found.parts.items()
         if name in laid | inside
@@ -100,9 +106,24 @@ def _makings(found: Understood, lain: Stack, needs: dict[str, Need]) -> dict[str
     for name, fold in folds.items():
         out[name] = Making(
             fold.part.made, needs[name].need_g, of=(fold.base, fold.light),
-            gelatine=fold.part.mix.grams_of("setter") > 0,
+            gelatine=_gelatine(fold.part.mix),
         )  # fmt: skip
     return out
+
+
+def _gelatine(mix: Mix) -> bool:
+    return any(p.ingredient.key.startswith("gelatine") for p in mix.portions)
+
+
+def _cooked(part: Part) -> Cooked:
+    """How the pot of a part is cooked, in the words of the thread."""
+    kin = part.family
+    if kin is None or not (kin.on_the_stove or kin.texture_mode == "boiled_baked"):
+        return "boil"
+    stop = endpoint(part.mix, kin, boiled_first=kin.texture_mode == "boiled_baked")
+    if stop.boils in ("grain", "setter", "cream"):
+        return stop.boils
+    return "nappe" if stop.mode == "nappe" else "boil"
 
 
 def assembly_of(given: shapes.BuildIn, made: Whole) -> list[Step]:

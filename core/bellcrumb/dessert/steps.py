@@ -6,6 +6,7 @@ be overruled by a kitchen. Shorter than a day's plan needs, they are no clock.
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from typing import Literal
 
 from bellcrumb.dessert.layers import Lain, Made
 from bellcrumb.dessert.tables import Meeting, Row, Schools, meeting, rows
@@ -69,16 +70,31 @@ class Timed:
     source: str
 
 
+Cooked = Literal["boil", "nappe", "grain", "setter", "cream"]
+_COOKED_WORDS: dict[Cooked, str] = {
+    "nappe": "cook gently until it coats the spoon",
+    "grain": "let the grain swell at a simmer, stirring",
+    "setter": "boil until the setter is dissolved",
+    "cream": "boil cream and sugar three minutes",
+}
+
+
 @dataclass(frozen=True)
 class Making:
-    """A part to be made: how much of it, and what its formula makes needless or needed. A part that
-    is folded of others names them in ``of``."""
+    """A part to be made: how much of it, and what its formula makes needless or needed: whether it
+    holds gelatine, egg and something to fold in, whether it is beaten again and unmoulded, how its
+    pot is cooked and whether it goes through a sieve. A part that is folded of others names them in
+    ``of``."""
 
     made: Made
     grams: float
     gelatine: bool = False
     beaten: bool = True
     unmoulds: bool = False
+    eggs: bool = True
+    folds: bool = True
+    cooked: Cooked = "boil"
+    sieved: bool = True
     of: tuple[str, ...] = ()
 
 
@@ -105,13 +121,26 @@ def _needless(row: Row, making: Making, schools: Schools) -> bool:
         return True
     if row.code == "beat_smooth_before":
         return not making.beaten
-    if row.code == "melt_stir_gelatine":
+    if row.code in ("melt_stir_gelatine", "bloom_gelatine", "melt_into_cheese"):
         return not making.gelatine
+    if row.code in ("mix_eggs_sugar", "temper"):
+        return not making.eggs
+    if row.code in ("whip_cream", "fold"):
+        return not making.folds
     if row.code == "soften_cream":
         return True  # a wait of the whole, from the cream on it to the plate
     if row.code == "unmould":
         return not making.unmoulds
     return row.code in ("poach", "drain") and kind != "poached_fruit"
+
+
+def _words(row: Row, making: Making) -> str:
+    """What a step is called for this part."""
+    if row.code == "cook_boil_hold":
+        return _COOKED_WORDS.get(making.cooked, row.words)
+    if row.code == "strain_film_spread" and not making.sieved:
+        return "film, spread shallow"
+    return row.words
 
 
 def steps_of(
@@ -156,7 +185,7 @@ class _Thread:
         key = f"{key}#{again + 1}" if again else key
         hands = row.hands_min + row.hands_min_per_kg * kilos + row.hands_min_per_piece * pieces
         step = BuildStep(
-            key, name, row.code, row.words, hands, row.wait_min, row.wait_low_min,
+            key, name, row.code, _words(row, making), hands, row.wait_min, row.wait_low_min,
             row.wait_high_min, row.uses, row.attention, row.oven_c, row.source, tuple(after),
             holds=row.holds, spoils=FACTS[making.made.kind].spoils,
         )  # fmt: skip

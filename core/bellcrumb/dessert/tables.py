@@ -113,7 +113,7 @@ def _classes(kind: Kind, schools: Schools, *, upper: bool) -> tuple[str, ...]:
         "whipped",
     ):
         names.append("hot_cream" if hot else "cold_cream")
-    if kind in ("bath", "pie", "citrus", "batter"):
+    if kind in ("bath", "pie", "citrus", "batter", "flan"):
         names.append("batter")
     if kind == "frangipane" and upper:
         names.append("batter")

@@ -17,7 +17,7 @@ Kind = Literal[
     "flaky", "sweet", "crumb", "choux", "puff", "sponge", "caramel", "stirred", "folded", "butter",
     "roux", "curd", "citrus", "bath", "pie", "cheesecake", "french", "italian", "swiss", "whipped",
     "cremeux", "ganache", "jam", "nut", "fruit", "poached_fruit", "biscuit", "torched",
-    "frangipane", "gelatine", "cold_cheese", "chocolate_coat", "garnish", "batter", "sauce",
+    "frangipane", "gelatine", "cold_cheese", "chocolate_coat", "garnish", "batter", "sauce", "flan",
 ]  # fmt: skip
 Lies = Literal[
     "lining", "poured", "mm", "below_rim", "share", "grams", "dome", "swirls", "dusted", "sheet",
@@ -58,6 +58,7 @@ FACTS: dict[Kind, WorkFacts] = {
     "cheesecake": WorkFacts("poured", 1.04, lost=0.03, spoils=True),
     "batter": WorkFacts("poured", None, lost=0.03, spoils=True),
     "sauce": WorkFacts("mm", 1.2, 3.0, lost=0.06),
+    "flan": WorkFacts("poured", None, lost=0.05, spoils=True),
     "french": WorkFacts("poured", 0.30, lost=0.05, spoils=True),
     "italian": WorkFacts("poured", 0.28, lost=0.08),
     "swiss": WorkFacts("poured", 0.30, lost=0.05),
@@ -158,6 +159,8 @@ def kind_of_part(
         return "folded"
     if family.key == "mousseline" and beaten is not False:
         return "butter"
+    if family.texture_mode == "boiled_baked" and baked is not False:
+        return "flan"
     goes_in = baked if baked is not None else not family.on_the_stove
     if goes_in and family.key in _BATTERS and not in_shell:
         return "batter"

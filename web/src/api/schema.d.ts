@@ -2988,7 +2988,8 @@ export interface components {
         | "chocolate_coat"
         | "garnish"
         | "batter"
-        | "sauce";
+        | "sauce"
+        | "flan";
       /**
        * Left G
        * @description over when made once as written; negative: short
@@ -6703,7 +6704,8 @@ export interface components {
         | "chocolate_coat"
         | "garnish"
         | "batter"
-        | "sauce";
+        | "sauce"
+        | "flan";
       /**
        * Lies
        * @description how it lies in the vessel
@@ -10200,7 +10202,8 @@ export interface components {
         | "chocolate_coat"
         | "garnish"
         | "batter"
-        | "sauce";
+        | "sauce"
+        | "flan";
       /**
        * Low Pct
        * @description its left edge, % of the width

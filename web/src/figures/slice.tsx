@@ -32,6 +32,7 @@ const LOOKS: Partial<Record<Kind, readonly [fill: string, hatch: string]>> = {
   bath: ["var(--set-slice)", "h-unmould"],
   pie: ["var(--set-unmould)", "h-slice"],
   batter: ["var(--set-unmould)", "h-spoon"],
+  flan: ["var(--set-unmould)", "h-slice"],
   garnish: ["var(--set-nappe)", "h-wall"],
 };
 const CREAM = ["var(--set-pipe)", "h-pipe"] as const;
