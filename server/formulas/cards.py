@@ -16,6 +16,7 @@ from bellcrumb.errors import CraftError
 from formulas.building import answer_of, content_saved
 from formulas.content import beaten_of, content_of, lines_of
 from formulas.models import Brief, Dessert, Version
+from formulas.program import program
 from kitchen.access import pantry_of
 from kitchen.models import Kitchen
 
@@ -83,8 +84,8 @@ def _glance(kitchen: Kitchen, version: Version) -> Glance:
 
 def _key(kitchen: Kitchen, version: Version) -> str:
     inputs = (
-        kitchen.id, kitchen.pantry_rev, kitchen.altitude_m, kitchen.measures, version.part.kind,
-        version.family, version.beaten, version.egg_grade, version.lines_text,
+        program(), kitchen.id, kitchen.pantry_rev, kitchen.altitude_m, kitchen.measures,
+        version.part.kind, version.family, version.beaten, version.egg_grade, version.lines_text,
     )  # fmt: skip
     return hashlib.sha256(repr(inputs).encode()).hexdigest()
 

@@ -2,6 +2,7 @@ from unittest import mock
 
 from django.db import IntegrityError, OperationalError, connection, transaction
 
+from formulas import cards
 from formulas.models import Dessert, Version
 from kitchen.models import Member
 from tests.server.base import ANGLAISE, KitchenCase, new_id
@@ -92,6 +93,18 @@ class VersionTest(KitchenCase):
         self.assertEqual((status, body["field"]), (422, "lines_text"))
         status, body = self.k("POST", "/plan", {"content": self.content(eggs_c=60, hot_c=40)})
         self.assertEqual((status, body["field"]), (422, "hot.temp_c"))
+
+
+class CardTest(KitchenCase):
+    def test_a_card_is_worked_out_once_and_again_by_the_next_program(self):
+        def worked_out():
+            with mock.patch("formulas.cards._glance", side_effect=cards._glance) as asked:
+                self.assertEqual(self.k("GET", "/desserts")[0], 200)
+            return asked.call_count
+
+        self.assertEqual([worked_out(), worked_out()], [1, 0])
+        with mock.patch("formulas.cards.program", return_value="the next one"):
+            self.assertEqual([worked_out(), worked_out()], [1, 0])
 
 
 class StoreTest(KitchenCase):
