@@ -25,6 +25,8 @@ const STEP_WORDS: Record<string, string> = {
   cook: "cook",
   finish: "finish",
   cool: "cool",
+  chill: "chill",
+  let_down: "let down",
   fill: "filled",
   out: "out",
 };
