@@ -1,0 +1,52 @@
+"""Guides of the stove and the bench, step by step, as they are told."""
+
+from collections.abc import Iterator
+
+from bellcrumb.contract import compute
+from bellcrumb.formula.starters import starters
+from bellcrumb.texture.families import families
+
+_SCHOOLS = ("hot_into_eggs", "eggs_after_boil", "held_back_liquid")
+# Beside the formulas that families begin with: what is let down, dissolved, melted or high up.
+_MORE: dict[str, tuple[list[str], dict[str, object]]] = {
+    "sauce": (["200 g sugar", "200 g cream 35%", "60 g butter", "3 g salt"], {}),
+    "toffee": (["200 g sugar", "60 g butter"], {}),
+    "caramel": (["200 g sugar", "60 g water"], {}),
+    "dry caramel": (["200 g sugar"], {"part_kind": "caramel"}),
+    "agar": (["500 ml milk", "4 yolks", "80 g sugar", "1 g agar"], {}),
+    "tapioca": (["750 ml milk", "80 g small pearl tapioca", "2 eggs", "80 g sugar"], {}),
+    "semolina": (["1 l milk", "80 g semolina", "80 g sugar", "20 g rum"], {}),
+    "on a mountain": (["1 l milk", "9 yolks", "150 g sugar", "85 g corn starch"],
+                      {"altitude_m": 2000}),
+    "thin": (["1 l milk", "10 yolks", "150 g sugar", "10 g corn starch"], {"family": "anglaise"}),
+    "flour": (["500 ml milk", "4 yolks", "150 g sugar", "45 g flour"], {"ring": "low"}),
+}  # fmt: skip
+
+
+def _asked() -> Iterator[tuple[str, dict[str, object]]]:
+    for key, starter in starters().items():
+        kin = families()[key]
+        if not kin.on_the_stove and kin.texture_mode != "boiled_baked":
+            continue
+        schools = (
+            _SCHOOLS if any("yolk" in x or "egg" in x for x in starter.lines) else _SCHOOLS[:1]
+        )
+        for school in schools:
+            name = key if school == _SCHOOLS[0] else f"{key}, {school}"
+            yield name, {"lines": list(starter.lines), "family": key, "school": school}
+    for name, (lines, more) in _MORE.items():
+        yield name, {"lines": lines, **more}
+
+
+def guides() -> Iterator[dict[str, object]]:
+    """One row for each step, and one for what stands ready and what is warned of."""
+    for name, given in _asked():
+        found = compute("plan", given)
+        yield {"of": name, "step": "", "title": "; ".join(found["checks"]),
+               "sign": "; ".join(found["warnings"])}  # fmt: skip
+        for step in found["steps"]:
+            yield {
+                "of": name, "step": step["code"], "title": step["title"], "sign": step["sign"],
+                "avoid": step["avoid"], "low_c": step["low_c"], "high_c": step["high_c"],
+                "never_c": step["never_c"], "hold_s": step["hold_s"], "minutes": step["minutes"],
+            }  # fmt: skip
