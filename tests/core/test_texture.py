@@ -224,6 +224,18 @@ class CookingTest(unittest.TestCase):
         # Flour thins the egg's protein out less than it waits for its own swelling.
         self.assertGreaterEqual(late, soon - 0.2)
 
+    def test_from_twenty_grams_of_starch_in_a_litre_the_egg_may_boil(self):
+        for grams, boils in ((19.0, False), (21.0, True)):
+            cream = mix(milk_whole=1000, egg_yolk=150, sugar=100, corn_starch=grams)
+            found = coagulation(cream, families()["pastry_cream"])
+            self.assertEqual(found.curdle_c is None, boils, grams)
+
+    def test_a_lemon_square_waits_for_its_flour_ten_degrees_and_no_more(self):
+        square = mix(lemon_juice=150, egg_whole=200, sugar=300, flour_plain=40)
+        plain = mix(lemon_juice=150, egg_whole=200, sugar=300)
+        late, soon = (coagulation(m, families()["citrus_tart"]).ideal_c for m in (square, plain))
+        self.assertAlmostEqual(late - soon, 10.0, delta=0.3)
+
     def test_what_was_boiled_first_does_not_wait_for_its_starch_again(self):
         flan = mix(milk_whole=500, egg_whole=150, sugar=150, corn_starch=60)
         raw, boiled = (
