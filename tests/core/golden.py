@@ -32,7 +32,7 @@ from bellcrumb.stove.thickening import Thickener
 from bellcrumb.texture.coagulation import coagulation, set_temp_c
 from bellcrumb.texture.families import families
 from bellcrumb.texture.set_index import set_strength
-from tests.core.golden_guides import guides
+from tests.core.golden_guides import guides, threads
 from tests.core.golden_reads import reads
 
 FOLDER = Path(__file__).parent / "golden"
@@ -475,7 +475,7 @@ TABLES = {
     law.__name__: law
     for law in (water, setting, family, set_index, viscosity, bakes, baths, cooling, pots, syrups,
                 meringues, tempers, kills, keeping, answers, caramel, pans, starches, words,
-                loggers, reads, guides)
+                loggers, reads, guides, threads)
 }  # fmt: skip
 
 

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from bellcrumb.contract import compute
 from bellcrumb.formula.starters import starters
 from bellcrumb.texture.families import families
+from tests.core.test_dessert import DESSERTS
 
 _SCHOOLS = ("hot_into_eggs", "eggs_after_boil", "held_back_liquid")
 # Beside the formulas that families begin with: what is let down, dissolved, melted or high up.
@@ -49,4 +50,20 @@ def guides() -> Iterator[dict[str, object]]:
                 "of": name, "step": step["code"], "title": step["title"], "sign": step["sign"],
                 "avoid": step["avoid"], "low_c": step["low_c"], "high_c": step["high_c"],
                 "never_c": step["never_c"], "hold_s": step["hold_s"], "minutes": step["minutes"],
+            }  # fmt: skip
+
+
+def threads() -> Iterator[dict[str, object]]:
+    """Every step of our own desserts with its minutes and when it may begin before the plate."""
+    for name, make in DESSERTS.items():
+        for step in make()["steps"]:
+            gaps = " ".join(
+                f"{gap['key']}:{gap['at_least_min']:.4g}-{gap['at_most_min'] or 0:.4g}"
+                for gap in step["after"]
+            )
+            yield {
+                "of": name, "step": step["key"], "hands_min": step["hands_min"],
+                "low_min": step["wait_low_min"], "wait_min": step["wait_min"],
+                "high_min": step["wait_high_min"], "earliest_min": step["earliest_min"],
+                "latest_min": step["latest_min"], "oven_c": step["oven_c"], "after": gaps,
             }  # fmt: skip
