@@ -288,8 +288,10 @@ def _reasons(a: Answer, grade: EggGrade) -> dict[str, Reason]:
             f"Thickens from {a.coagulation.onset_c:.0f} °C, best near "
             f"{a.coagulation.ideal_c:.0f} °C.",
             "77 + 3 ln(12.5/P) + 0.15 sugar - 2 (6.6 - pH) - 6 Y - 3 C, P egg protein and sugar in "
-            "% of water plus sugar, Y the yolk's share, C fresh cheese protein in % of all; "
-            "stirred creams are taken 4.5 K further, and each is held to its family's window",
+            "% of water plus sugar, Y the yolk's share, C protein of curd that has its fat around "
+            "it in % of all; stirred creams are taken 4.5 K further, and each is held to its "
+            "family's window; a bake with raw starch waits up to 10 K for it, a pie that acid sets "
+            "is only warmed",
             "Fitted to the baked families; windows from McGee and craft",
             "±3 K",
         )
