@@ -24,12 +24,12 @@ CORN_EQUIVALENT: dict[str, float] = {
     "corn_starch": 1.0, "custard_powder": 0.97, "wheat_starch": 0.85, "flour_plain": 0.52,
     "flour_cake": 0.55, "rice_flour": 0.62, "rice_starch": 0.70, "semolina": 0.50,
     "potato_starch": 0.90, "arrowroot": 0.90, "tapioca_starch": 0.75, "waxy_maize": 0.60,
-    "mod_starch_cold": 0.90, "tapioca_pearl": 0.60, "arborio": 0.35, "rice_pudding": 0.35,
+    "mod_starch_cold": 0.90, "tapioca_pearl": 0.40, "arborio": 0.35, "rice_pudding": 0.35,
     "flour_bread": 0.50, "flour_self_raising": 0.49, "flour_whole": 0.45, "flour_spelt": 0.50,
     "flour_rye": 0.45, "flour_buckwheat": 0.55, "flour_oat": 0.45, "oats": 0.35,
     "flour_barley": 0.48, "barley_pearl": 0.30, "flour_chestnut": 0.40, "flour_corn": 0.50,
     "polenta": 0.45, "flour_glutinous_rice": 0.60, "flour_gluten_free": 0.65,
-    "flour_chickpea": 0.40, "sago": 0.60, "tapioca_instant": 0.70, "kuzu": 0.90,
+    "flour_chickpea": 0.40, "sago": 0.40, "tapioca_instant": 0.70, "kuzu": 0.90,
 }  # fmt: skip
 _VEGETABLE_STARCH = {"banana", "sweet_potato", "chestnut_sweet", "pumpkin_puree"}
 # Grams of strong citrus juice one gram counts for. Source: set-index reference, section a.

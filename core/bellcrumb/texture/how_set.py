@@ -6,7 +6,7 @@ softer because a gram more made another family nearer.
 """
 
 from bellcrumb.mix.composition import Mix
-from bellcrumb.texture.families import JUICES, Family, family
+from bellcrumb.texture.families import GRAINS, JUICES, Family, family
 from bellcrumb.texture.set_index import SOAKS, Style
 
 # Corn starch (equivalent) per 1000 g of liquid between which egg creams pass from the oven to the
@@ -74,6 +74,7 @@ def still_chance(mix: Mix) -> float:
     eggs = (mix.whole_egg_g + 0.4 * mix.yolk_g) * per
     boiled = _BOILED_ABOVE_G + _MORE_PER_EGG * eggs
     dairy *= 1 - ramp(mix.corn_equivalent_g * per, _BAKED_BELOW_G, boiled)
+    dairy *= 1 - ramp(mix.grams_of_key(*GRAINS) * share, 0.02, 0.06)  # grains simmer in a pot
     milky = liquid - mix.grams_of_key("water")
     dairy *= 1 - ramp(sour / max(milky + sour, 1e-9), 0.25, 0.6)
     return max(told, dairy)
