@@ -27,12 +27,15 @@ LARGE_EGGS = re.compile(
     r"^(\d+) ?l (eggs?|egg yolks?|yolks?|œufs?|oeufs?|uova|tuorli|huevos?|yemas?|eier|eigelb)\b",
     re.IGNORECASE,
 )
-_EGG_WORD = re.compile(r"\b(?:œufs?|oeufs?|uova|uovo|huevos?|eier|eiern|eggs?)\b")
+_EGG_WORD = re.compile(
+    r"\b(?:œufs?|oeufs?|uova|uovo|tuorl[io]|album[ei]|huevos?|yemas?|claras?|eier|eiern|eigelbe?"
+    r"|eiweiße?|eggs?)\b"
+)
 _YOLKS = re.compile(r"\b(yolks|jaunes|tuorli|yemas)\b")
 _SIZE_WORDS = {
     "small": "small petits petit pequeños pequeñas piccole piccoli kleine",
     "medium": "medium moyens moyen medianos medianas medie medi mittelgroße mittelgrosse mittlere",
-    "large": "large gros grandes grandi große grosse",
+    "large": "large gros grandes grandi große grosse großen",
     "extra large": "xl extra-large",
     "jumbo": "jumbo",
 }  # fmt: skip

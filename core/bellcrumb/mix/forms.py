@@ -133,6 +133,8 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     # "1 petit pot de crème (20 cl)": its size is said
     (re.compile(rf"^({_N}|{_WORDS}) (?:petite?|grande?|kleine[rs]?|große[rs]?|small|piccol[ao]"
                 rf"|pequeñ[ao]) (?=(?:{_UNITS})\b.*\(\d)"), r"\1 "),
+    # "1 x 397 g tin caramel" is boiled condensed milk
+    (re.compile(r"\b(tins?|cans?) (?:of )?caramel$"), r"\1 dulce de leche"),
     # "1 Tasse Espresso" is no cup
     (re.compile(r"\b(?:tassen?|tasses?) (?:d[’'])?(?=espresso)"), "tazzina "),
     # "1 œuf pour la dorure", "1 uovo per spennellare", "6 cucharadas de azúcar para el caramelo"
@@ -146,7 +148,7 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     (re.compile(r"\s(?:bien mûre?s?|bien maduros?|bien maduras?|ben matur[aeio])\b"), ""),
     (re.compile(r",?\s(?:en (?:petits )?(?:dés|morceaux|cubes|cubos|dados|trozos)"
                 r"|a (?:dadini|cubetti|pezzetti|pezzi)"
-                r"|in (?:würfeln|stücken|cubes|pieces|chunks))\b"), ""),
+                r"|in (?:kleinen )?(?:würfeln|stücken|stückchen|cubes|pieces|chunks))\b"), ""),
     # "un citron jaune" is a lemon
     (re.compile(r"\b(citrons?) jaunes?\b"), r"\1"),
     # "3x eggs", "eggs x 3", "2 dozen gingersnaps", "milk - 500 ml"

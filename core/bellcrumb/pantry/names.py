@@ -64,7 +64,7 @@ IGNORED = frozenset(
     "troceado tamizada batidos gehackt gehackte geschmolzen geschmolzene kalte frische zimmerwarme "
     "zimmerwarm gesiebt chilled trimmed pommade froide froides froid bien uht denoyaute denoyautee "
     "denoyautes denoyautees rassi rassie scolata scolato ben ammollata ammollato ammollati "
-    "lattina millefiori getrennt geputzt gerieben grattee grattees derouler "
+    "lattina firmly millefiori getrennt geputzt gerieben grattee grattees derouler "
     "prete rolled topped tailed shaken ready made meyer bramley".split()
 )
 STEMMED_IGNORED = frozenset(_singular(word) for word in IGNORED)
