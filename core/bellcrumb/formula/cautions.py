@@ -141,6 +141,7 @@ def _plain_water(c: Case) -> Iterator[Caution]:
     rest = c.mix.grams_of("milk", "cream", "cultured", "fresh_cheese", "plant", "coconut")
     if (
         c.egg_g > 0.06 * c.mix.mass_g
+        and c.mix.yolk_g < 0.2 * c.mix.mass_g  # so much yolk in syrup sets by itself
         and water > 3 * rest
         and water > 0.3 * c.mix.mass_g
         and c.acid_g < 0.06 * c.mix.mass_g
@@ -217,9 +218,8 @@ def _tenfold(c: Case) -> Iterator[Caution]:
             "these creams carry, it will be pasty.",
             "70 to 100 g makes the firmest that still eat well.",
         )
-    little = 1000 * c.egg_g / liquid if liquid else 0.0
     held = starch > 0.012 * c.mix.mass_g or c.gelatine_g > 1 or c.mix.grams_of("fresh_cheese")
-    if c.egg_g and little < 30 and not held and not c.mix.grams_of("chocolate"):
+    if 0 < 1000 * c.egg_g < 30 * liquid and not held and not c.mix.grams_of("chocolate"):
         yield Caution(
             "ten_times_less_egg",
             f"{c.egg_g:.0f} g of egg in {liquid:.0f} g of liquid sets nothing.",
