@@ -31,13 +31,11 @@ from bellcrumb.curve.watch import Reading
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import Answer, answer
 from bellcrumb.heat.pot import Cream, Pot
-from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.texture.set_by import set_by
-from formulas.content import Content, beaten_of, content_of
+from formulas.content import Content, beaten_of, content_of, understood
 from formulas.guide_shapes import PlanOut
 from formulas.oven import oven_of
-from kitchen.access import pantry_of
 from kitchen.lessons import OF_A_RING
 from kitchen.models import Kitchen, Lesson, Oven
 
@@ -138,8 +136,9 @@ def seen_in(kitchen: Kitchen, batch: Batch) -> BatchSeen:
 def by_the_books(kitchen: Kitchen, content: Content) -> Answer:
     """A version's answer without what was learned of its set."""
     grade = egg_grade(content.egg_grade)
-    lines = understand_all(content.lines_text.split("\n"), pantry_of(kitchen), grade)
-    return answer(lines, grade, content.family or None, beaten=beaten_of(content))
+    return answer(
+        understood(kitchen, content), grade, content.family or None, beaten=beaten_of(content)
+    )
 
 
 def _ended(kitchen: Kitchen) -> list[Batch]:

@@ -26,9 +26,7 @@ from bellcrumb.contract.shapes.explain import (
 from bellcrumb.contract.shapes.oven import RuleIn
 from bellcrumb.curve.watch import Reading
 from bellcrumb.formula.answer import mix_of
-from bellcrumb.mix.lines import understand_all
-from bellcrumb.pantry.eggs import egg_grade
-from formulas.content import Content, content_of, given_of
+from formulas.content import Content, content_of, given_of, understood
 from formulas.guide_shapes import PlanOut
 from formulas.oven import oven_of
 from kitchen.access import member_of, pantry_of
@@ -120,9 +118,7 @@ def _egg_share(batch: Batch, plan: PlanOut) -> float | None:
         return None
     masses = []
     for content in (used, written):
-        grade = egg_grade(content.egg_grade)
-        lines = understand_all(content.lines_text.split("\n"), pantry_of(batch.kitchen), grade)
-        masses.append(mix_of(lines).grams_of("egg"))
+        masses.append(mix_of(understood(batch.kitchen, content)).grams_of("egg"))
     return masses[0] / masses[1] if masses[1] else None
 
 

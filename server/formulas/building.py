@@ -20,12 +20,10 @@ from bellcrumb.contract.shapes.build import (
 from bellcrumb.dessert.works import Lies
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import mix_of
-from bellcrumb.mix.lines import understand_all
-from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.quantities.show import grams_text
 from bellcrumb.stove.caramel import is_sauce
 from bellcrumb.stove.steps import Step
-from formulas.content import beaten_of, content_of
+from formulas.content import beaten_of, content_of, understood
 from formulas.guide_shapes import PlaceOut, PlanOut, Scene, StepOut
 from formulas.models import Dessert, Part, Version
 from kitchen.access import pantry_of, prices_of, vessels_of
@@ -104,9 +102,7 @@ def _is_sauce(version: Version) -> bool:
     """Whether a caramel is let down, and so is poured over and lines nothing."""
     if version.part.kind != Part.Kind.CARAMEL:
         return False
-    pantry = pantry_of(version.part.dessert.kitchen)
-    lines = understand_all(version.lines_text.split("\n"), pantry, egg_grade(version.egg_grade))
-    return is_sauce(mix_of(lines))
+    return is_sauce(mix_of(understood(version.part.dessert.kitchen, version)))
 
 
 def content_saved(dessert: Dessert, versions: list[Version]) -> BuildContent:

@@ -1,6 +1,6 @@
 """What a version says: its lines, where it goes and how it is cooked, in and out."""
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, cast
 from uuid import UUID
 
 from ninja import Schema
@@ -21,9 +21,10 @@ from bellcrumb.contract.shapes import (
 )
 from bellcrumb.errors import CraftError
 from bellcrumb.laws.safety import COOLING
-from bellcrumb.mix.lines import MOST_LINES
+from bellcrumb.mix.lines import MOST_LINES, Line, understand_all
 from bellcrumb.oven.school import After
 from bellcrumb.pantry.eggs import egg_grade
+from bellcrumb.quantities.units import Measures
 from bellcrumb.stove.temper import School
 from bellcrumb.texture.families import Doneness, family
 from bellcrumb.texture.set_map import Plane
@@ -121,6 +122,16 @@ class Conditions(Schema):
 
 VESSEL_FIELDS = ("vessel_key", "rest_vessel_key", "tray_key")
 FIELDS = tuple(Content.model_fields)
+
+
+def understood(kitchen: Kitchen, saved: Content | Version) -> list[Line | None]:
+    """Its lines as this kitchen reads them: its pantry, its cups, the eggs it was written for."""
+    return understand_all(
+        saved.lines_text.split("\n"),
+        pantry_of(kitchen),
+        egg_grade(saved.egg_grade),
+        cast(Measures, kitchen.measures),
+    )
 
 
 def content_of(version: Version) -> Content:

@@ -20,7 +20,6 @@ from bellcrumb.formula.answer import Answer, answer
 from bellcrumb.heat.pot import Cream, Pot, PotRun, Ring, pot_for, pot_name
 from bellcrumb.laws.water import boils_c
 from bellcrumb.mix.composition import Mix, refuse_huge
-from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.quantities.show import cups_text, grams_text
 from bellcrumb.quantities.units import Measures
@@ -31,10 +30,10 @@ from bellcrumb.stove.whip import whip_of
 from bellcrumb.stove.work import Work, WorkKind
 from bellcrumb.stove.works import USUAL_C
 from bellcrumb.vessels.geometry import library
-from formulas.content import Content, beaten_of, ring_of
+from formulas.content import Content, beaten_of, ring_of, understood
 from formulas.guide_shapes import CurveOut, PlaceOut, PlanOut, Scene, StepOut
 from formulas.oven import renamed
-from kitchen.access import pantry_of, vessels_of
+from kitchen.access import vessels_of
 from kitchen.lessons import OF_A_RING, Used, lesson_of, lessons_of
 from kitchen.models import Kitchen
 from kitchen.models import Ring as KitchenRing
@@ -74,7 +73,7 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
     """
     grade = egg_grade(content.egg_grade)
     measures = cast(Measures, kitchen.measures)
-    lines = understand_all(content.lines_text.split("\n"), pantry_of(kitchen), grade, measures)
+    lines = understood(kitchen, content)
     result = answer(
         lines, grade, content.family or None, kitchen.altitude_m, beaten=beaten_of(content)
     )

@@ -25,6 +25,13 @@ class FormulaCorpusTest(unittest.TestCase):
         wrong = [row["name"] for row, a in judged if not right(row[field].split(","), a)]
         return 1 - len(wrong) / len(judged), wrong
 
+    def test_egg_is_not_weighed_against_no_liquid_and_much_yolk_sets_in_syrup(self):
+        self.assertEqual(ask("397 g condensed milk", "4 eggs").cautions, [])
+        self.assertEqual(ask("12 egg yolks", "300 g sugar", "250 ml water").cautions, [])
+        few = ask("1 l milk", "1 egg yolk", "100 g sugar").cautions
+        self.assertEqual([c.code for c in ask("2 eggs", "500 ml water").cautions], ["no_salts"])
+        self.assertIn("ten_times_less_egg", [c.code for c in few])
+
     def test_every_line_is_understood(self):
         unread = [line.text for _, a in self.rows for line in a.lines if line and not line.grams]
         self.assertEqual(unread, [])

@@ -2,7 +2,7 @@ from datetime import timedelta
 from urllib.parse import quote
 
 from batches.models import Batch, Event
-from batches.teaching import relearn, teach
+from batches.teaching import by_the_books, relearn, teach
 from formulas.content import content_of
 from formulas.models import Version
 from formulas.oven import bake_of
@@ -34,6 +34,14 @@ class LearnedTest(KitchenCase):
 
     def boils_in(self):
         return plan_of(self.kitchens["weir"], content_of(self.version), "cream").heat.reaches_s
+
+    def test_the_books_are_asked_in_the_kitchens_own_cups(self):
+        kitchen, content = self.kitchens["weir"], content_of(self.version)
+        content.lines_text = "4 cups milk\n9 yolks\n85 g corn starch"
+        for measures, milk_g in (("us", 976), ("au", 1031)):
+            kitchen.measures = measures
+            asked = by_the_books(kitchen, content)
+            self.assertAlmostEqual(asked.mix.grams_of("milk"), milk_g, delta=5, msg=measures)
 
     def test_a_weak_ring_is_learned_used_and_not_learned_twice(self):
         before = self.boils_in()
