@@ -106,12 +106,18 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     (re.compile(r"^(?:big|large|good|generous|small|tiny) (?=pinch\b)"), ""),
     (re.compile(r"\b\d+(?:[.,]\d+)?[- ]?(?:inch|in\.|cm)[- ](?=cinnamon|vanilla)"), ""),
     (re.compile(r" or extract$"), ""),
+    (re.compile(r"^(?:an? |one |1 )?\d+[- ]?(?:inch|in\.|cm)[- ]"
+                r"(?=.*\b(?:pie|tart)? ?(?:crust|shell|case))"), "1 "),
+    (re.compile(r",? (?:sin la parte blanca|without (?:the )?(?:white )?pith|ohne (?:das )?weiße"
+                r"|sans (?:la )?(?:partie|peau) blanche|senza (?:la )?parte bianca)\b"), ""),
+    (re.compile(r"\bchoc\b"), "chocolate"),
     # "about 200 ml cream", "a good pinch of salt", "1.000 g Quark", "1/2 a lemon"
     (re.compile(r"^(?:about|approx\.?|approximately|ca\.?|circa|environ|env\.|etwa|unos|unas) "
                 r"(?=\d)"), ""),
     (re.compile(rf"^({_NUM}|{_WORDS}) (?:good|generous|big|large|small|tiny|healthy|bonne|grosse"
                 r"|petite|gute|kleine|große|bella|buena) "
-                r"(?=(?:pinch|dash|splash|knob|squeeze|pincée|prise|pizzico|pizca)\b)"), r"\1 "),
+                r"(?=(?:pinch|dash|splash|glug|knob|squeeze|pincée|prise|pizzico|pizca)\b)"),
+     r"\1 "),
     (re.compile(r"^([1-9]\d{0,2})\.(\d{3}) ?(g|ml)\b"), r"\1\2 \3"),
     (re.compile(rf"^({_NUM}) an? (?=[^\W\d]{{3}})"), r"\1 "),
     # "3 eggs (yolks only)", "4 œufs, les jaunes seulement"

@@ -10,17 +10,17 @@ from functools import lru_cache
 from typing import Literal
 
 from bellcrumb.errors import CraftError
-from bellcrumb.mix.egg_sizes import LARGE_EGGS, grade_in, no_yolk, of_size, whole_and_part
+from bellcrumb.mix.doubts import OF, doubts, is_a_measure
+from bellcrumb.mix.egg_sizes import LARGE_EGGS, grade_in, of_size, whole_and_part
 from bellcrumb.mix.forms import PART, mixed_with, plainly, spoons_in_capitals
 from bellcrumb.mix.weights import Asks, each_of, grams_of
 from bellcrumb.pantry.eggs import EggGrade
-from bellcrumb.pantry.ingredients import Ingredient, Pantry, shipped
+from bellcrumb.pantry.ingredients import Ingredient, Match, Pantry, shipped
 from bellcrumb.quantities.amount import Amount, plain_text, read_amount
 from bellcrumb.quantities.show import cups_text, grams_text
 from bellcrumb.quantities.units import Measures
 
 Confidence = Literal["sure", "likely", "doubtful", "unknown"]
-ABSURD_G = 100_000.0
 # Longer is no line but a text; more of them is no formula.
 LONGEST_LINE, MOST_LINES = 300, 200
 _HALF_AND_HALF = re.compile(r"\bhalf\s*(?:&|and|-and-|-n-)\s*half\b", re.IGNORECASE)
@@ -32,13 +32,6 @@ _BOTH_OF_FRUIT = re.compile(
     r"(?P<n>\d\S*(?:\s\d+/\d+)?|one|two|three|an?|une?|deux|trois|un[oa]?|un['’]|due|tre|dos|tres"
     r"|eine[rs]?|zwei|drei)\s*(?P<fruit>\D.*)$"
 )
-# What a count of so small a thing may not be taken for pieces of, when words stand before it that
-# nobody knows: "1 punnet raspberries". Grams of one.
-_SMALL_G = 20.0
-_LENGTHS = frozenset({"cm", "mm", "inch"})
-# What bread and dough come in, of nobody knows what size.
-_WHOLES = frozenset({"loaf", "quantity", "batch", "recipe", "barra", "laib", "quantite"})
-_OF = re.compile(r"\b(?:of|de|di|d['’]|von)$")
 _FRUIT_PART = re.compile(
     rf"^(.+?)[,\s(]+(juiced?|zested|{'|'.join(sorted(PART, key=len, reverse=True))})\)?$"
 )
@@ -264,7 +257,7 @@ def _weigh(
     part = _FRUIT_PART.match(name.strip()) or _FRUIT_PART.match(bare.strip())
     if part:
         bare = f"{part.group(1)} {_PART_OF.get(part.group(2), part.group(2))}"
-    match = pantry.find(bare) or pantry.find(re.split(r",|;| - ", bare)[0])
+    match = _matched(name, bare, pantry)
     if not match:
         grams, spread, _ = grams_of(amount, None, grade)
         near = pantry.suggest(bare)
@@ -296,11 +289,11 @@ def _weigh(
         grams
         and amount.unit is None
         and not amount.stated_g
-        and _is_a_measure(match.before, ingredient)
+        and is_a_measure(match.before, ingredient)
     ):
         return Line(
             text, ingredient, None, 0, "unknown",
-            f"How much is a “{_OF.sub('', match.before).strip()}”? Give {ingredient.name.lower()} "
+            f"How much is a “{OF.sub('', match.before).strip()}”? Give {ingredient.name.lower()} "
             "in grams.",
         )  # fmt: skip
     confidence: Confidence = match.sureness
@@ -328,15 +321,9 @@ def _weigh(
         notes.append(f"no unit: counted as {amount.value:g} pieces")
     if spread > 0.2 * grams:
         confidence = _worse(confidence, "likely")
-    if grams > ABSURD_G:
-        confidence = "doubtful"
-        notes.insert(0, _absurd(amount, ingredient, grams, grade))
-    if grams < 0.02:
+    for doubt in doubts(amount, ingredient, grams, name, grade, pantry):
         confidence = _worse(confidence, "doubtful")
-        notes.insert(0, "less than a scale can weigh")
-    if no_yolk(ingredient, amount, name, grade):
-        confidence = _worse(confidence, "doubtful")
-        notes.insert(0, f"not even one yolk; did you mean {amount.value:g} yolks?")
+        notes.insert(0, doubt)
     counted = amount.unit is None or amount.unit.kind == "count"
     return Line(
         text,
@@ -349,24 +336,12 @@ def _weigh(
     )
 
 
-def _is_a_measure(before: str, ingredient: Ingredient) -> bool:
-    """Whether unknown words before a thing that is counted may be what it is counted in: a punnet,
-    a handful of."""
-    if not before or ingredient.category == "egg":
-        return False
-    small = ingredient.category in ("fruit", "nut") and (ingredient.g_per_piece or 0) < _SMALL_G
-    said = before.split()
-    by_length = not (_LENGTHS | _WHOLES).isdisjoint(said)  # "2 cm piece of ginger"
-    return small or by_length or bool(_OF.search(before))
-
-
-def _absurd(amount: Amount, ingredient: Ingredient, grams: float, grade: EggGrade) -> str:
-    kilos = f"{round(grams / 1000)} kg"
-    if ingredient.key == "egg_yolk":
-        kilos += f", the yolks of about {round(grams / grade.yolk_g, -2):.0f} eggs"
-    unit_name = amount.unit.name if amount.unit else ""
-    meant = f"; did you mean {amount.value:g} g?" if unit_name == "kg" else "; is that meant?"
-    return f"that is {kilos}{meant}"
+def _matched(name: str, bare: str, pantry: Pantry) -> Match | None:
+    """What a line names: surely with its brackets ("harina de maíz (maicena)"), else without."""
+    glossed = pantry.called(re.sub(r"[()]", " ", name)) if "(" in name else None
+    if glossed:
+        return Match(glossed, "sure")
+    return pantry.find(bare) or pantry.find(re.split(r",|;| - ", bare)[0])
 
 
 @lru_cache(maxsize=16_384)

@@ -280,6 +280,11 @@ class Pantry:
         match = None if name in self._by_key else self.find(name)
         return self._by_key.get(name) or (match.ingredient if match else None)
 
+    def called(self, name: str) -> Ingredient | None:
+        """The ingredient that surely has exactly this name, or None."""
+        hit = self._by_name.get(stem(name))
+        return hit[0] if hit and hit[1] == "sure" else None
+
     def find(self, name: str) -> Match | None:
         """The ingredient a cook means by ``name``, or None when nothing is near enough."""
         whole = stem(name)

@@ -65,6 +65,7 @@ IGNORED = frozenset(
     "zimmerwarm gesiebt chilled trimmed pommade froide froides froid bien uht denoyaute denoyautee "
     "denoyautes denoyautees rassi rassie scolata scolato ben ammollata ammollato ammollati "
     "lattina firmly millefiori getrennt geputzt gerieben grattee grattees derouler "
-    "prete rolled topped tailed shaken ready made meyer bramley".split()
+    "prete rolled topped tailed shaken ready made meyer bramley bashed stale up "
+    "lengthways broken eingeweicht eingeweichte zerbroselt zerbroselte zerkrumelt".split()
 )
 STEMMED_IGNORED = frozenset(_singular(word) for word in IGNORED)

@@ -41,7 +41,7 @@ _UNIT = re.compile(
     r"(?![\w'])\.?"
 )
 _BARE = re.compile(
-    r"(?:pinch|dash|splash|capful|squeeze|filet|trait|schuss|spritzer|spruzzo|chorrito|knob|drop|pincée|pizzico|pizca|noix)\b"
+    r"(?:pinch|dash|splash|glug|capful|squeeze|filet|trait|schuss|spritzer|spruzzo|chorrito|knob|drop|pincée|pizzico|pizca|noix)\b"
 )
 _PLUS = re.compile(r"(?:plus|\+|and|&|et|e|più|y|más|und)\s*(?=\d|½|a |one |half )")
 _OF = re.compile(

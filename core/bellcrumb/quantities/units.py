@@ -54,7 +54,8 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
     ("gallon", "volume", 3785.411784, 0.02, "gallon gallons"),
     ("drop", "volume", 0.05, 0.4, "drop drops goutte gouttes tropfen goccia gocce gota gotas"),
     ("dash", "volume", 0.6, 0.5, "dash dashes"),
-    ("splash", "volume", 7.0, 0.5, "splash splashes trait traits schuss chorro chorros goccio"),
+    ("splash", "volume", 7.0, 0.5, 
+     "splash splashes glug glugs trait traits schuss chorro chorros goccio"),
     ("squeeze", "volume", 5.0, 0.5, "squeeze squeezes filet filets spritzer spruzzo chorrito"),
     ("pinch", "mass", 0.4, 0.5,
      "pinch pinches pincée pincées pincees pizzico pizzichi pizzica pizca pizcas prise prisen msp "
