@@ -27,11 +27,16 @@ _BAKES: dict[Kind, str] = {
 }  # fmt: skip
 _CHILLS: dict[Kind, str] = {
     "bath": "chill", "pie": "chill", "flan": "chill", "cheesecake": "chill", "citrus": "cool_chill",
-    "gelatine": "set", "cold_cheese": "set", "cremeux": "set",
+    "gelatine": "set", "cold_cheese": "set", "mascarpone": "set", "cremeux": "set",
 }  # fmt: skip
 _USUAL_OVEN_C = 150.0
 _COLD_C = 6.0  # cold enough to cut and to unmould
-_FROM_C: dict[Kind, float] = {"gelatine": 25.0, "cold_cheese": 18.0, "cremeux": 40.0}
+_FROM_C: dict[Kind, float] = {
+    "gelatine": 25.0,
+    "cold_cheese": 18.0,
+    "mascarpone": 18.0,
+    "cremeux": 40.0,
+}
 _CHILLED_FROM_C = 35.0  # what a rack leaves
 _POURED_C: dict[Kind, float] = {"bath": 55.0, "pie": 25.0, "cheesecake": 20.0, "citrus": 20.0,
                             "batter": 20.0}  # fmt: skip

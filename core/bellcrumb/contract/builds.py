@@ -13,12 +13,11 @@ from bellcrumb.contract.shapes import build as shapes
 from bellcrumb.dessert.assembly import assembly
 from bellcrumb.dessert.layers import Made, Need, Stack, stack
 from bellcrumb.dessert.steps import Cooked, Making, Steps, steps_of
-from bellcrumb.dessert.tables import Schools
+from bellcrumb.dessert.tables import Schools, needless
 from bellcrumb.dessert.thread import could_save, thread
 from bellcrumb.dessert.warm import said_warm
 from bellcrumb.formula.scale import eggs_cracked, scale_text
 from bellcrumb.formula.worth import cost, nutrition
-from bellcrumb.mix.composition import Mix
 from bellcrumb.mix.lines import Line
 from bellcrumb.pantry.ingredients import Pantry, shipped
 from bellcrumb.quantities.units import Measures
@@ -94,10 +93,9 @@ def _makings(found: Understood, lain: Stack, needs: dict[str, Need]) -> dict[str
     inside = {name for fold in folds.values() for name in (fold.base, fold.light)}
     out = {
         name: Making(
-            part.made, needs[name].need_g, gelatine=_gelatine(part.mix),
+            part.made, needs[name].need_g, needless=needless(part.made.kind, part.mix),
             beaten=part.beaten or name in inside, unmoulds=caramel,
-            eggs=part.mix.grams_of("egg") > 0, cooked=_cooked(part),
-            folds=part.made.kind != "cold_cheese" or part.mix.grams_of("cream") > 0,
+            cooked=_cooked(part),
             sieved=part.mix.main_starch not in COARSE,
         )
         for name, part in found.parts.items()
@@ -106,13 +104,9 @@ def _makings(found: Understood, lain: Stack, needs: dict[str, Need]) -> dict[str
     for name, fold in folds.items():
         out[name] = Making(
             fold.part.made, needs[name].need_g, of=(fold.base, fold.light),
-            gelatine=_gelatine(fold.part.mix),
+            needless=needless(fold.part.made.kind, fold.part.mix),
         )  # fmt: skip
     return out
-
-
-def _gelatine(mix: Mix) -> bool:
-    return any(p.ingredient.key.startswith("gelatine") for p in mix.portions)
 
 
 def _cooked(part: Part) -> Cooked:

@@ -18,8 +18,8 @@ from bellcrumb.stove.steps import Step
 # What a probe can stand in, and what it matters to know of before it is laid on.
 _PROBED: tuple[Kind, ...] = (
     "stirred", "folded", "butter", "curd", "nut", "cremeux", "gelatine", "ganache", "jam", "roux",
-    "pie", "bath", "batter", "flan", "sauce", "cheesecake", "cold_cheese", "citrus", "italian",
-    "swiss",
+    "pie", "bath", "batter", "flan", "sauce", "cheesecake", "cold_cheese", "mascarpone", "citrus",
+    "italian", "swiss",
 )  # fmt: skip
 _DONE_SHARE = 0.97  # a vessel is full this much under its weight: what drips is not waited for
 _OVER_SHARE = 1.08  # and too full beyond this

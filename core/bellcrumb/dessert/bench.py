@@ -7,7 +7,7 @@ import csv
 from functools import cache
 from importlib.resources import files
 
-from bellcrumb.dessert.tables import Row, rows
+from bellcrumb.dessert.tables import Row, needless, rows
 from bellcrumb.dessert.works import FACTS, Kind, kind_of_part
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.steps import Step
@@ -16,6 +16,7 @@ from bellcrumb.texture.families import Family
 _ON_THE_BENCH: tuple[Kind, ...] = (
     "flaky", "sweet", "crumb", "puff", "sponge", "frangipane", "nut", "jam", "torched", "fruit",
     "poached_fruit", "biscuit", "garnish", "chocolate_coat", "cold_cheese",
+    "mascarpone",
 )  # fmt: skip
 NAMES: dict[Kind, str] = {
     "flaky": "Flaky dough", "sweet": "Sweet short dough", "crumb": "Crumb base",
@@ -23,6 +24,7 @@ NAMES: dict[Kind, str] = {
     "nut": "Nut paste", "jam": "Jam glaze", "torched": "Sugar crust", "fruit": "Fruit",
     "poached_fruit": "Poached fruit", "biscuit": "Biscuits", "garnish": "Garnish",
     "chocolate_coat": "Coat of chocolate", "cold_cheese": "Cheesecake set in the cold",
+    "mascarpone": "Mascarpone cream",
 }  # fmt: skip
 _READY: dict[Kind, str] = {
     "flaky": "Cold where it says cold.", "puff": "Cold where it says cold.",
@@ -57,10 +59,7 @@ def bench_steps(kind: Kind, mix: Mix) -> list[Step]:
     work: Kind = "fruit" if kind == "poached_fruit" else kind
     table = [r for r in rows().get(work, []) if kind == "poached_fruit" or r.code not in
              ("poach", "drain")]  # fmt: skip
-    if not mix.grams_of("setter"):
-        table = [r for r in table if r.code not in ("bloom_gelatine", "melt_into_cheese")]
-    if not mix.grams_of("cream"):
-        table = [r for r in table if r.code not in ("whip_cream", "fold")]
+    table = [r for r in table if r.code not in needless(kind, mix)]
     if mix.grams_of_key(*_READY_MADE) > 0.5 * mix.mass_g:
         table = [r for r in table if r.code not in _MAKING]
     return [first, *(_step(row) for row in table), *_enough(kind, mix)]

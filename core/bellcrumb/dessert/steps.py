@@ -81,18 +81,15 @@ _COOKED_WORDS: dict[Cooked, str] = {
 
 @dataclass(frozen=True)
 class Making:
-    """A part to be made: how much of it, and what its formula makes needless or needed: whether it
-    holds gelatine, egg and something to fold in, whether it is beaten again and unmoulded, how its
-    pot is cooked and whether it goes through a sieve. A part that is folded of others names them in
-    ``of``."""
+    """A part to be made: how much of it, the codes of steps its formula makes ``needless``, whether
+    it is beaten again and unmoulded, how its pot is cooked and whether it goes through a sieve. A
+    part that is folded of others names them in ``of``."""
 
     made: Made
     grams: float
-    gelatine: bool = False
+    needless: frozenset[str] = frozenset()
     beaten: bool = True
     unmoulds: bool = False
-    eggs: bool = True
-    folds: bool = True
     cooked: Cooked = "boil"
     sieved: bool = True
     of: tuple[str, ...] = ()
@@ -121,12 +118,8 @@ def _needless(row: Row, making: Making, schools: Schools) -> bool:
         return True
     if row.code == "beat_smooth_before":
         return not making.beaten
-    if row.code in ("melt_stir_gelatine", "bloom_gelatine", "melt_into_cheese"):
-        return not making.gelatine
-    if row.code in ("mix_eggs_sugar", "temper"):
-        return not making.eggs
-    if row.code in ("whip_cream", "fold"):
-        return not making.folds
+    if row.code in making.needless:
+        return True
     if row.code == "soften_cream":
         return True  # a wait of the whole, from the cream on it to the plate
     if row.code == "unmould":

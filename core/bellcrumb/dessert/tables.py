@@ -9,6 +9,7 @@ from functools import cache
 from importlib.resources import files
 
 from bellcrumb.dessert.works import Kind
+from bellcrumb.mix.composition import Mix
 
 
 @dataclass(frozen=True)
@@ -110,6 +111,7 @@ def _classes(kind: Kind, schools: Schools, *, upper: bool) -> tuple[str, ...]:
         "cremeux",
         "gelatine",
         "cold_cheese",
+        "mascarpone",
         "whipped",
     ):
         names.append("hot_cream" if hot else "cold_cream")
@@ -124,6 +126,21 @@ def _classes(kind: Kind, schools: Schools, *, upper: bool) -> tuple[str, ...]:
     ):
         names.append("set")
     return tuple(names)
+
+
+def needless(kind: Kind, mix: Mix) -> frozenset[str]:
+    """Codes of the steps a part has no need of, by what is not in its mix: gelatine, egg, cream to
+    fold in, whites beside yolks."""
+    out: set[str] = set()
+    if not any(p.ingredient.key.startswith("gelatine") for p in mix.portions):
+        out |= {"melt_stir_gelatine", "bloom_gelatine", "melt_into_cheese"}
+    if not mix.grams_of("egg"):
+        out |= {"mix_eggs_sugar", "temper", "warm_yolks"}
+    if not (mix.white_g and mix.yolk_g):
+        out.add("whip_whites")
+    if kind in ("cold_cheese", "mascarpone") and not mix.grams_of("cream"):
+        out |= {"whip_cream", "fold"} if kind == "cold_cheese" else {"whip_cream"}
+    return frozenset(out)
 
 
 def meeting(lower: Kind, upper: Kind, schools: Schools, *, coated: bool = False) -> Meeting | None:

@@ -17,7 +17,8 @@ Kind = Literal[
     "flaky", "sweet", "crumb", "choux", "puff", "sponge", "caramel", "stirred", "folded", "butter",
     "roux", "curd", "citrus", "bath", "pie", "cheesecake", "french", "italian", "swiss", "whipped",
     "cremeux", "ganache", "jam", "nut", "fruit", "poached_fruit", "biscuit", "torched",
-    "frangipane", "gelatine", "cold_cheese", "chocolate_coat", "garnish", "batter", "sauce", "flan",
+    "frangipane", "gelatine", "cold_cheese", "mascarpone", "chocolate_coat", "garnish", "batter",
+    "sauce", "flan",
 ]  # fmt: skip
 Lies = Literal[
     "lining", "poured", "mm", "below_rim", "share", "grams", "dome", "swirls", "dusted", "sheet",
@@ -74,10 +75,11 @@ FACTS: dict[Kind, WorkFacts] = {
     "frangipane": WorkFacts("poured", 0.95, lost=0.04),
     "gelatine": WorkFacts("poured", None, lost=0.04, spoils=True),
     "cold_cheese": WorkFacts("poured", 0.85, lost=0.05, spoils=True),
+    "mascarpone": WorkFacts("poured", 0.80, lost=0.05, spoils=True),
     "chocolate_coat": WorkFacts("dusted", 1.3, lost=0.10),
     "garnish": WorkFacts("dusted", 0.5, lost=0.05),
 }
-_FOLDED = ("diplomat", "chiboust", "bavarian_cream")
+_FOLDED = ("diplomat", "chiboust", "bavarian_cream", "fruit_mousse")
 TOPPINGS = ("whipped", "italian", "swiss", "french")
 _BATTERS = ("clafoutis", "bread_pudding")
 _CITRUS_BAKED = ("citrus_tart", "buttermilk_pie", "baked_custard_pie", "pumpkin_pie", "clafoutis",
@@ -149,7 +151,9 @@ def kind_of_part(
         return "cheesecake"
     if family.key == "cheesecake_cold":
         return "cold_cheese"
-    if family.key == "panna_cotta":
+    if family.key == "mascarpone_cream":
+        return "mascarpone"
+    if family.key in ("panna_cotta", "jelly"):
         return "gelatine"
     if family.key == "cremeux":
         return "cremeux"

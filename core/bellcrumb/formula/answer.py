@@ -10,10 +10,10 @@ from bellcrumb.pantry.eggs import EggGrade
 from bellcrumb.reasons import Reason
 from bellcrumb.texture.coagulation import Coagulation, coagulation
 from bellcrumb.texture.endpoint import Endpoint, endpoint
-from bellcrumb.texture.families import JUICES, Family, Standing, family, standings
+from bellcrumb.texture.families import JUICES, WHITES, Family, Standing, family, standings
 from bellcrumb.texture.how_set import beating_matters, how_set, is_whipped_cream
 from bellcrumb.texture.no_custard import Other, other_than_custard
-from bellcrumb.texture.set_index import MODEL_SPREAD, SetStrength, Style, set_strength
+from bellcrumb.texture.set_index import MODEL_SPREAD, WHIPPED, SetStrength, Style, set_strength
 
 
 @dataclass(frozen=True)
@@ -54,6 +54,7 @@ class Answer:
 # Half-widths of a family's windows beyond which nothing is known of a mix: ordinary formulas of
 # strangers lie up to two from the nearest centre.
 FAR = 2.2
+_PARTED = 0.06  # of the mix, from which whites beside yolks are asked about; our estimate
 # How much further a family is that is not usually beaten, where this one is. Our estimate.
 _OTHERWISE_WORKED = 0.6
 
@@ -95,6 +96,28 @@ def measure_spread(lines: list[Line | None], style: Style) -> float:
         more = mix + Mix((Portion(line.ingredient, line.spread_g),))
         total += (set_strength(more, style).index - at) ** 2
     return float(total**0.5)
+
+
+def _chance_spread(mix: Mix, style: Style) -> float:
+    """How far S may lie off because nobody said whether the egg is baked or stirred: the standard
+    deviation of the two sets at the chance of each."""
+    chance = style.still
+    if chance in (0.0, 1.0):
+        return 0.0
+    apart = _apart(mix, replace(style, still=1.0), replace(style, still=0.0))
+    return apart * math.sqrt(chance * (1 - chance))
+
+
+def _apart(mix: Mix, one: Style, other: Style) -> float:
+    """How far apart S is in two styles."""
+    return abs(set_strength(mix, one).index - set_strength(mix, other).index)
+
+
+def _whites_beside_yolks(mix: Mix) -> bool:
+    """Whether whites were parted from yolks and both are in it, which one does to whip them."""
+    whites = [p for p in mix.portions if p.ingredient.key in WHITES]
+    parted = sum(p.grams for p in whites) > _PARTED * mix.mass_g and mix.yolk_g > 0
+    return parted and not any(p.whipped for p in whites)
 
 
 def shifted(found: Answer, by: float) -> Answer:
@@ -165,13 +188,24 @@ def answer(
     spread = measure_spread(lines, style)
     distance = next((s.distance for s in guesses if s.family is fam), 99.0)
     outside = bool(liquid) and distance > FAR
-    # Twice the spread of the model; it never saw a pie that is more than half sugar.
-    unsure = outside or fam.liquid_basis == "egg"
+    # Twice the spread of the model; it never saw a mix that is half sugar, nor a syrup boiled down.
+    unsure = outside or fam.liquid_basis in ("egg", "water")
     doubt = math.sqrt(3) * MODEL_SPREAD if unsure else 0.0
-    strength = set_strength(mix, style, math.hypot(spread, doubt))
+    parted = not style.foam_keys and _whites_beside_yolks(mix)
+    if parted:
+        foam = replace(style, foam_keys=WHITES, foam_strength=WHIPPED["egg"][0],
+                       air_ml_per_g=WHIPPED["egg"][1])  # fmt: skip
+        doubt = math.hypot(doubt, _apart(mix, style, foam))
+    spread = math.hypot(spread, doubt, _chance_spread(mix, style))
+    strength = set_strength(mix, style, spread)
+    if parted:
+        warnings.append(
+            "Whites stand beside yolks and are counted as they are: whipped and folded in, say so "
+            "in their line and it sets lighter."
+        )
     worked = None
     if beaten is None and beating_matters(mix, style):
-        worked = set_strength(mix, replace(style, beaten=True), math.hypot(spread, doubt))
+        worked = set_strength(mix, replace(style, beaten=True), spread)
     stop = endpoint(mix, fam, altitude_m)
     egg = coagulation(mix, fam)
     if outside:

@@ -94,6 +94,9 @@ def _enzyme(c: Case) -> Iterator[Caution]:
             )
 
 
+_STARCH_HOLDS = 30.0  # g of corn starch per 1000 g that hold milk with juice; our estimate
+
+
 def _clots(c: Case) -> Iterator[Caution]:
     lean = sum(
         p.grams
@@ -104,7 +107,10 @@ def _clots(c: Case) -> Iterator[Caution]:
     dairy = lean + c.mix.grams_of("cream")
     sets_by_acid = c.mix.grams_of_key("condensed_milk") > 0.25 * c.mix.mass_g
     cultured = c.mix.grams_of("cultured", "fresh_cheese")
-    if dairy and lean > 0.5 * dairy and c.egg_g and not sets_by_acid and cultured < 0.3 * dairy:
+    stiff = c.starch_per_1000 > _STARCH_HOLDS  # such creams take their juice at the end
+    if stiff or sets_by_acid or cultured >= 0.3 * dairy:
+        return
+    if dairy and lean > 0.5 * dairy and c.egg_g:
         share = c.acid_g / dairy
         if share > 0.05:
             yield Caution(
@@ -272,8 +278,15 @@ def _enzyme_of_yolk(c: Case) -> Iterator[Caution]:
         )
 
 
+_RICH = ("condensed_milk", "condensed_milk_skim", "dulce_de_leche")  # such are sauces and soaks
+
+
 def _nothing_sets(c: Case) -> Iterator[Caution]:
-    if c.family is None or c.family.on_the_stove or c.egg_g > 0.02 * c.mix.mass_g:
+    if c.family is None or c.egg_g > 0.02 * c.mix.mass_g:
+        return
+    baked = not c.family.on_the_stove
+    sauce = c.mix.grams_of("chocolate", "alcohol", "fat") or c.mix.grams_of_key(*_RICH)
+    if not baked and (sauce or any(p.whipped for p in c.mix.portions)):
         return
     held = (
         c.starch_per_1000 > 15
@@ -284,7 +297,8 @@ def _nothing_sets(c: Case) -> Iterator[Caution]:
     if not held:
         yield Caution(
             "nothing_sets",
-            "Nothing in it sets in the oven: no egg, no starch.",
+            f"Nothing in it sets{' in the oven' if baked else ''}: no egg, no starch"
+            f"{'' if baked else ', no gelatine'}.",
             "Add eggs, or set it with gelatine in the cold.",
         )
 

@@ -34,6 +34,21 @@ _SUGAR_DELAYS = ((0.0, 0.0), (10.0, 2.0), (20.0, 4.5), (40.0, 12.0), (60.0, 25.0
 # A boil is safe for the egg from this much corn starch per 1000 g of liquid on: 5 g per 250 ml.
 # Source: McGee, On Food and Cooking; confidence high.
 PROTECTS_EGG_G = 20.0
+# It is said of an egg or three yolks to 250 ml; little egg clots less easily. Our estimates.
+_USUAL_EGG_G, _LEAST_SHARE = 120.0, 0.6
+
+
+def protects_egg_g(egg_g_per_1000: float) -> float:
+    """Corn starch (equivalent) per 1000 g of liquid that makes a boil safe for so many grams of
+    egg and yolk in it, g.
+
+    Full from 120 g of egg on, down to 0.6 of it for 72 g and less. Source: McGee; the slope is our
+    estimate.
+
+    >>> protects_egg_g(200.0), protects_egg_g(90.0), protects_egg_g(0.0)
+    (20.0, 15.0, 12.0)
+    """
+    return PROTECTS_EGG_G * min(1.0, max(_LEAST_SHARE, egg_g_per_1000 / _USUAL_EGG_G))
 
 
 def sugar_delay_k(sugar_pct_of_water_phase: float) -> float:

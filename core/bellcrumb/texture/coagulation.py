@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from bellcrumb.laws import egg
 from bellcrumb.laws.egg import WHITE_PROTEIN, YOLK_PROTEIN
-from bellcrumb.laws.starch import PROTECTS_EGG_G, pasting
+from bellcrumb.laws.starch import pasting, protects_egg_g
 from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.families import Family
 from bellcrumb.texture.how_set import ramp
@@ -59,6 +59,15 @@ def set_temp_c(mix: Mix) -> float | None:
     )
 
 
+def starch_protects(mix: Mix, liquid_g: float) -> bool:
+    """Whether the starch of a mix keeps its egg from clotting at the boil."""
+    if liquid_g <= 0:
+        return False
+    eggs_g = mix.yolk_g + mix.whole_egg_g + mix.white_g
+    per = 1000 / liquid_g
+    return mix.corn_equivalent_g * per >= protects_egg_g(eggs_g * per)
+
+
 def _waits_for_starch_c(mix: Mix, ideal_c: float) -> float:
     """Where a bake is best whose egg is best at ``ideal_c``, with its raw starch, degC."""
     starch_pct = 100 * mix.corn_equivalent_g / mix.mass_g
@@ -81,7 +90,7 @@ def coagulation(mix: Mix, family: Family) -> Coagulation | None:
     if setting is None:
         return None
     liquid = family.liquid_g(mix)
-    protected = liquid > 0 and mix.corn_equivalent_g / liquid * 1000 >= PROTECTS_EGG_G
+    protected = starch_protects(mix, liquid)
     stirred = family.on_the_stove
     window = family.endpoint_c if stirred else family.set_centre_c
     ideal = setting + (egg.STIRRED_K if stirred else 0.0)

@@ -6,7 +6,7 @@ from typing import Literal
 from bellcrumb.laws.starch import PROTECTS_EGG_G
 from bellcrumb.laws.water import AT_BOIL_K
 from bellcrumb.mix.composition import Mix
-from bellcrumb.texture.coagulation import coagulation
+from bellcrumb.texture.coagulation import coagulation, starch_protects
 from bellcrumb.texture.families import GRAINS, Family
 
 # What has to boil in the pot before anything else happens.
@@ -128,7 +128,7 @@ def _stops(mix: Mix, family: Family, altitude_m: float, on_the_stove: bool) -> E
         hold = max(low, int(family.boil_hold_s[0]) if _flour_share(mix) > 0.5 else low)
         if altitude_m > 1500:
             hold = int(hold * 1.5)
-        if egg and egg.curdle_c is not None and starch < PROTECTS_EGG_G:
+        if egg and egg.curdle_c is not None and not starch_protects(mix, liquid):
             return Endpoint(
                 "nappe",
                 egg.ideal_c,

@@ -31,14 +31,16 @@ class RatioWindow:
 
 
 _LEAST_LIQUID = 0.12  # of a mix: with less of its liquid no family is near
-_WHITES = frozenset({"egg_white", "egg_white_past"})
+WHITES = frozenset({"egg_white", "egg_white_past"})
 _CREAMS = frozenset({"cream_30", "cream_35", "cream_heavy", "cream_au_pure", "cream_double"})
 # What a family folds in as foam: keys, S of the foam (None: baked in), ml of air per gram.
 _FOAMS: dict[str, tuple[frozenset[str], float | None, float]] = {
     "diplomat": (_CREAMS, *WHIPPED["cream"]),
     "bavarian_cream": (_CREAMS, *WHIPPED["cream"]),
-    "chiboust": (_WHITES | {"sugar_caster"}, *WHIPPED["egg"]),
-    "cheesecake_ricotta": (_WHITES, None, 1.5),
+    "fruit_mousse": (_CREAMS, *WHIPPED["cream"]),
+    "mascarpone_cream": (WHITES | _CREAMS, *WHIPPED["cream"]),
+    "chiboust": (WHITES | {"sugar_caster"}, *WHIPPED["egg"]),
+    "cheesecake_ricotta": (WHITES, None, 1.5),
 }
 
 
@@ -104,16 +106,31 @@ JUICES = {"lemon_juice", "lime_juice", "orange_juice", "grapefruit_juice", "pass
            "raspberry_puree", "mango_puree"}  # fmt: skip
 
 
+_MASHED = ("pumpkin_puree", "banana_puree")  # no drink; a cream is made firm by them
+_DRAWN = ("water", "coffee_brewed", "espresso", "tea_brewed")
+
+
 @lru_cache(maxsize=8192)
 def _is_liquid(basis: str, key: str, category: str) -> bool:
+    fruity = key in JUICES or (
+        category == "fruit" and key.endswith(("_juice", "_puree")) and key not in _MASHED
+    )
     if basis in ("citrus juice", "water + juice", "condensed milk + juice"):
-        if key in JUICES:
+        if key in JUICES or (fruity and basis.startswith("water")):
             return True
         return (basis.startswith("water") and key == "water") or (
             basis.startswith("condensed") and key == "condensed_milk"
         )
     if basis == "wine":
         return category == "alcohol"
+    if basis == "water":
+        return key in ("water", "coconut_water", "coconut_milk")
+    if basis == "mascarpone":
+        return key == "mascarpone"
+    if basis == "fruit puree":
+        return fruity
+    if basis == "juice, wine, coffee":
+        return fruity or category == "alcohol" or key in _DRAWN
     if basis == "egg":
         return category == "egg"
     if basis in ("cream cheese", "ricotta"):
@@ -127,11 +144,8 @@ def _is_liquid(basis: str, key: str, category: str) -> bool:
         "buttermilk_low",
         "buttermilk_whole",
         "coconut_milk",
-        "water",
         "coconut_cream",
-        "coffee_brewed",
-        "espresso",
-        "tea_brewed",
+        *_DRAWN,
     )
 
 
@@ -225,6 +239,7 @@ _MOUNTED = 0.08
 
 # A batter is of flour; a flan of as much corn starch is boiled first. Our estimates.
 _NO_BATTER, _LEAST_FLOUR = 1.0, 0.02
+_NO_FLOUR = 0.6  # a flour cream of starch is another one
 _NO_CURD = 3.0  # juice without an egg is none
 # What has so much of gelatine, or of whipped cream, in it hardly goes into the oven. Our estimates.
 _SETS_COLD, _FOLDED, _NO_BAKE = 0.004, 0.2, 1.5
@@ -282,6 +297,8 @@ def standings(mix: Mix) -> list[Standing]:
         for mark, weight in _MARK_WEIGHT.items():
             if mark == "buttermilk" and fam.group == "cold_set":
                 continue  # set in the cold it is one more milk
+            if mark == "juice" and fam.key == "jelly":
+                continue  # of wine or coffee it is one as well
             here, there = marks[mark], centre[mark]
             distance += weight * abs(here - there)
             if (there > 0.05) != (here > 0.02) and mark not in ("butter", "white"):
@@ -291,6 +308,8 @@ def standings(mix: Mix) -> list[Standing]:
         batter = max(0.5 * mix.starch_g, _LEAST_FLOUR * mix.mass_g)
         if fam.key == "clafoutis" and _flour_g(mix) < batter:
             distance += _NO_BATTER
+        if fam.key == "flour_cream" and mix.starch_g and _flour_g(mix) < 0.5 * mix.starch_g:
+            distance += _NO_FLOUR
         if fam.group == "curd" and not mix.grams_of("egg"):
             distance += _NO_CURD
         if not fam.on_the_stove and set_cold:

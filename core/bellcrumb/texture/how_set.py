@@ -14,6 +14,9 @@ from bellcrumb.texture.set_index import SOAKS, Style
 # windows of the families; wide enough that starch gains more than the egg's network loses.
 _BAKED_BELOW_G, _BOILED_ABOVE_G = 12.0, 62.0
 _MORE_PER_EGG = 0.1  # the upper end rises by this per gram of egg in 1000 g of liquid
+# Sugar of what is beside egg and starch from which yolks are in a syrup, and how often such a sweet
+# is baked rather than stirred. Our estimates.
+_SYRUP, _SYRUP_BAKED = (0.3, 0.45), 0.6
 PULPS = ("pumpkin_puree", "sweet_potato", "chestnut_sweet")
 
 
@@ -57,8 +60,9 @@ def still_chance(mix: Mix) -> float:
     # Of what is neither egg nor starch, so that more of either never speaks against baking.
     share = 1 / max(mix.mass_g - mix.grams_of("egg", "starch"), 1e-9)
     pulp = mix.grams_of_key(*PULPS)
+    mascarpone = mix.grams_of_key("mascarpone")  # is whipped with egg, hardly ever baked by itself
     told = max(
-        ramp(mix.grams_of("fresh_cheese") * share, 0.10, 0.25),
+        ramp((mix.grams_of("fresh_cheese") - mascarpone) * share, 0.10, 0.25),
         ramp(pulp * share, 0.10, 0.25),
         ramp(mix.grams_of_key(*SOAKS) * share, 0.05, 0.15),
         ramp(mix.grams_of_key("condensed_milk") * share, 0.12, 0.30),
@@ -77,7 +81,18 @@ def still_chance(mix: Mix) -> float:
     dairy *= 1 - ramp(mix.grams_of_key(*GRAINS) * share, 0.02, 0.06)  # grains simmer in a pot
     milky = liquid - mix.grams_of_key("water")
     dairy *= 1 - ramp(sour / max(milky + sour, 1e-9), 0.25, 0.6)
-    return max(told, dairy)
+    dairy *= 1 - ramp(mascarpone * share, 0.25, 0.45)
+    return max(told, dairy, _syrup_chance(mix))
+
+
+def _syrup_chance(mix: Mix) -> float:
+    """The chance that yolks in sugar and water, without milk, are baked in a bath: such sweets are
+    about as often stirred over the heat."""
+    if mix.grams_of("milk", "cream", "cultured", "alcohol") or mix.grams_of_key(*JUICES):
+        return 0.0
+    beside = max(mix.mass_g - mix.grams_of("egg", "starch"), 1e-9)
+    sweet = ramp(mix.added_sugar_g / beside, *_SYRUP)
+    return _SYRUP_BAKED * sweet * (1 if mix.yolk_g else 0)
 
 
 def how_set(mix: Mix, chosen: Family | None, beaten: bool | None) -> Style:

@@ -39,6 +39,19 @@ SETTER_S = {
 SOAKS = ("bread_white", "brioche", "croissant", "panettone", "zwieback", "breadcrumb")
 _SOAKED_S = 10.0
 
+# S per % of what is neither sugar nor starch in a cooked pulp: the walls of a squash hold water as
+# a gum does, mashed roots and bananas less. Source: craft ratios of pumpkin pies; our estimate.
+_PULP_S = {"pumpkin_puree": 1.2, "sweet_potato": 0.9, "banana": 0.9}
+# However sweet, egg that is heated until it sets keeps this much of its strength: sugar delays it
+# more than it weakens it (pies of egg and syrup cut). Our estimate.
+_SOFTEST_EGG = 0.85
+# Beyond so much of a mix yolk left still sets to more than its share: from there its grains touch.
+# Source: sweets of yolk and syrup unmould at a third of yolk; our estimate.
+_MUCH_YOLK_PCT, _DENSE_YOLK = 20.0, 0.012
+# Whole or ground nuts lie in the gel without diluting it: what sets is as strong as without them.
+# Source: filled gels with inactive filler; that they do not stiffen it is our estimate.
+_PASTES = ("_paste", "_butter", "_puree", "marzipan", "tahini", "chestnut_sweet", "_milk")
+
 FACTORS = (
     "mass",
     "starch",
@@ -54,6 +67,7 @@ FACTORS = (
     "pulp",
     "acid",
     "fresh_cheese",
+    "filler",
 )
 _AT = {name: i for i, name in enumerate(FACTORS)}
 
@@ -84,6 +98,12 @@ class Style:
     air_ml_per_g: float = 0.0
 
 
+def _lies_in(ingredient: Ingredient) -> bool:
+    pieces = ingredient.category == "nut" or ingredient.key in ("coconut_desiccated",
+                                                                "coconut_sweet")  # fmt: skip
+    return pieces and not ingredient.key.endswith(_PASTES)
+
+
 @cache
 def factors_of(ingredient: Ingredient) -> Array:
     """What one gram of an ingredient brings to the set, as a vector over ``FACTORS``."""
@@ -99,8 +119,8 @@ def factors_of(ingredient: Ingredient) -> Array:
     milk_fat = i.milk_fat_pct if not i.key.startswith("coconut") else 0.7 * i.fat_pct
     cocoa_butter = max(0.0, i.cocoa_solids_pct - i.cocoa_nonfat_pct)
     pulp = 0.0
-    if i.key in ("pumpkin_puree", "sweet_potato", "banana"):
-        pulp = 0.9 * i.other_carb_pct
+    if i.key in _PULP_S:
+        pulp = _PULP_S[i.key] * i.other_carb_pct
     if i.key in SOAKS:
         pulp = _SOAKED_S
     return np.array(
@@ -119,12 +139,13 @@ def factors_of(ingredient: Ingredient) -> Array:
             pulp / 100,
             JUICE_EQUIVALENT.get(i.key, 0.0),
             1.0 if i.category == "fresh_cheese" else 0.0,
+            1.0 if _lies_in(i) else 0.0,
         ]
     )
 
 
 def totals(mix: Mix) -> Array:
-    """Grams of each of ``FACTORS`` in a mix, shape (14,)."""
+    """Grams of each of ``FACTORS`` in a mix, shape (15,)."""
     total = np.zeros(len(FACTORS))
     for portion in mix.portions:
         total += portion.grams * factors_of(portion.ingredient)
@@ -132,17 +153,21 @@ def totals(mix: Mix) -> Array:
 
 
 def _base(total: Array, style: Style) -> tuple[Array, Array]:
-    """S and the share of it carried by elastic gels, for totals of shape (..., 14)."""
-    per = 100 * total / np.maximum(total[..., :1], 1e-9)
+    """S and the share of it carried by elastic gels, for totals of shape (..., 15)."""
+    gel = total[..., :1] - total[..., _AT["filler"], None]
+    per = 100 * total / np.maximum(gel, 1e-9)
     v: dict[str, Any] = {name: per[..., i] for name, i in _AT.items()}
-    soft = np.maximum(0.55, 1 - 0.006 * np.maximum(0, v["sugar"] - 12))
+    sweet_by = 1 - 0.006 * np.maximum(0, v["sugar"] - 12)
+    soft, soft_egg = np.maximum(0.55, sweet_by), np.maximum(_SOFTEST_EGG, sweet_by)
     low, high = _HALF_COOKED
     raw = style.still * np.clip((v["fresh_cheese"] - low) / (high - low), 0, 1)
     cooked = 1 - 0.5 * raw
     boiled_together = 1 - np.minimum(0.30, 0.003 * v["acid"])
     starch = cooked * v["starch"] * boiled_together
     network = style.still + (1 - style.still) * _STIRRED_EGG
-    egg = 2.8 * (v["white_protein"] + 0.36 * v["yolk_protein"]) * network
+    yolk_pct = v["yolk_protein"] / YOLK_PROTEIN
+    dense = _DENSE_YOLK * style.still * np.maximum(0, yolk_pct - _MUCH_YOLK_PCT)
+    egg = 2.8 * (v["white_protein"] + (0.36 + dense) * v["yolk_protein"]) * network
     sweet = v["sweet_milk_protein"]
     clotted = np.where((sweet > 0.5) & (v["acid"] > 0), v["acid"] / np.maximum(2 * sweet, 1e-9), 0)
     clotted = np.minimum(1, clotted)
@@ -150,13 +175,15 @@ def _base(total: Array, style: Style) -> tuple[Array, Array]:
     gelatine = 6.5 * v["gelatine"]
     fat = 0.06 * v["milk_fat"] + 0.12 * v["cocoa_butter"] + 0.13 * v["cocoa_nonfat"]
     beaten = _BEATEN if style.beaten else 1.0
-    strength = (starch + egg) * soft * beaten + milk + gelatine * beaten + v["pulp"] + fat
-    elastic = style.still * egg * soft + gelatine * beaten
+    strength = (
+        (starch * soft + egg * soft_egg) * beaten + milk + gelatine * beaten + v["pulp"] + fat
+    )
+    elastic = style.still * egg * soft_egg + gelatine * beaten
     return strength, elastic / np.maximum(strength, 1e-9)
 
 
 def strength(total: Array, style: Style, foam: Foam | None = None) -> tuple[Array, Array]:
-    """S and the slice/unmould cut for totals of shape (..., 14).
+    """S and the slice/unmould cut for totals of shape (..., 15).
 
     ``total`` is everything but a folded-in ``foam`` (None: nothing folded in). Elastic gels
     release earlier than starch or cheese gels, which is why the top cut moves.
