@@ -201,6 +201,9 @@ def _overdone(c: Case) -> Iterator[Caution]:
         )
 
 
+_EGG_WATER = 0.75  # of a whole egg
+
+
 def _batter(c: Case) -> bool:
     """Whether it is baked as a batter: a far or a clafoutis of much flour is no mistake."""
     return c.family is not None and c.family.key == "clafoutis"
@@ -209,7 +212,7 @@ def _batter(c: Case) -> bool:
 def _tenfold(c: Case) -> Iterator[Caution]:
     if c.family is not None and c.family.liquid_basis == "egg":
         return  # a pie of eggs and sugar: it has neither milk to be thin nor to be pasty by
-    starch, liquid = c.mix.corn_equivalent_g, c.liquid_g
+    starch, liquid, eggs = c.mix.corn_equivalent_g, c.liquid_g, _EGG_WATER * c.egg_g
     poured = c.mix.grams_of("fresh_cheese", "cultured") < 0.2 * c.mix.mass_g
     if liquid and poured and c.starch_per_1000 > 250:
         yield Caution(
@@ -217,7 +220,7 @@ def _tenfold(c: Case) -> Iterator[Caution]:
             f"{c.mix.starch_g:.0f} g of starch in {liquid:.0f} g of liquid is a dough.",
             f"Ten times too much? {c.mix.starch_g / 10:.0f} g would be usual.",
         )
-    elif liquid and poured and c.starch_per_1000 > (240 if _batter(c) else 125):
+    elif liquid and poured and starch > (240 if _batter(c) else 125) * (liquid + eggs) / 1000:
         yield Caution(
             "pasty",
             f"{c.starch_per_1000:.0f} g of starch (as corn) per 1000 g of liquid: more than any of "

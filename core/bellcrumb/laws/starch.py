@@ -31,9 +31,9 @@ CORN = PASTING["corn_starch"]
 _FULL_BY_C = 99.0  # however much sugar delays it, a boil is the end of it
 SEEN_SHARE = 1 / 3  # of its climb at which the eye sees it thicken; our estimate, from corn at 80
 _SUGAR_DELAYS = ((0.0, 0.0), (10.0, 2.0), (20.0, 4.5), (40.0, 12.0), (60.0, 25.0))
-# A boil is safe for the egg from this much corn starch per 1000 g of liquid on: 5 g per 250 ml.
-# Source: McGee, On Food and Cooking; confidence high.
-PROTECTS_EGG_G = 20.0
+# A boil is safe for the egg from this much corn starch per 1000 g of liquid on: 5 g per 250 ml,
+# which weigh 258 g. Source: McGee, On Food and Cooking; confidence high.
+PROTECTS_EGG_G = 19.35
 # It is said of an egg or three yolks to 250 ml; little egg clots less easily. Our estimates.
 _USUAL_EGG_G, _LEAST_SHARE = 120.0, 0.6
 
@@ -45,8 +45,8 @@ def protects_egg_g(egg_g_per_1000: float) -> float:
     Full from 120 g of egg on, down to 0.6 of it for 72 g and less. Source: McGee; the slope is our
     estimate.
 
-    >>> protects_egg_g(200.0), protects_egg_g(90.0), protects_egg_g(0.0)
-    (20.0, 15.0, 12.0)
+    >>> tuple(round(protects_egg_g(egg), 2) for egg in (200.0, 90.0, 0.0))
+    (19.35, 14.51, 11.61)
     """
     return PROTECTS_EGG_G * min(1.0, max(_LEAST_SHARE, egg_g_per_1000 / _USUAL_EGG_G))
 

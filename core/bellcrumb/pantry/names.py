@@ -66,6 +66,8 @@ IGNORED = frozenset(
     "denoyautes denoyautees rassi rassie scolata scolato ben ammollata ammollato ammollati "
     "lattina firmly millefiori getrennt geputzt gerieben grattee grattees derouler "
     "prete rolled topped tailed shaken ready made meyer bramley bashed stale up "
-    "lengthways broken eingeweicht eingeweichte zerbroselt zerbroselte zerkrumelt".split()
+    "warmed smooth presse pressee frigo fresche pomada tritati tritate trituradas triturados "
+    "ausgekratzt gepresst frisch lengthways broken eingeweicht eingeweichte zerbroselt "
+    "zerbroselte zerkrumelt".split()
 )
 STEMMED_IGNORED = frozenset(_singular(word) for word in IGNORED)

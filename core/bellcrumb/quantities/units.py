@@ -86,8 +86,10 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
      "tablette tablettes tableta tabletas tavoletta tavolette tafel tafeln tub tubs tarrina "
      "tarrinas rotolo rouleau tarro pot pots bag bags sleeve sleeves brik bouteille bottiglia "
      "flasche block blocks bar bars brick bricks container containers "
-     "vasetti barattolo barattoli briquette briquettes vaschetta vaschette  "
-     "fiala fialetta"),
+     "vasetti barattolo barattoli briquette briquettes vaschetta vaschette"),
+    # Of aroma, as baking shelves sell it.
+    ("vial", "volume", 2.0, 0.3,
+     "vial vials fiala fiale fialetta fialette fiole fioles fläschchen röhrchen ampolla frasquito"),
 )  # fmt: skip
 
 

@@ -197,11 +197,16 @@ def family(key: str) -> Family:
         raise CraftError("family", f"“{key}” is no family we know. One of: {known}.") from None
 
 
+# In a cheesecake they lie whole; elsewhere they are melted.
+_CHIPS = ("choc_chips_dark", "choc_chips_milk", "choc_chips_white")
+
+
 def _marks(mix: Mix) -> dict[str, float]:
     """Shares of the telling ingredients, by which families exclude each other."""
     mass = mix.mass_g or 1.0
+    strewn = mix.grams_of_key(*_CHIPS) if mix.grams_of("fresh_cheese") > 0.3 * mass else 0.0
     return {
-        "chocolate": mix.grams_of("chocolate") / mass,
+        "chocolate": (mix.grams_of("chocolate") - strewn) / mass,
         "cheese": mix.grams_of("fresh_cheese") / mass,
         "ricotta": mix.grams_of_key("ricotta_whole", "ricotta_part") / mass,
         "quark": mix.grams_of_key(*_LEAN_CURDS) / mass,
@@ -239,12 +244,25 @@ _MOUNTED = 0.08
 
 # A batter is of flour; a flan of as much corn starch is boiled first. Our estimates.
 _NO_BATTER, _LEAST_FLOUR = 1.0, 0.02
+_BATTER_STARCH, _NO_COLD = 0.03, 1.0  # raw starch in what is not heated is left raw
 _NO_FLOUR = 0.6  # a flour cream of starch is another one
 _NO_CURD = 3.0  # juice without an egg is none
 # What has so much of gelatine, or of whipped cream, in it hardly goes into the oven. Our estimates.
 _SETS_COLD, _FOLDED, _NO_BAKE = 0.004, 0.2, 1.5
 # Of two families as near, the one that kitchens make seldom is the worse guess. Our estimates.
 _RARE = {"layered_pudding": 0.5, "ice_cream_base": 0.35}
+
+
+def pieces_g(mix: Mix) -> float:
+    """Grams of fruit in pieces: no juice, no jam."""
+    return sum(
+        p.grams
+        for p in mix.portions
+        if p.ingredient.category == "fruit"
+        and p.ingredient.key not in JUICES
+        and not p.ingredient.key.startswith("jam_")
+        and not p.ingredient.key.endswith(("_juice", "_puree"))
+    )
 
 
 def _flour_g(mix: Mix) -> float:
@@ -276,11 +294,14 @@ def standings(mix: Mix) -> list[Standing]:
     marks = _marks(mix)
     foam = sum(p.grams for p in mix.portions if p.whipped and p.ingredient.category == "cream")
     set_cold = marks["gelatine"] > _SETS_COLD or foam > _FOLDED * mix.mass_g
+    around = mix.mass_g - pieces_g(mix)  # a custard may lie around any amount of fruit
     found = []
     for fam in families().values():
         liquid = fam.liquid_g(mix)
-        if liquid < _LEAST_LIQUID * mix.mass_g or (
-            fam.liquid_basis == "egg" and not _of_egg_alone(mix)
+        if (
+            not liquid
+            or liquid < _LEAST_LIQUID * around
+            or (fam.liquid_basis == "egg" and not _of_egg_alone(mix))
         ):
             found.append(Standing(fam, 99.0))
             continue
@@ -299,6 +320,8 @@ def standings(mix: Mix) -> list[Standing]:
                 continue  # set in the cold it is one more milk
             if mark == "juice" and fam.key == "jelly":
                 continue  # of wine or coffee it is one as well
+            if mark in ("ricotta", "quark") and fam.key == "cheesecake_cold":
+                continue  # of any fresh cheese
             here, there = marks[mark], centre[mark]
             distance += weight * abs(here - there)
             if (there > 0.05) != (here > 0.02) and mark not in ("butter", "white"):
@@ -310,6 +333,8 @@ def standings(mix: Mix) -> list[Standing]:
             distance += _NO_BATTER
         if fam.key == "flour_cream" and mix.starch_g and _flour_g(mix) < 0.5 * mix.starch_g:
             distance += _NO_FLOUR
+        if fam.key == "cheesecake_cold" and mix.starch_g > _BATTER_STARCH * mix.mass_g:
+            distance += _NO_COLD
         if fam.group == "curd" and not mix.grams_of("egg"):
             distance += _NO_CURD
         if not fam.on_the_stove and set_cold:

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from bellcrumb.mix.composition import Mix
-from bellcrumb.texture.families import JUICES
+from bellcrumb.texture.families import pieces_g
 
 # Shares of the mass; what divides the kinds is wide in practice. Our estimates.
 _DOUGH_FLOUR = 0.3  # no custard, pudding or batter has such a share of flour
@@ -89,18 +89,6 @@ def _is_crumb(mix: Mix) -> bool:
     )
 
 
-def _pieces_g(mix: Mix) -> float:
-    """Grams of fruit in pieces: no juice, no jam."""
-    return sum(
-        p.grams
-        for p in mix.portions
-        if p.ingredient.category == "fruit"
-        and p.ingredient.key not in JUICES
-        and not p.ingredient.key.startswith("jam_")
-        and not p.ingredient.key.endswith(("_juice", "_puree"))
-    )
-
-
 def _is_almond_cream(mix: Mix, eggs: float, dairy: float) -> bool:
     nuts, butter = mix.grams_of("nut"), mix.grams_of("fat")
     rich = nuts > _ALMONDS * mix.mass_g and butter > _ALMOND_BUTTER * mix.mass_g
@@ -146,7 +134,7 @@ def other_than_custard(mix: Mix) -> Other | None:
     if jam > 0.5 * mass and dairy < 0.05 * mass:
         return Other("glaze", "a glaze of jam")
     sweetened = sugar > 0 and not sets  # (fruit alone may be the first line of anything)
-    if _pieces_g(mix) > _FRUIT * mass and sweetened and dairy < 0.05 * mass:
+    if pieces_g(mix) > _FRUIT * mass and sweetened and dairy < 0.05 * mass:
         return Other("garnish", "fruit")
     chocolate = mix.grams_of("chocolate")
     if is_mirror(mix):

@@ -36,7 +36,7 @@ SETTER_S = {
 }  # fmt: skip
 
 # Bread that soaks up its custard and is baked in it; S per % of the mix, our estimate.
-SOAKS = ("bread_white", "brioche", "croissant", "panettone", "zwieback", "breadcrumb")
+SOAKS = ("bread_white", "bread_roll", "brioche", "croissant", "panettone", "zwieback", "breadcrumb")
 _SOAKED_S = 10.0
 
 # S per % of what is neither sugar nor starch in a cooked pulp: the walls of a squash hold water as
