@@ -10,7 +10,7 @@ from bellcrumb.pantry.eggs import EggGrade
 from bellcrumb.reasons import Reason
 from bellcrumb.texture.coagulation import Coagulation, coagulation
 from bellcrumb.texture.endpoint import Endpoint, endpoint
-from bellcrumb.texture.families import JUICES, WHITES, Family, Standing, family, standings
+from bellcrumb.texture.families import WHITES, Family, Standing, family, is_juice, standings
 from bellcrumb.texture.how_set import beating_matters, how_set, is_whipped_cream
 from bellcrumb.texture.no_custard import Other, other_than_custard
 from bellcrumb.texture.set_index import MODEL_SPREAD, WHIPPED, SetStrength, Style, set_strength
@@ -252,8 +252,8 @@ def _guesses(mix: Mix, beaten: bool | None) -> list[Standing]:
 
 def _pourable_g(mix: Mix) -> float:
     """Grams of milk, cream, water, plant drinks, juice and wine, whatever the family counts."""
-    poured = family("anglaise").liquid_g(mix) + mix.grams_of_key(*JUICES)
-    return poured + mix.grams_of("alcohol")
+    juice = sum(p.grams for p in mix.portions if is_juice(p.ingredient.key, p.ingredient.category))
+    return family("anglaise").liquid_g(mix) + juice + mix.grams_of("alcohol")
 
 
 def _too_little_liquid(mix: Mix, fam: Family | None) -> str:

@@ -267,11 +267,14 @@ def _foam(c: Case) -> Iterator[Caution]:
         )
 
 
+_MATTERS = 9.0  # g of corn starch per 1000 g; less steadies a sauce and sets nothing. Our estimate
+
+
 def _enzyme_of_yolk(c: Case) -> Iterator[Caution]:
     if (
         c.endpoint is not None
         and c.endpoint.mode == "nappe"
-        and c.starch_per_1000 > 5
+        and c.starch_per_1000 > _MATTERS
         and c.mix.yolk_g + c.mix.whole_egg_g > 0
     ):
         yield Caution(
@@ -281,6 +284,8 @@ def _enzyme_of_yolk(c: Case) -> Iterator[Caution]:
         )
 
 
+# What steadies an ice without egg.
+_CHURNED = ("milk_powder_skim", "milk_powder_whole", "locust_bean", "guar")
 _RICH = ("condensed_milk", "condensed_milk_skim", "dulce_de_leche")  # such are sauces and soaks
 
 
@@ -288,6 +293,8 @@ def _nothing_sets(c: Case) -> Iterator[Caution]:
     if c.family is None or c.egg_g > 0.02 * c.mix.mass_g:
         return
     baked = not c.family.on_the_stove
+    if c.mix.grams_of_key(*_CHURNED):
+        return
     sauce = c.mix.grams_of("chocolate", "alcohol", "fat") or c.mix.grams_of_key(*_RICH)
     if not baked and (sauce or any(p.whipped for p in c.mix.portions)):
         return

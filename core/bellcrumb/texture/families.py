@@ -10,7 +10,7 @@ from typing import Literal, cast
 
 from bellcrumb.errors import CraftError
 from bellcrumb.mix.composition import Mix
-from bellcrumb.texture.set_index import SOAKS, WHIPPED, Style
+from bellcrumb.texture.set_index import SETTER_S, SOAKS, WHIPPED, Style
 
 # The signs by which schools call a bake done.
 Doneness = Literal["wobble", "just_set", "clean_knife", "domed"]
@@ -110,11 +110,15 @@ _MASHED = ("pumpkin_puree", "banana_puree")  # no drink; a cream is made firm by
 _DRAWN = ("water", "coffee_brewed", "espresso", "tea_brewed")
 
 
+def is_juice(key: str, category: str) -> bool:
+    """Whether an ingredient is a juice or a purée that pours."""
+    poured = category == "fruit" and key.endswith(("_juice", "_puree")) and key not in _MASHED
+    return key in JUICES or poured
+
+
 @lru_cache(maxsize=8192)
 def _is_liquid(basis: str, key: str, category: str) -> bool:
-    fruity = key in JUICES or (
-        category == "fruit" and key.endswith(("_juice", "_puree")) and key not in _MASHED
-    )
+    fruity = is_juice(key, category)
     if basis in ("citrus juice", "water + juice", "condensed milk + juice"):
         if key in JUICES or (fruity and basis.startswith("water")):
             return True
@@ -211,8 +215,7 @@ def _marks(mix: Mix) -> dict[str, float]:
         "ricotta": mix.grams_of_key("ricotta_whole", "ricotta_part") / mass,
         "quark": mix.grams_of_key(*_LEAN_CURDS) / mass,
         "bread": mix.grams_of_key(*SOAKS) / mass,
-        "pulp": mix.grams_of_key("pumpkin_puree", "sweet_potato", "banana", "chestnut_sweet")
-        / mass,
+        "pulp": mix.grams_of_key("pumpkin_puree", "sweet_potato", "chestnut_sweet") / mass,
         "juice": mix.grams_of_key(*JUICES) / mass,
         "condensed": mix.grams_of_key("condensed_milk") / mass,
         "buttermilk": mix.grams_of_key("buttermilk_low", "buttermilk_whole") / mass,
@@ -245,6 +248,7 @@ _MOUNTED = 0.08
 # A batter is of flour; a flan of as much corn starch is boiled first. Our estimates.
 _NO_BATTER, _LEAST_FLOUR = 1.0, 0.02
 _BATTER_STARCH, _NO_COLD = 0.03, 1.0  # raw starch in what is not heated is left raw
+_NOT_IT = 1.5
 _NO_FLOUR = 0.6  # a flour cream of starch is another one
 _NO_CURD = 3.0  # juice without an egg is none
 # What has so much of gelatine, or of whipped cream, in it hardly goes into the oven. Our estimates.
@@ -272,6 +276,17 @@ def _flour_g(mix: Mix) -> float:
         for p in mix.portions
         if p.ingredient.key.startswith("flour_")
     )
+
+
+def _has_what_makes_it(key: str, mix: Mix) -> bool:
+    """Whether a mix has what a family is made by: a panna cotta its setter, a mousse its cream; and
+    nothing but juice sets a posset."""
+    sets = mix.grams_of_key(*SETTER_S)
+    if key == "panna_cotta":
+        return sets > 0
+    if key == "fruit_mousse":
+        return mix.grams_of("cream") > 0
+    return key != "posset" or not sets
 
 
 def _of_egg_alone(mix: Mix) -> bool:
@@ -318,8 +333,8 @@ def standings(mix: Mix) -> list[Standing]:
         for mark, weight in _MARK_WEIGHT.items():
             if mark == "buttermilk" and fam.group == "cold_set":
                 continue  # set in the cold it is one more milk
-            if mark == "juice" and fam.key == "jelly":
-                continue  # of wine or coffee it is one as well
+            if mark == "juice" and fam.key in ("jelly", "fruit_mousse"):
+                continue  # of wine, coffee or another fruit it is one as well
             if mark in ("ricotta", "quark") and fam.key == "cheesecake_cold":
                 continue  # of any fresh cheese
             here, there = marks[mark], centre[mark]
@@ -333,6 +348,8 @@ def standings(mix: Mix) -> list[Standing]:
             distance += _NO_BATTER
         if fam.key == "flour_cream" and mix.starch_g and _flour_g(mix) < 0.5 * mix.starch_g:
             distance += _NO_FLOUR
+        if not _has_what_makes_it(fam.key, mix):
+            distance += _NOT_IT
         if fam.key == "cheesecake_cold" and mix.starch_g > _BATTER_STARCH * mix.mass_g:
             distance += _NO_COLD
         if fam.group == "curd" and not mix.grams_of("egg"):

@@ -68,7 +68,8 @@ def still_chance(mix: Mix) -> float:
         ramp(mix.grams_of_key("condensed_milk") * share, 0.12, 0.30),
         ramp(mix.grams_of_key("buttermilk_low", "buttermilk_whole") * share, 0.15, 0.35),
     )
-    liquid = family("anglaise").liquid_g(mix)
+    wine = mix.grams_of("alcohol")
+    liquid = family("anglaise").liquid_g(mix) + wine
     sour = mix.grams_of_key(*JUICES)
     per = 1000 / max(liquid + sour, 0.05 * mix.mass_g)
     dairy = max(
@@ -79,7 +80,8 @@ def still_chance(mix: Mix) -> float:
     boiled = _BOILED_ABOVE_G + _MORE_PER_EGG * eggs
     dairy *= 1 - ramp(mix.corn_equivalent_g * per, _BAKED_BELOW_G, boiled)
     dairy *= 1 - ramp(mix.grams_of_key(*GRAINS) * share, 0.02, 0.06)  # grains simmer in a pot
-    milky = liquid - mix.grams_of_key("water")
+    milky = liquid - wine - mix.grams_of_key("water")
+    dairy *= 1 - ramp(wine / max(liquid, 1e-9), 0.25, 0.6)  # egg and wine are whisked over a bath
     dairy *= 1 - ramp(sour / max(milky + sour, 1e-9), 0.25, 0.6)
     dairy *= 1 - ramp(mascarpone * share, 0.25, 0.45)
     return max(told, dairy, _syrup_chance(mix))
