@@ -45,6 +45,9 @@ _PULP_S = {"pumpkin_puree": 1.2, "sweet_potato": 0.9, "banana": 0.9}
 # However sweet, egg that is heated until it sets keeps this much of its strength: sugar delays it
 # more than it weakens it (pies of egg and syrup cut). Our estimate.
 _SOFTEST_EGG = 0.85
+# Milk protein beyond what milk brings (condensed, evaporated, powder), in % of the mix, sets with
+# the egg of a still bake. Source: flans of ten yolks to a tin of each milk unmould; our estimate.
+_MILK_PROTEIN_PCT, _CONDENSED = 3.5, 0.45
 # Beyond so much of a mix yolk left still sets to more than its share: from there its grains touch.
 # Source: sweets of yolk and syrup unmould at a third of yolk; our estimate.
 _MUCH_YOLK_PCT, _DENSE_YOLK = 20.0, 0.012
@@ -171,7 +174,10 @@ def _base(total: Array, style: Style) -> tuple[Array, Array]:
     sweet = v["sweet_milk_protein"]
     clotted = np.where((sweet > 0.5) & (v["acid"] > 0), v["acid"] / np.maximum(2 * sweet, 1e-9), 0)
     clotted = np.minimum(1, clotted)
-    milk = 0.06 * sweet * (1 - clotted) + 0.59 * (sweet * clotted + v["acid_milk_protein"])
+    condensed = _CONDENSED * style.still * np.maximum(0, sweet - _MILK_PROTEIN_PCT)
+    milk = (0.06 * sweet + condensed) * (1 - clotted) + 0.59 * (
+        sweet * clotted + v["acid_milk_protein"]
+    )
     gelatine = 6.5 * v["gelatine"]
     fat = 0.06 * v["milk_fat"] + 0.12 * v["cocoa_butter"] + 0.13 * v["cocoa_nonfat"]
     beaten = _BEATEN if style.beaten else 1.0
