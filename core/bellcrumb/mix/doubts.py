@@ -40,7 +40,7 @@ def doubts(
         yield f"not even one yolk; did you mean {amount.value:g} yolks?"
     glossed = _glossed(name, ingredient, pantry)
     if glossed:
-        yield f"or is it {glossed.name.lower()}, as the brackets say?"
+        yield f"the brackets say {glossed.name.lower()}"
 
 
 def is_a_measure(before: str, ingredient: Ingredient) -> bool:

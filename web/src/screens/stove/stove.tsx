@@ -163,7 +163,7 @@ function Plan({
                 </>
               ) : (
                 <p className="py-8 text-lg text-soft">
-                  No heat here: the clock and the sign decide.
+                  Made at the bench: the clock and the sign decide.
                 </p>
               )}
               <Signs plan={plan.data} />
