@@ -111,6 +111,9 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     (re.compile(r",? (?:sin la parte blanca|without (?:the )?(?:white )?pith|ohne (?:das )?weiße"
                 r"|sans (?:la )?(?:partie|peau) blanche|senza (?:la )?parte bianca)\b"), ""),
     (re.compile(r"\bchoc\b"), "chocolate"),
+    # "zucchero per la meringa", "beurre pour le moule", "Zucker für den Karamell"
+    (re.compile(r"(?<=\w),? (?:for the|pour (?:la|les?)|pour l'|per (?:la|il|lo|i|gli|le)|per l'"
+                r"|para (?:el|la|los|las)|für (?:den|die|das)) ?\w+(?: \w+)?$"), ""),
     # "about 200 ml cream", "a good pinch of salt", "1.000 g Quark", "1/2 a lemon"
     (re.compile(r"^(?:about|approx\.?|approximately|ca\.?|circa|environ|env\.|etwa|unos|unas) "
                 r"(?=\d)"), ""),
