@@ -6,7 +6,6 @@ line in the diff, what a change of the code changes.
 
 import csv
 import math
-import re
 from collections.abc import Iterator
 from itertools import product
 from pathlib import Path
@@ -32,22 +31,13 @@ from bellcrumb.stove.thickening import Thickener
 from bellcrumb.texture.coagulation import coagulation, set_temp_c
 from bellcrumb.texture.families import families
 from bellcrumb.texture.set_index import set_strength
+from tests.core.golden_answers import answers
+from tests.core.golden_cases import BRULEE, CHEESE, HAY, PASTRY, RAMEKIN, SPRING, TIN, Row
 from tests.core.golden_guides import guides, threads
 from tests.core.golden_reads import reads
 
 FOLDER = Path(__file__).parent / "golden"
 GRADE = egg_grade("US large")
-RAMEKIN = {"shape": "round", "top_diameter_mm": 83, "bottom_diameter_mm": 78, "depth_mm": 44,
-           "wall_mm": 4.5, "material": "porcelain", "fill_mm": 38}  # fmt: skip
-TIN = {"shape": "round", "top_diameter_mm": 230, "bottom_diameter_mm": 220, "depth_mm": 40,
-       "wall_mm": 0.8, "material": "steel", "fill_mm": 30}  # fmt: skip
-SPRING = {"shape": "round", "top_diameter_mm": 230, "bottom_diameter_mm": 230, "depth_mm": 70,
-          "wall_mm": 0.8, "material": "steel", "fill_mm": 55}  # fmt: skip
-HAY = ["1 l whole milk", "5 eggs", "3 yolks", "180 g sugar"]
-BRULEE = ["800 g cream 35%", "200 g whole milk", "10 yolks", "150 g sugar"]
-CHEESE = ["1 kg cream cheese", "270 g sugar", "5 eggs", "200 g sour cream"]
-PASTRY = ["1 l whole milk", "9 yolks", "200 g sugar", "80 g corn starch"]
-Row = dict[str, object]
 
 
 def mix(lines: list[str]):  # type: ignore[no-untyped-def]
@@ -359,116 +349,6 @@ def keeping() -> Iterator[Row]:
         yield {"family": key, "chill_low_h": fam.chill_h[0], "chill_high_h": fam.chill_h[1],
                "keep_low_d": fam.keep_days[0], "keep_high_d": fam.keep_days[1],
                "doneness": fam.doneness}  # fmt: skip
-
-
-ANGLAISE = ["750 g whole milk", "250 g cream 35%", "10 yolks", "180 g sugar", "1 vanilla pod"]
-_CASES: tuple[tuple[str, str, dict[str, object]], ...] = (
-    ("pastry cream", "formula", {"lines": PASTRY, "vessel": "ramekin_150", "count": 8}),
-    ("flour pastry cream", "formula", {"lines": [
-        "1 l whole milk", "9 yolks", "200 g sugar", "110 g plain flour"]}),
-    ("anglaise", "formula", {"lines": ANGLAISE}),
-    ("anglaise, high", "formula", {"lines": ANGLAISE, "altitude_m": 2500}),
-    ("hay pots", "formula", {"lines": HAY, "vessel": "ramekin_180", "count": 6, "tray": "gn_1_1_65",
-                             "bath_level": "half"}),
-    ("brulee", "formula", {"lines": BRULEE, "family": "brulee_yolk"}),
-    ("cheesecake", "formula", {"lines": CHEESE, "overrun_pct": 10}),
-    ("curd", "formula", {"lines": ["500 g lemon juice", "9 eggs", "575 g sugar", "300 g butter"]}),
-    ("acid pie", "formula", {"lines": ["800 g condensed milk", "200 g lime juice", "6 yolks"]}),
-    ("cups", "formula", {"lines": [
-        "3/4 cup sugar", "1 1/2 cups whole milk", "2-3 eggs", "1 stick butter", "2 tbsp cornstarch",
-        "a pinch of salt", "zest of 1 lemon", "2 lemons, juice and zest", "1 packet gelatine"],
-        "measures": "au", "egg_grade": "EU/UK M"}),
-    ("nonsense", "formula", {"lines": ["", "For the cream:", "1 l whole milk", "9 l unobtainium",
-                                       "200 kg sugar", "5 yolks", "salt", "1 l of", "100 g"]}),
-    ("doubled", "scale", {"lines": PASTRY, "by": "factor", "value": 2.5}),
-    ("to seven eggs", "scale", {"lines": HAY, "by": "eggs", "value": 7}),
-    ("to slice", "solve", {"lines": PASTRY, "family": "starch_pudding",
-                           "wishes": {"set_class": "slice"}}),
-    ("ladder", "temper", {"hot": {"lines": ["1 l whole milk"], "temp_c": 92}, "eggs": {
-        "lines": ["9 yolks", "200 g sugar", "80 g corn starch"], "temp_c": 6}, "ladle_ml": 150}),
-    ("ladder, no starch", "temper", {"hot": {"lines": ["600 g cream 35%"], "temp_c": 98}, "eggs": {
-        "lines": ["12 yolks", "100 g sugar"], "temp_c": 22}, "ladle_ml": 400}),
-    ("ladder, after the boil", "temper", {
-        "hot": {"lines": ["1 l whole milk", "80 g corn starch"], "temp_c": 97},
-        "eggs": {"lines": ["9 yolks", "200 g sugar"], "temp_c": 15}, "ladle_ml": 100,
-        "school": "eggs_after_boil"}),
-    ("ladder, held back", "temper", {
-        "hot": {"lines": ["1 l whole milk"], "temp_c": 95}, "held_back_ml": 300,
-        "eggs": {"lines": ["9 yolks", "200 g sugar", "80 g corn starch"], "temp_c": 15},
-        "ladle_ml": 100, "school": "held_back_liquid"}),
-    ("pot, boil", "pot", {"lines": PASTRY, "ring": "high", "target": "boil", "hold_s": 90}),
-    ("pot, nappe", "pot", {"lines": ANGLAISE, "ring": "medium", "target": "nappe", "lid": True}),
-    ("pot, too far", "pot", {"lines": ANGLAISE, "ring": "high", "target": 92, "stirring": "none"}),
-    ("pot, too weak", "pot", {"lines": ["8 l whole milk"], "ring": 300, "target": "boil"}),
-    ("caramel", "syrup", {"sugar_g": 300, "water_g": 90, "target_c": 172, "ring": "high"}),
-    ("syrup, dry", "syrup", {"sugar_g": 300, "water_g": 0, "stage": "soft_ball", "ring": "low"}),
-    ("syrup, high", "syrup", {"sugar_g": 300, "water_g": 100, "target_c": 118, "ring": "medium",
-                              "altitude_m": 2000}),
-    ("italian, cool", "meringue", {"kind": "italian", "whites_g": 120, "sugar_g": 240,
-                                   "syrup_c": 106, "acid": True}),
-    ("italian, hot", "meringue", {"kind": "italian", "whites_g": 120, "sugar_g": 240,
-                                  "syrup_c": 126, "whites_c": 4}),
-    ("swiss, cool", "meringue", {"kind": "swiss", "whites_g": 120, "sugar_g": 150, "swiss_c": 55}),
-    ("swiss, hot", "meringue", {"kind": "swiss", "whites_g": 120, "sugar_g": 260, "swiss_c": 82}),
-    ("french, thin", "meringue", {"kind": "french", "whites_g": 120, "sugar_g": 60}),
-    ("egg held", "pasteurise", {"product": "whole_egg", "readings": [
-        {"t_s": t, "temp_c": 62 - 0.01 * t} for t in range(0, 400, 20)]}),
-    ("yolk, a gap", "pasteurise", {"product": "sugared_yolk", "readings": [
-        {"t_s": 0, "temp_c": 60}, {"t_s": 30, "temp_c": 64}, {"t_s": 400, "temp_c": 66}]}),
-    ("white, too hot", "pasteurise", {"product": "white", "readings": [
-        {"t_s": t, "temp_c": 50 + t / 20} for t in range(0, 600, 15)]}),
-    ("tray in the cold", "cool", {
-        "mix": {"lines": PASTRY, "temp_c": 70}, "covered": False, "vessel": {
-        "shape": "rect", "length_mm": 300, "width_mm": 200, "depth_mm": 80, "fill_mm": 45},
-        "method": "fridge"}),
-    ("on the bench", "cool", {"mix": {"lines": HAY}, "vessel": RAMEKIN, "method": "bench"}),
-    ("hay pots baked", "bake", {"mix": {"lines": HAY, "temp_c": 45}, "vessel": RAMEKIN, "count": 6,
-                                "oven": {"set_c": 150}, "bath": {"level": "half"},
-                                "after": "in_bath"}),
-    ("swiss, scorched", "meringue", {"kind": "swiss", "whites_g": 90, "sugar_g": 120,
-                                     "swiss_c": 86}),
-    ("meringue by itself", "meringue", {"kind": "italian", "whites_g": 90, "sugar_g": 180}),
-    ("one reading", "pasteurise", {"product": "mix", "readings": [{"t_s": 0, "temp_c": 90}]}),
-    ("at the house line", "pasteurise", {"product": "mix", "readings": [
-        {"t_s": 0, "temp_c": 81.9}, {"t_s": 2, "temp_c": 82.1}]}),
-    ("a wide bottom", "formula", {"lines": HAY, "vessel": {
-        "shape": "round", "top_diameter_mm": 80, "bottom_diameter_mm": 130, "depth_mm": 50}}),
-    ("curd, high", "pot", {"lines": ["500 g lemon juice", "9 eggs", "575 g sugar"],
-                           "ring": "low", "target": 80, "altitude_m": 1500}),
-    ("hay pots into ice", "bake", {"mix": {"lines": HAY}, "vessel": RAMEKIN, "count": 4,
-                                   "oven": {"set_c": 160}, "bath": {"level": "half"},
-                                   "after": "ice"}),
-    ("cold by our rule", "cool", {"mix": {"lines": PASTRY}, "vessel": RAMEKIN, "method": "blast",
-                                  "rule": {"mid_c": 10, "mid_min": 90}}),
-    ("shell, frozen", "crust", {"school": "frozen"}),
-    ("shell, weights", "crust", {"school": "weights"}),
-)  # fmt: skip
-# Curves and drawings are held by their ends elsewhere; times of solving are no law.
-_NOT = re.compile(r"curve|frames|map|centres|solve_ms|cells|reasons|why|points|suggestions")
-
-
-def _flat(value: object, path: str = "") -> Iterator[tuple[str, object]]:
-    if _NOT.search(path):
-        return
-    if isinstance(value, dict):
-        for key, inner in value.items():
-            yield from _flat(inner, f"{path}.{key}" if path else str(key))
-    elif isinstance(value, list):
-        for number, inner in enumerate(value[:12]):
-            yield from _flat(inner, f"{path}[{number}]")
-    elif value not in (None, "", False, [], {}):
-        yield path, value
-
-
-def answers() -> Iterator[Row]:
-    """Whole answers of the front door, field by field, with every warning in words."""
-    for case, kind, given in _CASES:
-        try:
-            found = compute(kind, given)
-        except CraftError as error:
-            found = {"refused": f"{error.field}: {error.message}"}
-        for path, value in _flat(found):
-            yield {"case": case, "kind": kind, "field": path, "is": value}
 
 
 TABLES = {

@@ -1,0 +1,202 @@
+import random
+import unittest
+from dataclasses import replace
+
+from bellcrumb.day.aim import tally
+from bellcrumb.day.clash import clash
+from bellcrumb.day.greedy import backwards
+from bellcrumb.day.solve import planned, solve
+from bellcrumb.day.tasks import (
+    Day,
+    Link,
+    Person,
+    Placed,
+    Task,
+    tasks_of,
+    without_item,
+)
+from bellcrumb.dessert.steps import BuildStep
+from tests.core.days import a_day, chain, faults, kitchen
+
+
+class AttentionTest(unittest.TestCase):
+    def step(self, holds, attention):
+        return BuildStep("c", "", "cook", "cook", 2, 12, 10, 15, (), attention, None, "", (), False,
+                         holds)  # fmt: skip
+
+    def test_nobody_leaves_a_boil_and_anybody_a_bake(self):
+        for holds, attention, hands in (
+            (("ring",), True, 14), (("ring",), False, 2), (("oven",), True, 2),
+            (("mixer",), True, 14), (("bench",), True, 2),
+        ):  # fmt: skip
+            (task,) = tasks_of(0, "flan", [self.step(holds, attention)], 60, 0)
+            self.assertEqual((task.hands, task.minutes), (hands, 14), holds)
+
+
+class PlanTest(unittest.TestCase):
+    def test_every_plan_of_two_hundred_days_keeps_every_rule(self):
+        rng = random.Random(5)
+        planned_days = 0
+        for n in range(200):
+            day = a_day(rng, rng.randint(1, 6))
+            chef = backwards(day)
+            if None not in chef:
+                self.assertEqual(faults(day, chef), [], f"chef, day {n}")
+            plan = solve(day, 0.05)
+            if plan is not None:
+                planned_days += 1
+                self.assertEqual(faults(day, plan.placed), [], f"solver, day {n}")
+        self.assertGreater(planned_days, 120)
+
+    def test_nobody_does_what_they_may_not_and_that_is_said_where_it_is_the_clash(self):
+        cook = Day(tuple(chain(0, 100, (10, 0, "ring", 30), (10, 0, "", None))), kitchen(1), 100)
+        new = replace(cook.kitchen.people[0], may=frozenset({"bench", "plate"}))
+        alone = replace(cook, kitchen=replace(cook.kitchen, people=(new,)))
+        self.assertIsNotNone(planned(cook))
+        self.assertIsNone(planned(alone))
+        self.assertEqual(set(clash(alone).limits), {"people", "may"})
+        both = replace(cook, kitchen=replace(cook.kitchen, people=(new, *cook.kitchen.people)))
+        self.assertEqual([p.person for p in planned(both).placed], [1, 0])
+
+    def test_hands_that_share_their_hours_share_the_work(self):
+        tasks = []
+        for item in range(6):
+            (one,) = chain(0, 400, (20, 0, "", None))
+            tasks.append(replace(one, item=item, key=f"{item}"))
+        day = Day(tuple(tasks), kitchen(2), 600)
+        for placed in (backwards(day), planned(day).placed):
+            worked = [sum(20 for p in placed if p.person == n) for n in (0, 1)]
+            self.assertEqual(worked, [60, 60])
+
+    def test_food_that_spoils_waits_in_the_cold_rather_than_out_of_it(self):
+        def boiled_chilled_plated():
+            # One pair of hands: what is boiled, chilled and plated for the same minute must wait
+            # somewhere for the others.
+            rows = (30, 0, "ring", None), (2, 60, "cold", None), (40, 0, "", None)
+            tasks = []
+            for item in range(3):
+                for n, task in enumerate(chain(0, 400, *rows)):
+                    after = tuple(Link(item * 3 + n - 1, 0, None, n == 1)
+                                  for _ in task.after)  # fmt: skip
+                    tasks.append(replace(task, item=item, key=f"{item}/{n}", after=after))
+            return Day(tuple(tasks), kitchen(1), 600)
+
+        day = boiled_chilled_plated()
+        plan = planned(day)
+        self.assertEqual(faults(day, plan.placed), [])
+        self.assertEqual(plan.tally.warm_min, 0)
+        # What then waits in the cold, chilled ten minutes later, is as early in all, but warm.
+        late, moved = list(plan.placed), 0
+        for n, task in enumerate(day.tasks):
+            at = plan.placed[n]
+            if task.trays and plan.placed[n + 1].start - at.start - task.minutes >= 10:
+                late[n], moved = replace(at, start=at.start + 10), moved + 1
+        self.assertGreater(moved, 0)
+        was, warm = plan.tally, tally(day, late)
+        self.assertEqual((warm.early_min, warm.warm_min), (was.early_min, 10 * moved))
+        self.assertGreater(warm.cost, was.cost + 10 * moved)
+
+    def test_no_plan_is_better_than_what_is_said_of_the_best(self):
+        rng = random.Random(23)
+        shown = 0
+        for n in range(30):
+            day = a_day(rng, rng.randint(2, 4))
+            plan = planned(day)
+            if plan is None:
+                continue
+            with self.subTest(day=n):
+                # Another search, with all the time it wants, finds nothing under the bound.
+                bound = plan.tally.cost * (1 - plan.gap)
+                other = solve(day, 1.0, [*plan.placed])
+                self.assertGreaterEqual(other.tally.cost, bound - 1)
+                shown += plan.gap < 0.5
+        self.assertGreater(shown, 10)
+
+    def test_what_comes_hot_goes_through_the_chiller_where_there_is_room(self):
+        tasks = []
+        for item in range(3):
+            made = chain(0, 500, (10, 0, "ring", 10), (2, 120, "cold", None), (5, 0, "", None))
+            for n, task in enumerate(made):
+                after = tuple(Link(item * 3 + n - 1, 0, x.most) for x in task.after)
+                hot = n == 1
+                tasks.append(
+                    replace(task, item=item, key=f"{item}/{n}", after=after, comes_hot=hot)
+                )
+
+        def chilled(blast):
+            day = Day(tuple(tasks), replace(kitchen(2), blast=blast), 600)
+            plan = planned(day)
+            self.assertEqual(faults(day, plan.placed), [])
+            return sum(p.chilled for p in plan.placed), plan.tally.slow
+
+        self.assertEqual(chilled(0), (0, 0))  # no chiller, nothing missed
+        self.assertEqual(chilled(3), (3, 0))
+        # One tray of it for ninety minutes each: earlier is dearer than the refrigerator for one.
+        through, missed = chilled(1)
+        self.assertEqual(through + missed, 3)
+        self.assertGreaterEqual(through, 2)
+
+    def test_who_is_there_for_half_the_hours_is_given_half_the_work(self):
+        tasks = []
+        for item in range(9):
+            (one,) = chain(0, 590 if item % 3 else 290 - 20 * item // 3, (20, 0, "", None))
+            tasks.append(replace(one, item=item, key=f"{item}"))
+        there = replace(kitchen(2), people=(Person("a", ((0, 600),)), Person("b", ((0, 300),))))
+        day = Day(tuple(tasks), there, 600)
+        plan = planned(day)
+        self.assertEqual(plan.tally, tally(day, plan.placed))
+        # 180 minutes, 900 there: nobody is asked for much more than the fifth of their time.
+        self.assertLessEqual(plan.tally.busiest_pct, 21)
+        lazy = [replace(p, person=0) for p in plan.placed]
+        self.assertEqual(tally(day, lazy).busiest_pct, 30)
+
+    def test_the_checker_sees_what_is_wrong(self):
+        day = Day(tuple(chain(0, 100, (10, 0, "ring", 30), (10, 0, "", None))), kitchen(), 100)
+        good = [Placed(70, 0, None), Placed(90, 0, None)]
+        self.assertEqual(faults(day, good), [])
+        for bad in (
+            [Placed(30, 0, None), Placed(90, 0, None)],  # waits too long
+            [Placed(85, 0, None), Placed(90, 0, None)],  # overlaps itself and one person
+            [Placed(75, 0, None), Placed(95, 0, None)],  # late
+        ):
+            self.assertNotEqual(faults(day, bad), [])
+
+    def test_the_solver_is_never_worse_than_the_careful_chef(self):
+        rng = random.Random(11)
+        for _ in range(25):
+            day = a_day(rng, 4)
+            chef = backwards(day)
+            plan = planned(day, 0.1)
+            if None in chef or plan is None:
+                continue
+            self.assertLessEqual(plan.tally.cost, tally(day, chef).cost)
+            self.assertEqual(faults(day, plan.placed), [])
+
+    def test_the_same_day_gives_the_same_plan(self):
+        day = a_day(random.Random(3), 5)
+        self.assertEqual(planned(day, 0.1), planned(day, 0.1))
+
+    def test_bakes_that_disagree_wait_for_the_oven_and_those_that_agree_share_it(self):
+        def bake(second_c):
+            tasks = chain(0, 200, (2, 40, 150.0, None))
+            tasks += chain(1, 200, (2, 40, second_c, None))
+            plan = solve(Day(tuple(tasks), kitchen(), 200), 0.3)
+            return abs(plan.placed[0].start - plan.placed[1].start)
+
+        self.assertLess(bake(155.0), 42)
+        self.assertGreaterEqual(bake(190.0), 42 + 5)  # 40 K up at 8 K a minute
+
+    def test_what_clashes_is_minimal(self):
+        tasks = [
+            *chain(0, 60, (5, 40, 150.0, None)),
+            *[Task(**{**vars(t), "key": "1/0", "item": 1}) for t in
+              chain(1, 60, (5, 40, 220.0, None))],
+            *[Task(**{**vars(t), "key": "2/0", "item": 2}) for t in
+              chain(2, 60, (5, 0, "ring", None))],
+        ]  # fmt: skip
+        day = Day(tuple(tasks), kitchen(), 60)
+        self.assertIsNone(planned(day, 0.2))
+        found = clash(day)
+        self.assertEqual((found.items, found.limits), ((0, 1), ("ovens",)))
+        for item in found.items:
+            self.assertIsNotNone(planned(without_item(day, item), 0.2))
