@@ -7,12 +7,11 @@ from django.core.cache import cache
 from batches.clock import Course, curve_of
 from batches.models import Batch
 from batches.state import CookState
-from bellcrumb.book.review import Timing, longest
+from bellcrumb.contract.open.books import Timing, longest
+from bellcrumb.contract.open.cooking import Look, Observations, Reading
 from bellcrumb.contract.shapes.explain import OvenTold
 from bellcrumb.contract.shapes.oven import RefitOut
-from bellcrumb.curve.watch import Reading
 from bellcrumb.errors import CraftError
-from bellcrumb.oven.refit import Look, Observations
 from formulas.content import Content
 from formulas.oven import figures_of, refit_of
 

@@ -33,8 +33,7 @@ from batches.shapes import (
     VerdictOut,
 )
 from batches.teaching import teach
-from bellcrumb.book.curve_file import read_curve
-from bellcrumb.book.review import FAULTS, Finding, deviation, longest, review
+from bellcrumb.contract.open.books import FAULTS, Finding, deviation, longest, read_curve, review
 from bellcrumb.contract.shapes import SetClass
 from bellcrumb.errors import CraftError
 from formulas.guide_shapes import step_of

@@ -10,15 +10,29 @@ from django.db.models import Q
 from batches.models import Batch
 from batches.shapes import LaidOut
 from batches.state import CookState
-from bellcrumb.book.review import Timing, longest
+from bellcrumb.contract.open.books import Timing, longest
+from bellcrumb.contract.open.cooking import (
+    ENTERED_EARLY_S,
+    STALE_S,
+    Doubt,
+    Lethality,
+    Moment,
+    Product,
+    Reading,
+    Step,
+    bake_moment,
+    checked_moment,
+    doubts,
+    doubts_of,
+    held_above_c,
+    is_enough,
+    is_fresh,
+    laid_moment,
+    lethality,
+    missed,
+    moment,
+)
 from bellcrumb.contract.shapes.oven import RefitOut
-from bellcrumb.curve.doubts import Doubt, doubts, doubts_of
-from bellcrumb.curve.watch import STALE_S, Reading
-from bellcrumb.dessert.assembly import checked_moment, is_enough, laid_moment
-from bellcrumb.oven.guide import bake_moment, is_fresh
-from bellcrumb.safety.pasteurise import Lethality, Product, lethality
-from bellcrumb.stove.guide import ENTERED_EARLY_S, Moment, held_above_c, missed, moment
-from bellcrumb.stove.steps import Step
 from formulas.guide_shapes import PlanOut, step_of
 from shared.now import now as clock_now
 

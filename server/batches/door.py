@@ -14,7 +14,7 @@ from pydantic import Field
 from batches.clock import course_of
 from batches.holding import cook_of, cooks_of
 from batches.intake import Sent, read_item, store
-from bellcrumb.stove.temper import Rung
+from bellcrumb.contract.open.cooking import Rung
 from devices.models import Device
 from devices.token import DeviceThrottle, Token
 from formulas.guide_shapes import Scene, StepOut

@@ -16,9 +16,8 @@ from batches.clock import course_of, curve_of
 from batches.holding import DAY
 from batches.models import Batch
 from batches.shapes import BatchCard, Point
-from bellcrumb.book.control import Limits, limits
-from bellcrumb.book.review import longest
 from bellcrumb.contract.explains import judged_s
+from bellcrumb.contract.open.books import Limits, limits, longest
 from bellcrumb.contract.shapes import SetClass
 from formulas.models import Dessert
 from kitchen.access import member_of

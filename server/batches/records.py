@@ -15,8 +15,7 @@ from pydantic import AwareDatetime, Field
 from batches.book import bare_batch_of, batch_of, batch_out
 from batches.clock import course_of, curve_of, safety_of
 from batches.models import Batch
-from bellcrumb.book.record import cooled
-from bellcrumb.travel.cells import safe_cell
+from bellcrumb.contract.open.books import cooled, safe_cell
 from kitchen.access import member_of
 from shared.heavy import heavy
 from shared.shapes import PROBLEMS

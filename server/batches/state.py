@@ -13,8 +13,7 @@ from typing import Protocol, TypeVar
 from uuid import UUID
 
 from batches.models import Reading as Row
-from bellcrumb.curve.watch import Reading, Watch
-from bellcrumb.safety.pasteurise import Pasteurising, Product
+from bellcrumb.contract.open.cooking import Pasteurising, Product, Reading, Watch
 
 MOST_READINGS = 250_000  # kept in one process, over all cooks: some 30 MB
 # The store hands out numbers before rows can be seen: what was numbered this long ago is all there.

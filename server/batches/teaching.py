@@ -15,10 +15,18 @@ from django.db import transaction
 from batches.bakes import oven_told_by, told_by
 from batches.clock import Course, course_of, curve_of
 from batches.models import Batch
-from bellcrumb.book.heating import Curve, heating_s, loss_told, share_per_loss
-from bellcrumb.book.learn import timed_by_its_sign
-from bellcrumb.book.review import longest, step_readings
 from bellcrumb.contract.explains import learned
+from bellcrumb.contract.open.books import (
+    Curve,
+    heating_s,
+    longest,
+    loss_told,
+    share_per_loss,
+    step_readings,
+    timed_by_its_sign,
+)
+from bellcrumb.contract.open.cooking import Cream, Pot, Reading
+from bellcrumb.contract.open.food import Answer, answer, egg_grade, set_by
 from bellcrumb.contract.shapes.explain import (
     BatchSeen,
     LearnedOut,
@@ -27,12 +35,7 @@ from bellcrumb.contract.shapes.explain import (
     OvenTold,
 )
 from bellcrumb.contract.shapes.oven import RefitOut
-from bellcrumb.curve.watch import Reading
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.answer import Answer, answer
-from bellcrumb.heat.pot import Cream, Pot
-from bellcrumb.pantry.eggs import egg_grade
-from bellcrumb.texture.set_by import set_by
 from formulas.content import Content, beaten_of, content_of, understood
 from formulas.guide_shapes import PlanOut
 from formulas.oven import oven_of

@@ -12,8 +12,10 @@ from batches.book import batch_of
 from batches.clock import Course, course_of, curve_of, poured_g
 from batches.models import Batch
 from batches.teaching import heated
-from bellcrumb.book.review import longest, step_readings
 from bellcrumb.contract.explains import explain
+from bellcrumb.contract.open.books import longest, step_readings
+from bellcrumb.contract.open.cooking import Reading
+from bellcrumb.contract.open.food import mix_of
 from bellcrumb.contract.shapes import SetClass, TempReading
 from bellcrumb.contract.shapes.explain import (
     CookSeenIn,
@@ -24,8 +26,6 @@ from bellcrumb.contract.shapes.explain import (
     VerdictOfBatch,
 )
 from bellcrumb.contract.shapes.oven import RuleIn
-from bellcrumb.curve.watch import Reading
-from bellcrumb.formula.answer import mix_of
 from formulas.content import Content, content_of, given_of, understood
 from formulas.guide_shapes import PlanOut
 from formulas.oven import oven_of

@@ -11,8 +11,8 @@ from accounts.models import User
 from batches.begin import begin
 from batches.clock import raise_peak
 from batches.models import Event, Reading, Verdict
-from bellcrumb.heat.pot import Cream, Pot, start, step
-from bellcrumb.vessels.geometry import library
+from bellcrumb.contract.open.cooking import Cream, Pot, start, step
+from bellcrumb.contract.open.vessels import library
 from days.files import DayFile
 from days.models import UsualDay
 from demo.desserts import BUILDS, DESSERTS

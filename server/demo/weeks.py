@@ -17,13 +17,12 @@ from batches.bakes import AIR_CHANNEL, BATH_CHANNEL
 from batches.models import Batch, Event, Reading, Verdict
 from batches.teaching import by_the_books, relearn, tell_oven, tell_ring
 from bellcrumb.contract.explains import judged_s
+from bellcrumb.contract.open.cooking import Observations
+from bellcrumb.contract.open.food import CLASSES, set_by
 from bellcrumb.contract.shapes.explain import BatchSeen
 from bellcrumb.contract.shapes.formula import FormulaOut
 from bellcrumb.contract.shapes.oven import BakeOut
 from bellcrumb.errors import CraftError
-from bellcrumb.oven.refit import Observations
-from bellcrumb.texture.set_by import set_by
-from bellcrumb.texture.set_index import CLASSES
 from devices.models import Device
 from formulas.bake_plan import bake_plan_of
 from formulas.content import content_of, formula_of

@@ -10,6 +10,7 @@ from pydantic import Field
 
 from bellcrumb.contract.day import compare, day_ledger
 from bellcrumb.contract.desserts import DessertIn, PartIn, TotalOut, dessert_total
+from bellcrumb.contract.open.food import Plane
 from bellcrumb.contract.shapes import (
     CompareIn,
     CompareOut,
@@ -26,7 +27,6 @@ from bellcrumb.contract.shapes import (
     SolveOut,
     WishesIn,
 )
-from bellcrumb.texture.set_map import Plane
 from formulas.api import dessert_of, version_of
 from formulas.cards import glances, heart, newest
 from formulas.content import Content, content_of, formula_of, given_of, scale_of, solve_of

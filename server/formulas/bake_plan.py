@@ -1,13 +1,11 @@
 """The guide of a bake as the cook follows it: its steps, its prediction, its simulated oven."""
 
+from bellcrumb.contract.open.cooking import BakePlan, bake_steps, before_of, sign_of
+from bellcrumb.contract.open.food import Family, boils_c
 from bellcrumb.contract.ovens import bake_mix, oven_family, poured_c
 from bellcrumb.contract.shapes import CurvePoint
 from bellcrumb.contract.shapes.oven import BakeIn, BakeOut, BakePoint
 from bellcrumb.errors import CraftError
-from bellcrumb.laws.water import boils_c
-from bellcrumb.oven.guide import BakePlan, bake_steps
-from bellcrumb.oven.school import before_of, sign_of
-from bellcrumb.texture.families import Family
 from formulas.content import Baking, Content
 from formulas.guide_shapes import CurveOut, PlaceOut, PlanOut, Scene, StepOut
 from formulas.oven import bake_in, filled_of, oven_of, renamed, said_of

@@ -7,6 +7,8 @@ from ninja import Schema
 from pydantic import Field
 
 from bellcrumb.contract.builds import assembly_of, built, cut_of, whole
+from bellcrumb.contract.open.cooking import Lies, Step, is_sauce
+from bellcrumb.contract.open.food import grams_text, mix_of
 from bellcrumb.contract.shapes import CurvePoint
 from bellcrumb.contract.shapes.build import (
     BuildIn,
@@ -17,12 +19,7 @@ from bellcrumb.contract.shapes.build import (
     SchoolsIn,
     StandIn,
 )
-from bellcrumb.dessert.works import Lies
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.answer import mix_of
-from bellcrumb.quantities.show import grams_text
-from bellcrumb.stove.caramel import is_sauce
-from bellcrumb.stove.steps import Step
 from formulas.content import beaten_of, content_of, understood
 from formulas.guide_shapes import PlaceOut, PlanOut, Scene, StepOut
 from formulas.models import Dessert, Part, Version

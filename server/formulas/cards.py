@@ -10,8 +10,8 @@ from ninja import Schema
 
 from bellcrumb.contract.build import points_out
 from bellcrumb.contract.formulas import answered
+from bellcrumb.contract.open.cooking import PartWork
 from bellcrumb.contract.shapes import FormulaIn, PointsOut, SetClass
-from bellcrumb.dessert.works import Kind
 from bellcrumb.errors import CraftError
 from formulas.building import answer_of, content_saved
 from formulas.content import beaten_of, content_of, lines_of
@@ -39,7 +39,7 @@ class Glance(Schema):
 class SliceLayer(Schema):
     """A layer of the cut dessert, in per cent of its width: what a card draws."""
 
-    kind: Kind
+    kind: PartWork
     low_pct: float
     high_pct: float
 

@@ -9,6 +9,19 @@ from pydantic import Field
 from bellcrumb.contract.bend import bend
 from bellcrumb.contract.fitting import vessel_of
 from bellcrumb.contract.formulas import formula, scale
+from bellcrumb.contract.open.cooking import After, School
+from bellcrumb.contract.open.food import (
+    COOLING,
+    MOST_LINES,
+    Doneness,
+    Line,
+    Measures,
+    Plane,
+    egg_grade,
+    family,
+    understand_all,
+)
+from bellcrumb.contract.open.vessels import BATH_WATER_C, Vessel, library
 from bellcrumb.contract.shapes import (
     FormulaIn,
     FormulaOut,
@@ -20,16 +33,6 @@ from bellcrumb.contract.shapes import (
     WishesIn,
 )
 from bellcrumb.errors import CraftError
-from bellcrumb.laws.safety import COOLING
-from bellcrumb.mix.lines import MOST_LINES, Line, understand_all
-from bellcrumb.oven.school import After
-from bellcrumb.pantry.eggs import egg_grade
-from bellcrumb.quantities.units import Measures
-from bellcrumb.stove.temper import School
-from bellcrumb.texture.families import Doneness, family
-from bellcrumb.texture.set_map import Plane
-from bellcrumb.vessels.geometry import Vessel, library
-from bellcrumb.vessels.tray import BATH_WATER_C
 from formulas.models import Version
 from kitchen.access import pantry_of, prices_of, vessels_of
 from kitchen.lessons import line_shifts, set_shifts

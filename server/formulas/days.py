@@ -8,6 +8,7 @@ from ninja import Schema
 from ninja.errors import HttpError
 from pydantic import AfterValidator, Field, NaiveDatetime
 
+from bellcrumb.contract.open.books import WORKS, Work
 from bellcrumb.contract.shapes.plan import (
     BeforeIn,
     ColdOfDayIn,
@@ -22,7 +23,6 @@ from bellcrumb.contract.shapes.plan import (
     WantedIn,
     of_our_time,
 )
-from bellcrumb.day.tasks import WORKS, Work
 from bellcrumb.errors import CraftError
 from formulas.building import build_given, content_saved, newest_versions
 from formulas.models import Dessert

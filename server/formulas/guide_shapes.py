@@ -6,6 +6,7 @@ from typing import Any, Literal
 from ninja import Schema
 from pydantic import Field
 
+from bellcrumb.contract.open.cooking import Cue, Fuel, Step, StepKind, Stirring
 from bellcrumb.contract.shapes import (
     AdditionOut,
     CurvePoint,
@@ -17,8 +18,6 @@ from bellcrumb.contract.shapes import (
     WhipOut,
 )
 from bellcrumb.contract.shapes.build import CutOut
-from bellcrumb.heat.pot import Fuel, Stirring
-from bellcrumb.stove.steps import Cue, Kind, Step
 from kitchen.lessons import Used
 
 
@@ -35,7 +34,7 @@ class StepOut(Schema):
     """A step of the guide."""
 
     key: str
-    kind: Kind
+    kind: StepKind
     title: str
     sign: str
     avoid: str

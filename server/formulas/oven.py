@@ -6,10 +6,13 @@ from typing import Literal
 from ninja import Schema
 from pydantic import Field
 
-from bellcrumb.book.learn import unlearned_min
 from bellcrumb.contract.colds import cool_mix
 from bellcrumb.contract.fitting import filling_of, fit_out, vessel_of
 from bellcrumb.contract.formulas import understood
+from bellcrumb.contract.open.books import unlearned_min
+from bellcrumb.contract.open.cooking import Observations
+from bellcrumb.contract.open.food import Mix
+from bellcrumb.contract.open.vessels import Vessel
 from bellcrumb.contract.ovens import bake_mix, choose_mix, convert_mix
 from bellcrumb.contract.refits import figures_mix, refit_mix
 from bellcrumb.contract.shapes import FormulaIn, TrayOut
@@ -32,9 +35,6 @@ from bellcrumb.contract.shapes.oven import (
     UnderIn,
 )
 from bellcrumb.errors import CraftError
-from bellcrumb.mix.composition import Mix
-from bellcrumb.oven.refit import Observations
-from bellcrumb.vessels.geometry import Vessel
 from formulas.content import Baking, Content, given_of
 from kitchen.access import pantry_of, vessels_of
 from kitchen.lessons import OF_AN_OVEN, Used, lessons_of

@@ -4,8 +4,38 @@ from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any, cast
 
-from bellcrumb.book.heating import share_per_loss
 from bellcrumb.contract.build import ladder_out
+from bellcrumb.contract.open.books import share_per_loss
+from bellcrumb.contract.open.cooking import (
+    BATH_W_K,
+    USUAL_C,
+    Cream,
+    Guided,
+    HowCooked,
+    Plan,
+    Pot,
+    PotRun,
+    Ring,
+    Step,
+    Work,
+    WorkKind,
+    guided,
+    pot_for,
+    pot_name,
+    whip_of,
+)
+from bellcrumb.contract.open.food import (
+    Answer,
+    Measures,
+    Mix,
+    answer,
+    boils_c,
+    cups_text,
+    egg_grade,
+    grams_text,
+    refuse_huge,
+)
+from bellcrumb.contract.open.vessels import library
 from bellcrumb.contract.shapes import (
     CurvePoint,
     MeringueIn,
@@ -14,22 +44,7 @@ from bellcrumb.contract.shapes import (
     WhipOut,
 )
 from bellcrumb.contract.sugars import addition_out, foam, syrup
-from bellcrumb.dessert.guided import Guided, HowCooked, guided
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.answer import Answer, answer
-from bellcrumb.heat.pot import Cream, Pot, PotRun, Ring, pot_for, pot_name
-from bellcrumb.laws.water import boils_c
-from bellcrumb.mix.composition import Mix, refuse_huge
-from bellcrumb.pantry.eggs import egg_grade
-from bellcrumb.quantities.show import cups_text, grams_text
-from bellcrumb.quantities.units import Measures
-from bellcrumb.stove.over_bath import BATH_W_K
-from bellcrumb.stove.plan import Plan
-from bellcrumb.stove.steps import Step
-from bellcrumb.stove.whip import whip_of
-from bellcrumb.stove.work import Work, WorkKind
-from bellcrumb.stove.works import USUAL_C
-from bellcrumb.vessels.geometry import library
 from formulas.content import Content, beaten_of, ring_of, understood
 from formulas.guide_shapes import CurveOut, PlaceOut, PlanOut, Scene, StepOut
 from formulas.oven import renamed

@@ -12,14 +12,10 @@ from ninja.errors import HttpError
 from ninja.files import UploadedFile
 from pydantic import Field, ValidationError
 
+from bellcrumb.contract.open.books import Format, Written, WrittenPart, pieces, read
+from bellcrumb.contract.open.food import Line, egg_grade, families, understand_all
 from bellcrumb.contract.shapes import PartKind
 from bellcrumb.errors import CraftError
-from bellcrumb.mix.lines import Line, understand_all
-from bellcrumb.pantry.eggs import egg_grade
-from bellcrumb.texture.families import families
-from bellcrumb.travel.reading import read
-from bellcrumb.travel.writing import Format, pieces
-from bellcrumb.travel.written import Written, WrittenPart
 from formulas.cards import glances
 from formulas.content import FIELDS, VESSEL_FIELDS, Content, check, content_of
 from formulas.models import Dessert, Part, Version

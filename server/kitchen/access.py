@@ -7,8 +7,8 @@ from django.http import HttpRequest
 from ninja.errors import HttpError
 
 from accounts.models import User
-from bellcrumb.pantry.ingredients import Pantry
-from bellcrumb.vessels.geometry import Vessel as CoreVessel
+from bellcrumb.contract.open.food import Pantry
+from bellcrumb.contract.open.vessels import Vessel as CoreVessel
 from kitchen.models import Kitchen, Member, OwnWeight, OwnWord, PantryItem, Price, Vessel
 from kitchen.roles import NEEDS, RANK, operation
 

@@ -11,10 +11,8 @@ from ninja import Router, Schema
 from ninja.errors import HttpError
 from pydantic import Field
 
+from bellcrumb.contract.open.food import Measures, egg_grade, shipped
 from bellcrumb.contract.shapes.oven import RuleIn
-from bellcrumb.pantry.eggs import egg_grade
-from bellcrumb.pantry.ingredients import shipped
-from bellcrumb.quantities.units import Measures
 from kitchen.access import member_of, pantry_of
 from kitchen.buying import set_price
 from kitchen.models import Kitchen, Member, PantryItem, Price, Vessel

@@ -6,10 +6,8 @@ from uuid import UUID
 from django.db import transaction
 from ninja.errors import HttpError
 
+from bellcrumb.contract.open.food import Measures, egg_grade, understand_all
 from bellcrumb.errors import CraftError
-from bellcrumb.mix.lines import understand_all
-from bellcrumb.pantry.eggs import egg_grade
-from bellcrumb.quantities.units import Measures
 from kitchen.access import pantry_of
 from kitchen.models import Kitchen, Price
 

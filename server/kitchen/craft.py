@@ -6,14 +6,10 @@ from django.http import HttpRequest
 from ninja import Router, Schema
 from pydantic import Field
 
-from bellcrumb.book.review import BAKED_ONLY, FAULTS, STOVE_ONLY
+from bellcrumb.contract.open.books import BAKED_ONLY, FAULTS, STOVE_ONLY
+from bellcrumb.contract.open.food import CLASSES, COMMON_SWAPS, families, grades, starters
+from bellcrumb.contract.open.vessels import library
 from bellcrumb.contract.shapes import PartKind
-from bellcrumb.formula.solve import COMMON_SWAPS
-from bellcrumb.formula.starters import starters
-from bellcrumb.pantry.eggs import grades
-from bellcrumb.texture.families import families
-from bellcrumb.texture.set_index import CLASSES
-from bellcrumb.vessels.geometry import library
 from shared.shapes import PROBLEMS
 
 craft_router = Router(tags=["craft"])

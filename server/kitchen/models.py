@@ -6,10 +6,10 @@ from django.db import models
 from django.db.models import Q
 
 from accounts.models import User
-from bellcrumb.heat.pot import Ring as CoreRing
-from bellcrumb.pantry.ingredients import Ingredient, from_label
-from bellcrumb.vessels.geometry import Vessel as CoreVessel
-from bellcrumb.vessels.geometry import vessel_from_measures
+from bellcrumb.contract.open.cooking import Ring as CoreRing
+from bellcrumb.contract.open.food import Ingredient, from_label
+from bellcrumb.contract.open.vessels import Vessel as CoreVessel
+from bellcrumb.contract.open.vessels import vessel_from_measures
 
 
 class Kitchen(models.Model):

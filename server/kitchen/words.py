@@ -10,7 +10,7 @@ from ninja import Router, Schema
 from ninja.errors import HttpError
 from pydantic import Field
 
-from bellcrumb.pantry.ingredients import Ingredient, Pantry, shipped
+from bellcrumb.contract.open.food import Ingredient, Pantry, shipped
 from kitchen.access import member_of, pantry_of
 from kitchen.api import KitchenOut, read_kitchen
 from kitchen.models import Kitchen, OwnWeight, OwnWord

@@ -11,9 +11,17 @@ from ninja.errors import HttpError
 from pydantic import Field
 
 from batches.shapes import MomentOut, Point
-from bellcrumb.rehearse.exercises import EXERCISES, exercise, guide_step
-from bellcrumb.rehearse.replay import replay
-from bellcrumb.rehearse.world import HEATS, LADLES_G, LONGEST_S, Act, Replay
+from bellcrumb.contract.open.rehearsing import (
+    EXERCISES,
+    HEATS,
+    LADLES_G,
+    LONGEST_S,
+    Act,
+    Replay,
+    exercise,
+    guide_step,
+    replay,
+)
 from formulas.guide_shapes import StepOut
 from kitchen.access import member_of
 from kitchen.models import Member

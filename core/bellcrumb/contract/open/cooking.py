@@ -1,0 +1,91 @@
+"""Guides, moments of a cook, pots and ovens: what the server may use of cooking."""
+
+from bellcrumb.curve.doubts import Doubt, doubts, doubts_of
+from bellcrumb.curve.watch import STALE_S, Reading, Watch
+from bellcrumb.dessert.assembly import checked_moment, is_enough, laid_moment
+from bellcrumb.dessert.guided import Guided, HowCooked, guided
+from bellcrumb.dessert.works import Kind as PartWork
+from bellcrumb.dessert.works import Lies
+from bellcrumb.heat.pot import (
+    Cream,
+    Fuel,
+    Pot,
+    PotRun,
+    Ring,
+    Stirring,
+    pot_for,
+    pot_name,
+    start,
+    step,
+)
+from bellcrumb.oven.guide import BakePlan, bake_moment, bake_steps, is_fresh
+from bellcrumb.oven.refit import Look, Observations
+from bellcrumb.oven.school import After, before_of, sign_of
+from bellcrumb.safety.pasteurise import Lethality, Pasteurising, Product, lethality
+from bellcrumb.stove.caramel import is_sauce
+from bellcrumb.stove.guide import ENTERED_EARLY_S, Moment, held_above_c, missed, moment
+from bellcrumb.stove.over_bath import BATH_W_K
+from bellcrumb.stove.plan import Plan
+from bellcrumb.stove.steps import Cue, Step
+from bellcrumb.stove.steps import Kind as StepKind
+from bellcrumb.stove.temper import Rung, School
+from bellcrumb.stove.whip import whip_of
+from bellcrumb.stove.work import Work, WorkKind
+from bellcrumb.stove.works import USUAL_C
+
+__all__ = [
+    "BATH_W_K",
+    "ENTERED_EARLY_S",
+    "STALE_S",
+    "USUAL_C",
+    "After",
+    "BakePlan",
+    "Cream",
+    "Cue",
+    "Doubt",
+    "Fuel",
+    "Guided",
+    "HowCooked",
+    "Lethality",
+    "Lies",
+    "Look",
+    "Moment",
+    "Observations",
+    "PartWork",
+    "Pasteurising",
+    "Plan",
+    "Pot",
+    "PotRun",
+    "Product",
+    "Reading",
+    "Ring",
+    "Rung",
+    "School",
+    "Step",
+    "StepKind",
+    "Stirring",
+    "Watch",
+    "Work",
+    "WorkKind",
+    "bake_moment",
+    "bake_steps",
+    "before_of",
+    "checked_moment",
+    "doubts",
+    "doubts_of",
+    "guided",
+    "held_above_c",
+    "is_enough",
+    "is_fresh",
+    "is_sauce",
+    "laid_moment",
+    "lethality",
+    "missed",
+    "moment",
+    "pot_for",
+    "pot_name",
+    "sign_of",
+    "start",
+    "step",
+    "whip_of",
+]

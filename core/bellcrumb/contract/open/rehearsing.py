@@ -1,0 +1,17 @@
+"""Practice cooks and their replay."""
+
+from bellcrumb.rehearse.exercises import EXERCISES, exercise, guide_step
+from bellcrumb.rehearse.replay import replay
+from bellcrumb.rehearse.world import HEATS, LADLES_G, LONGEST_S, Act, Replay
+
+__all__ = [
+    "EXERCISES",
+    "HEATS",
+    "LADLES_G",
+    "LONGEST_S",
+    "Act",
+    "Replay",
+    "exercise",
+    "guide_step",
+    "replay",
+]
