@@ -33,6 +33,7 @@ from bellcrumb.texture.families import families
 from bellcrumb.texture.set_index import set_strength
 from tests.core.golden_answers import answers
 from tests.core.golden_cases import BRULEE, CHEESE, HAY, PASTRY, RAMEKIN, SPRING, TIN, Row
+from tests.core.golden_formulas import formulas
 from tests.core.golden_guides import guides, threads
 from tests.core.golden_reads import reads
 
@@ -355,7 +356,7 @@ TABLES = {
     law.__name__: law
     for law in (water, setting, family, set_index, viscosity, bakes, baths, cooling, pots, syrups,
                 meringues, tempers, kills, keeping, answers, caramel, pans, starches, words,
-                loggers, reads, guides, threads)
+                loggers, reads, guides, threads, formulas)
 }  # fmt: skip
 
 
