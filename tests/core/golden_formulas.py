@@ -1,4 +1,4 @@
-"""What is said of each formula of the corpus: family, set, how it was taken to set, where to stop."""
+"""What is said of each formula of the corpus: family, set, how it sets, where to stop."""
 
 import csv
 from collections.abc import Iterator
