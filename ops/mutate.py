@@ -57,7 +57,7 @@ SUBJECTS = (
     _core("set index", "texture/set_index.py", 12, "test_texture"),
     _core("how a mix sets", "texture/how_set.py", 8, "test_texture", "test_formulas"),
     _core("families", "texture/families.py", 8, "test_texture", "test_formulas"),
-    _core("answer", "formula/answer.py", 8, "test_formula", "test_formulas"),
+    _core("answer", "formula/answer.py", 8, "test_formulas", "test_texture"),
     _core("cautions", "formula/cautions.py", 10, "test_formulas"),
     _core("doubts of a line", "mix/doubts.py", 4, "test_lines"),
     _core("tables of a thread", "dessert/tables.py", 4, "test_dessert", "test_warm"),
