@@ -137,8 +137,14 @@ class OvenTest(BrowserCase):
         expect(page.get_by_test_id("passes")).to_have_text(re.compile("^Passes"))
         page.get_by_role("link", name="Kitchen", exact=True).click()
         page.get_by_text("Cooling rule").click()
-        page.get_by_label("Within", exact=True).fill("0.5")
+        stored = []
+        page.on("request", lambda r: stored.append(r.url) if r.method == "PATCH" else None)
+        within = page.get_by_label("Within", exact=True)
+        within.fill("")
+        within.press_sequentially("0.5")
+        within.press("Enter")
         expect(page.get_by_text("in 0.5 h")).to_be_visible()
+        self.assertEqual(len(stored), 1, "what is stored is stored when it is whole, not key by key")
         page.get_by_role("link", name="Cold", exact=True).click()
         expect(page.get_by_test_id("passes")).to_have_text(re.compile("^Too slow"))
 

@@ -89,6 +89,8 @@ interface NumberProps extends Labelled {
   step?: number;
   unit?: string;
   disabled?: boolean;
+  /** The value is told when the field is left or Enter is pressed, not at each key: it is stored. */
+  stored?: boolean;
   onValue: (value: number) => void;
 }
 
@@ -101,6 +103,7 @@ export function NumberField({
   step = 1,
   unit,
   disabled,
+  stored = false,
   onValue,
   error,
   hint,
@@ -114,6 +117,17 @@ export function NumberField({
     shown.trim() === "" || Number.isNaN(number) || number < low || number > high
       ? `${label}: from ${low} to ${high}${unit ? ` ${unit}` : ""}.`
       : null;
+  // What is stored stays as typed until the store has it.
+  const [known, setKnown] = useState(value);
+  if (known !== value) {
+    setKnown(value);
+    if (stored) setTyped(null);
+  }
+  const leave = () => {
+    if (wrong) return;
+    if (stored && typed !== null && number !== value) onValue(number);
+    else setTyped(null);
+  };
   return (
     <Around label={label} error={wrong ?? error} hint={hint} bare={bare} id={id}>
       <span className="flex items-baseline">
@@ -129,18 +143,20 @@ export function NumberField({
             const text = event.target.value;
             setTyped(text);
             const next = Number(text.replace(",", "."));
+            if (stored) return;
             if (text.trim() !== "" && !Number.isNaN(next) && next >= low && next <= high) {
               onValue(next);
             }
           }}
-          onBlur={() => !wrong && setTyped(null)}
+          onBlur={leave}
           onKeyDown={(event) => {
+            if (event.key === "Enter") leave();
             const by = event.key === "ArrowUp" ? step : event.key === "ArrowDown" ? -step : 0;
             if (!by || wrong) return;
             event.preventDefault();
             const next = Math.min(high, Math.max(low, number + by));
-            setTyped(null);
-            onValue(next);
+            setTyped(stored ? String(next) : null);
+            if (!stored) onValue(next);
           }}
         />
         {unit && <span className="caption pl-1 whitespace-nowrap">{unit}</span>}

@@ -54,6 +54,7 @@ export function Colds() {
                 high={400}
                 unit="trays"
                 disabled={!canEdit}
+                stored
                 onValue={(v) => correct.mutate({ ...cold, trays: Math.round(v) })}
               />
             </div>
@@ -133,6 +134,7 @@ function CoolRule() {
       high={Math.round(fromCelsius(high, units))}
       unit={units === "us" ? "°F" : "°C"}
       disabled={!canEdit}
+      stored
       onValue={(v) => change.mutate({ [key]: toCelsius(v, units) })}
     />
   );
@@ -154,6 +156,7 @@ function CoolRule() {
             step={0.5}
             unit="h"
             disabled={!canEdit}
+            stored
             onValue={(v) => change.mutate({ mid_min: Math.round(v * 60) })}
           />
           {temp("To", "end_c", -5, 20)}
@@ -165,6 +168,7 @@ function CoolRule() {
             step={0.5}
             unit="h"
             disabled={!canEdit}
+            stored
             onValue={(v) => change.mutate({ end_min: Math.round(v * 60) })}
           />
         </div>

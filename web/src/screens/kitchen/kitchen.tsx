@@ -145,6 +145,7 @@ function Settings() {
           high={100}
           unit="%"
           disabled={!canEdit}
+          stored
           onValue={(v) => change.mutate({ egg_spare_pct: Math.round(v) })}
         />
         <Select
@@ -178,6 +179,7 @@ function Settings() {
           unit="m"
           disabled={!canEdit}
           hint="Moves the boil."
+          stored
           onValue={(v) => change.mutate({ altitude_m: Math.round(v) })}
         />
       </div>

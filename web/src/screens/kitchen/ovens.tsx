@@ -125,6 +125,7 @@ function Shelves({ oven }: { oven: Oven }) {
         value={oven.shelves}
         low={1}
         high={40}
+        stored
         onValue={(v) => change.mutate({ shelves: Math.round(v) })}
       />
       <NumberField
@@ -134,6 +135,7 @@ function Shelves({ oven }: { oven: Oven }) {
         high={2000}
         step={10}
         unit="mm"
+        stored
         onValue={(v) => change.mutate({ shelf_length_mm: Math.round(v) })}
       />
       <NumberField
@@ -143,6 +145,7 @@ function Shelves({ oven }: { oven: Oven }) {
         high={2000}
         step={10}
         unit="mm"
+        stored
         onValue={(v) => change.mutate({ shelf_width_mm: Math.round(v) })}
       />
     </div>

@@ -33,6 +33,7 @@ export function Rings() {
       step={step}
       unit={unit}
       disabled={!canEdit}
+      stored
       onValue={(v) => change.mutate({ [key]: Math.round(v) })}
     />
   );
