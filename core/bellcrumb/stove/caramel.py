@@ -74,7 +74,7 @@ def caramel(mix: Mix, power: float, altitude_m: float, target_c: float) -> Work:
         + (" The water boils off slowly, the colour comes fast." if wet else ""),
         "Stirring after it boils: it crystallises. Then water in, dissolve all, start over."
         if wet else "The next layer before the last has melted: lumps, and the rest burns.",
-        run.pull_c - 1, target_c + 3, 188.0, 0, None, HOT_SUGAR,
+        run.pull_c, target_c + 3, 188.0, 0, None, HOT_SUGAR,
         f"Off now: it runs on by {run.run_on_k:.0f} K", "bitter", cues,
     )  # fmt: skip
     warnings = [w for w in run.warnings if w != HOT_SUGAR]
