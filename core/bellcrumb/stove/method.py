@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from bellcrumb.mix.composition import Mix, Portion
 from bellcrumb.stove.temper import School
 from bellcrumb.texture.endpoint import BOILED_SETTERS_S
-from bellcrumb.texture.families import GRAINS, Family
+from bellcrumb.texture.families import COARSE, Family
 
 _FINISH = ("fat", "chocolate", "alcohol", "nut", "setter")
 _POWDERED = ("cocoa_natural", "cocoa_dutch")  # boiled with the starch: off the heat it lumps
@@ -39,7 +39,7 @@ def split(mix: Mix, family: Family, school: School) -> Split:
             finish.append(p)  # whipped cream or meringue, folded in late
         elif i.category == "egg":
             bowl.append(p)
-        elif i.key in GRAINS or i.key in BOILED_SETTERS_S:
+        elif i.key in COARSE or i.key in BOILED_SETTERS_S:
             pot.append(p)
         elif i.category in ("starch", "sugar") or i.key in _POWDERED:
             (pot if in_the_pot else bowl).append(p)

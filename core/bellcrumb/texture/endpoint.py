@@ -16,6 +16,8 @@ Boiled = Literal["", "starch", "grain", "setter", "cream"]
 BOILED_SETTERS_S = {
     "agar": 120, "agar_flakes": 300, "pectin": 60, "carrageenan_kappa": 60, "carrageenan_iota": 60,
 }  # fmt: skip
+# Minutes at a simmer until coarse meal has swollen. Source: millers' directions; medium.
+_SWELLS_MIN = {"semolina": (3, 5), "polenta": (30, 40), "oats": (5, 10), "barley_pearl": (40, 50)}
 _POSSET_S = 180  # craft: "boiled three minutes", which thickens the cream by what it loses
 
 CookMode = Literal["nappe", "boil_hold", "bake", "double_boiler", "none"]
@@ -55,6 +57,10 @@ def _pot_boils(mix: Mix, family: Family) -> tuple[Boiled, int, str]:
     if family.endpoint == "simmer" and mix.grams_of_key(*GRAINS):
         low, high = (round(s / 60) for s in family.boil_hold_s)
         return "grain", 60 * low, f"The grains are soft to the middle after {low} to {high} min."
+    swells = _SWELLS_MIN.get(mix.main_starch or "")
+    if swells and family.on_the_stove:
+        low, high = swells
+        return "grain", 60 * low, f"It has swollen to the middle after {low} to {high} min."
     setters = [s for key, s in BOILED_SETTERS_S.items() if mix.grams_of_key(key)]
     if setters:
         return (
