@@ -32,6 +32,16 @@ class FormulaCorpusTest(unittest.TestCase):
         self.assertEqual([c.code for c in ask("2 eggs", "500 ml water").cautions], ["no_salts"])
         self.assertIn("ten_times_less_egg", [c.code for c in few])
 
+    def test_what_is_left_of_parted_eggs_is_weighed_by_the_grade(self):
+        found = ask("9 egg yolks", "2 egg whites", "1 l milk")
+        self.assertAlmostEqual(found.whites_left_g, 7 * 33, delta=0.1)
+        self.assertEqual(found.yolks_left_g, 0)
+        found = ask("1 egg yolk", "3 egg whites", "1 l milk")
+        self.assertEqual(found.whites_left_g, 0)
+        self.assertAlmostEqual(found.yolks_left_g, 2 * 17, delta=0.1)
+        self.assertIn("9.0 yolks come from as many US large", ask(
+            "9 egg yolks", "1 l milk", "80 g corn starch").reasons["whites"].says)  # fmt: skip
+
     def test_every_line_is_understood(self):
         unread = [line.text for _, a in self.rows for line in a.lines if line and not line.grams]
         self.assertEqual(unread, [])
