@@ -144,7 +144,9 @@ class OvenTest(BrowserCase):
         within.press_sequentially("0.5")
         within.press("Enter")
         expect(page.get_by_text("in 0.5 h")).to_be_visible()
-        self.assertEqual(len(stored), 1, "what is stored is stored when it is whole, not key by key")
+        self.assertEqual(
+            len(stored), 1, "what is stored is stored when it is whole, not key by key"
+        )
         page.get_by_role("link", name="Cold", exact=True).click()
         expect(page.get_by_test_id("passes")).to_have_text(re.compile("^Too slow"))
 

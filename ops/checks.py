@@ -9,6 +9,7 @@ import subprocess
 import tempfile
 import time
 from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import contextmanager
 from pathlib import Path
 
@@ -57,17 +58,19 @@ def test(part: str, names: list[str]) -> int:
     failed_checks = 0
     if part in ("all", "checks", "web"):
         needs.npm_packages()
-    if part in ("all", "checks"):
-        failed_checks = _checks()
-    ran = failures = 0
     runs: list[tuple[int, int]] = []
-    if part in ("all", "web"):
-        runs.append(_web_tests())
-    if part in ("all", "core"):
-        runs.append(_core_tests(names if part == "core" else []))
-    if part in LABELS:
+    with ThreadPoolExecutor(1) as beside:  # the core needs neither store nor browser: it runs along
+        core = beside.submit(_core_tests, names if part == "core" else [], aloud=part == "core") \
+            if part in ("all", "core") else None  # fmt: skip
+        if part in ("all", "checks"):
+            failed_checks = _checks()
+        if part in ("all", "web"):
+            runs.append(_web_tests())
         if part in ("all", "e2e", "tools"):
             needs.front_end()
+        if core:
+            runs.append(core.result())
+    if part in LABELS:
         runs.append(_django_tests(names or LABELS[part]))
     ran, failures = sum(r for r, _ in runs), sum(f for _, f in runs)
     failed = failures + failed_checks
@@ -77,16 +80,22 @@ def test(part: str, names: list[str]) -> int:
     return 1 if failed else 0
 
 
-def _followed(command: list[str], cwd: Path, env: dict[str, str]) -> tuple[str, int]:
-    """Run a command, showing what it says as it says it; returns that and its exit code."""
+def _followed(
+    command: list[str], cwd: Path, env: dict[str, str], *, aloud: bool = True
+) -> tuple[str, int]:
+    """Run a command, showing what it says as it says it (not ``aloud``: at its end); returns that
+    and its exit code."""
     done = subprocess.Popen(
         command, cwd=cwd, env=env, text=True, stdout=subprocess.PIPE, stderr=subprocess.STDOUT
     )
     assert done.stdout
     lines = []
     for line in done.stdout:
-        print(line, end="", flush=True)
+        if aloud:
+            print(line, end="", flush=True)
         lines.append(line)
+    if not aloud:
+        print("".join(lines), end="", flush=True)
     return "".join(lines), done.wait()
 
 
@@ -100,12 +109,12 @@ def _unittest_counts(text: str, code: int) -> tuple[int, int]:
     return ran, failed or int(code != 0 or ran == 0)
 
 
-def _core_tests(names: list[str]) -> tuple[int, int]:
+def _core_tests(names: list[str], *, aloud: bool) -> tuple[int, int]:
     """The core's tests with nothing but Python: no store, no browser, no Django."""
     what = names or ["discover", "-s", "tests/core", "-t", "."]
     command = [str(PYTHON), "-m", "unittest", *what]
     env = {**django_env(), "PYTHONPATH": os.pathsep.join(str(ROOT / p) for p in ("core", "."))}
-    text, code = _followed(command, ROOT, env)
+    text, code = _followed(command, ROOT, env, aloud=aloud)
     return _unittest_counts(text, code)
 
 

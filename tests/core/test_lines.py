@@ -266,6 +266,14 @@ class CorpusTest(unittest.TestCase):
 class QuietErrorTest(unittest.TestCase):
     """Lines that were once understood wrongly and said nothing."""
 
+    def test_brackets_that_name_something_else_are_told_and_a_gloss_is_read_whole(self):
+        doubted = read("40 g farina (maicena)")
+        self.assertEqual((doubted.ingredient.key, doubted.confidence), ("flour_plain", "doubtful"))
+        self.assertIn("the brackets say corn starch", doubted.message)
+        self.assertEqual(read("40 g harina de maíz (maicena)").ingredient.key, "corn_starch")
+        same = read("200 g sugar (granulated sugar)")
+        self.assertEqual((same.ingredient.key, same.confidence), ("sugar", "sure"))
+
     def test_what_is_told_is_right_and_what_is_not_known_is_asked(self):
         for text, key, grams in (
             ("a squeeze of lemon juice", "lemon_juice", 5.2),
