@@ -323,6 +323,8 @@ def lock() -> int:
                 "--generate-hashes",
                 "--no-emit-index-url",
                 "--no-header",
+                "--python-version",
+                "3.11",  # the first of them too, which is Debian's: it needs what later ones do not
                 f"{name}.in",
                 "-o",
                 f"{name}.txt",
