@@ -185,5 +185,9 @@ LOGGING = {
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
     # What was refused is the asker's business (and in the security log), not a warning of ours.
-    "loggers": {"django.request": {"level": "CRITICAL"}, "axes": {"level": "ERROR"}},
+    "loggers": {
+        "django.request": {"level": "CRITICAL"},
+        "django.security.DisallowedHost": {"level": "CRITICAL"},
+        "axes": {"level": "ERROR"},
+    },
 }
