@@ -112,7 +112,8 @@ export const useDevices = (kid: string) =>
     refetchInterval: 15_000,
   });
 
-const PAGE = 60;
+// A phone shows a fifth of them at a time, and scrolls for each.
+const PAGE = matchMedia("(max-width: 639px)").matches ? 20 : 60;
 
 export type Wanted = Partial<{
   oven: string;

@@ -87,6 +87,12 @@ interface FinderProps {
 function Finder({ wanted, set }: FinderProps) {
   const craft = useCraft();
   const { kitchen } = useBench();
+  // On a phone the first batch is to be seen: only the words stand open.
+  const [open, setOpen] = useState(
+    (["texture", "fault", "judged", "oven", "family", "since", "until"] as const).some(
+      (key) => wanted[key],
+    ),
+  );
   return (
     <div className="no-print mb-4 grid grid-cols-2 items-end gap-x-5 gap-y-2 sm:grid-cols-4">
       <Input
@@ -96,69 +102,79 @@ function Finder({ wanted, set }: FinderProps) {
         maxLength={80}
         onChange={(event) => set({ ...wanted, search: event.target.value })}
       />
-      <Select
-        label="Came out"
-        value={wanted.texture ?? ""}
-        onChange={(event) => set({ ...wanted, texture: event.target.value as SetClass | "" })}
+      <Button
+        kind="quiet"
+        className="!px-0 text-left sm:hidden"
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
       >
-        <option value="">anyhow</option>
-        {CLASSES.map((klass) => (
-          <option key={klass} value={klass}>
-            {DOES[klass].toLowerCase()}
-          </option>
-        ))}
-      </Select>
-      <Select
-        label="With the fault"
-        value={wanted.fault ?? ""}
-        onChange={(event) => set({ ...wanted, fault: event.target.value })}
-      >
-        <option value="">any or none</option>
-        {craft.data?.faults.map((fault) => (
-          <option key={fault.key} value={fault.key}>
-            {fault.name}
-          </option>
-        ))}
-      </Select>
-      <Select
-        label="Judged"
-        value={wanted.judged ?? ""}
-        onChange={(event) => set({ ...wanted, judged: event.target.value as "" | "yes" | "no" })}
-      >
-        <option value="">or not</option>
-        <option value="yes">judged</option>
-        <option value="no">not yet</option>
-      </Select>
-      <Select
-        label="In or on"
-        value={wanted.oven ?? ""}
-        onChange={(event) => set({ ...wanted, oven: event.target.value })}
-      >
-        <option value="">any oven or ring</option>
-        {[...kitchen.ovens, ...kitchen.rings].map((place) => (
-          <option key={place.name}>{place.name}</option>
-        ))}
-      </Select>
-      <Choice
-        label="Family"
-        groups={familyGroups(craft.data?.families ?? [], "any family", "name")}
-        value={wanted.family ?? ""}
-        onValue={(family) => set({ ...wanted, family })}
-      />
-      {(["since", "until"] as const).map((key) => (
-        <Input
-          key={key}
-          label={key === "since" ? "From" : "Before"}
-          type="date"
-          value={wanted[key]?.slice(0, 10) ?? ""}
-          onChange={(event) =>
-            set({
-              ...wanted,
-              [key]: event.target.value ? `${event.target.value}T00:00:00Z` : null,
-            })
-          }
+        {open ? "Fewer ways to find" : "More ways to find"}
+      </Button>
+      <div className={open ? "contents" : "contents max-sm:hidden"}>
+        <Select
+          label="Came out"
+          value={wanted.texture ?? ""}
+          onChange={(event) => set({ ...wanted, texture: event.target.value as SetClass | "" })}
+        >
+          <option value="">anyhow</option>
+          {CLASSES.map((klass) => (
+            <option key={klass} value={klass}>
+              {DOES[klass].toLowerCase()}
+            </option>
+          ))}
+        </Select>
+        <Select
+          label="With the fault"
+          value={wanted.fault ?? ""}
+          onChange={(event) => set({ ...wanted, fault: event.target.value })}
+        >
+          <option value="">any or none</option>
+          {craft.data?.faults.map((fault) => (
+            <option key={fault.key} value={fault.key}>
+              {fault.name}
+            </option>
+          ))}
+        </Select>
+        <Select
+          label="Judged"
+          value={wanted.judged ?? ""}
+          onChange={(event) => set({ ...wanted, judged: event.target.value as "" | "yes" | "no" })}
+        >
+          <option value="">or not</option>
+          <option value="yes">judged</option>
+          <option value="no">not yet</option>
+        </Select>
+        <Select
+          label="In or on"
+          value={wanted.oven ?? ""}
+          onChange={(event) => set({ ...wanted, oven: event.target.value })}
+        >
+          <option value="">any oven or ring</option>
+          {[...kitchen.ovens, ...kitchen.rings].map((place) => (
+            <option key={place.name}>{place.name}</option>
+          ))}
+        </Select>
+        <Choice
+          label="Family"
+          groups={familyGroups(craft.data?.families ?? [], "any family", "name")}
+          value={wanted.family ?? ""}
+          onValue={(family) => set({ ...wanted, family })}
         />
-      ))}
+        {(["since", "until"] as const).map((key) => (
+          <Input
+            key={key}
+            label={key === "since" ? "From" : "Before"}
+            type="date"
+            value={wanted[key]?.slice(0, 10) ?? ""}
+            onChange={(event) =>
+              set({
+                ...wanted,
+                [key]: event.target.value ? `${event.target.value}T00:00:00Z` : null,
+              })
+            }
+          />
+        ))}
+      </div>
       {wanted.dessert && (
         <Button
           kind="quiet"
@@ -255,7 +271,7 @@ function Row({ kid, batch, only }: RowProps) {
     <li className="rule-t">
       <Link
         to={batch.ended_at ? `/k/${kid}/book/${batch.id}` : `/k/${kid}/cook/${batch.id}`}
-        className="group grid items-center gap-x-6 gap-y-1 py-4 sm:grid-cols-[6.5rem_minmax(0,1fr)_16rem_minmax(0,1fr)]"
+        className="group grid grid-cols-[5.25rem_minmax(0,1fr)] items-center gap-x-4 gap-y-1 py-4 max-sm:[&>*]:col-start-2 max-sm:[&>:first-child]:col-start-1 max-sm:[&>:first-child]:row-span-3 sm:gap-x-6 sm:grid-cols-[6.5rem_minmax(0,1fr)_16rem_minmax(0,1fr)]"
       >
         <Serving klass={batch.verdict?.texture ?? null} size={84} />
         <div>
