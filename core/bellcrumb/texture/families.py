@@ -247,6 +247,7 @@ _MOUNTED = 0.08
 
 # A batter is of flour; a flan of as much corn starch is boiled first. Our estimates.
 _NO_BATTER, _LEAST_FLOUR = 1.0, 0.02
+_A_CHEESECAKE = 0.3  # share of fresh cheese
 _BATTER_STARCH, _NO_COLD = 0.03, 1.0  # raw starch in what is not heated is left raw
 _NOT_IT = 1.5
 _NO_FLOUR = 0.6  # a flour cream of starch is another one
@@ -337,6 +338,8 @@ def standings(mix: Mix) -> list[Standing]:
                 continue  # of wine, coffee or another fruit it is one as well
             if mark in ("ricotta", "quark") and fam.key == "cheesecake_cold":
                 continue  # of any fresh cheese
+            if mark in ("chocolate", "pulp") and centre["cheese"] > _A_CHEESECAKE:
+                continue  # flavoured with it, it is one still
             here, there = marks[mark], centre[mark]
             distance += weight * abs(here - there)
             if (there > 0.05) != (here > 0.02) and mark not in ("butter", "white"):
