@@ -137,8 +137,9 @@ function Plan({
                 </>
               ) : (
                 <p className="py-10 text-lg text-soft">
-                  No egg in this mix: nothing to temper. Whisk the starch into the cold liquid and
-                  bring it up together.
+                  No egg in this mix: nothing to temper.
+                  {thickens(plan.data) &&
+                    " Whisk the starch into the cold liquid and bring it up together."}
                 </p>
               )}
               <Places plan={plan.data} />
@@ -230,13 +231,16 @@ function PotWords({ plan }: { plan: Shapes["PlanOut"] }) {
         {plan.boils_off_g != null &&
           `About ${grams(plan.boils_off_g, units)} boil away: ${grams(wentIn(plan) - plan.boils_off_g, units)} come out. `}
         Scorch risk {plan.scorch}, on {plan.ring}.
-        {!plan.learned?.length && " ±20\u00a0% until this ring is known."} Thickens near{" "}
-        {degrees(plan.thickens_c, units)}.
+        {!plan.learned?.length && " ±20\u00a0% until this ring is known."}
+        {thickens(plan) && ` Thickens near ${degrees(plan.thickens_c, units)}.`}
       </span>
       <LearnedFrom used={plan.learned} units={units} />
     </p>
   );
 }
+
+/** Whether anything in it thickens before it boils: starch or egg, not what sets in the cold. */
+const thickens = (plan: Shapes["PlanOut"]) => plan.thickens_c < Math.min(plan.boil_c, 100);
 
 /** The steps of a guide with the sign to look for, before anything is lit. */
 function Steps({ plan }: { plan: Shapes["PlanOut"] }) {
