@@ -127,7 +127,7 @@ export function PotCurve({
         </g>
       ))}
       {zones.thickens_c !== null &&
-        zones.thickens_c < 105 &&
+        zones.thickens_c < 101 &&
         level(zones.thickens_c, "var(--ink)", "2 5")}
       {zones.reach_c !== null && level(zones.reach_c, "var(--burnt)")}
       {zones.never_c !== null &&
@@ -197,7 +197,7 @@ export function PotCurve({
         />
       )}
       {zones.thickens_c !== null &&
-        zones.thickens_c < 105 &&
+        zones.thickens_c < 101 &&
         word(zones.thickens_c, `thickens ${degrees(zones.thickens_c, units)}`, "var(--ink)", true)}
       {zones.reach_c !== null &&
         word(
