@@ -1,6 +1,6 @@
 import unittest
 
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from bellcrumb.contract import compute
@@ -81,6 +81,7 @@ class WorthTest(unittest.TestCase):
 
 class LedgerTest(unittest.TestCase):
     @given(st.lists(st.tuples(amounts, amounts, amounts), min_size=1, max_size=6))
+    @example([(1.2426115264970297e-05, 0.0, 0.0)] * 2)
     def test_every_gram_opened_is_used_or_left_and_no_egg_is_opened_for_nothing(self, needs):
         found = ledger([Entry("x", *need) for need in needs], EU_M)
         yolk, white = sum(n[0] for n in needs), sum(n[1] for n in needs)

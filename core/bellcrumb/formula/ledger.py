@@ -10,6 +10,8 @@ from bellcrumb.pantry.eggs import EggGrade
 YOLK_KEEPS_DAYS, WHITE_KEEPS_DAYS = 2, 4
 _LITTLE_G = 15.0  # less than this is a spoonful, not a surplus
 
+_NOTHING = 1e-6  # of an egg
+
 
 @dataclass(frozen=True)
 class Entry:
@@ -49,11 +51,13 @@ def ledger(entries: list[Entry], grade: EggGrade) -> Ledger:
     """Match yolks with whites over a day. Source: yolk and white weights of the grade."""
     yolk = sum(e.yolk_g for e in entries)
     white = sum(e.white_g for e in entries)
-    separate = math.ceil(max(yolk / grade.yolk_g, white / grade.white_g) - 1e-6)
-    whole = math.ceil(sum(e.whole_g for e in entries) / grade.content_g - 1e-6)
+    # What is too little to open an egg for in each may not open one in all.
+    nothing = _NOTHING * len(entries)
+    separate = math.ceil(max(yolk / grade.yolk_g, white / grade.white_g) - nothing)
+    whole = math.ceil(sum(e.whole_g for e in entries) / grade.content_g - nothing)
     alone = sum(
-        math.ceil(max(e.yolk_g / grade.yolk_g, e.white_g / grade.white_g) - 1e-6)
-        + math.ceil(e.whole_g / grade.content_g - 1e-6)
+        math.ceil(max(e.yolk_g / grade.yolk_g, e.white_g / grade.white_g) - _NOTHING)
+        + math.ceil(e.whole_g / grade.content_g - _NOTHING)
         for e in entries
     )
     yolk_left, white_left = separate * grade.yolk_g - yolk, separate * grade.white_g - white
