@@ -49,6 +49,21 @@ class StoveTest(BrowserCase):
         page.get_by_test_id("onward").click()
         expect(page.get_by_text("Stand the pan in cold water").first).to_be_visible()
 
+    def test_what_has_no_egg_shows_its_steps_and_no_school_of_tempering(self):
+        self.sign_in()
+        page = self.page
+        page.get_by_role("button", name="Start a dessert").click()
+        page.get_by_label("Name of the dessert").fill("Apple jelly")
+        page.get_by_role("button", name="Write the formula").click()
+        self.lines().fill("500 ml apple juice\n80 g sugar\n5 leaves gelatine")
+        expect(page.get_by_test_id("save-note")).to_have_text("saved")
+        page.get_by_role("link", name="To the stove").click()
+        expect(page.get_by_test_id("guide-steps")).to_contain_text("gelatine in")
+        expect(page.get_by_role("radiogroup", name="School of tempering")).to_have_count(0)
+        expect(page.get_by_label("Eggs at")).to_have_count(0)
+        expect(page.get_by_test_id("pot-words")).not_to_contain_text("Thickens")
+        self.check("a jelly at the stove")
+
     def test_the_gauge_pause_and_the_other_pot(self):
         self.sign_in()
         page = self.page

@@ -211,7 +211,7 @@ def assembly_plan(kitchen: Kitchen, dessert: Dessert) -> tuple[Version, PlanOut]
         if any(x.part == name for x in laid)
     ]  # fmt: skip
     return main_version(versions), PlanOut(
-        family=dessert.name[:80], guide="build", ring="", boil_c=200, thickens_c=200,
+        family=dessert.name[:80], guide="build", ring="", boil_c=200, thickens_c=None,
         pot=PlaceOut(grams=sum(n.need_g for n in made.needs.values()), words=words,
                      us_words=words),
         bowl=nothing, finish=nothing, ladder=None,

@@ -108,7 +108,7 @@ class PlanOut(Schema):
     guide: str = "custard"
     ring: str
     boil_c: float
-    thickens_c: float
+    thickens_c: float | None
     pot: PlaceOut
     bowl: PlaceOut
     finish: PlaceOut

@@ -8,6 +8,7 @@ from bellcrumb.contract.build import ladder_out
 from bellcrumb.contract.open.books import share_per_loss
 from bellcrumb.contract.open.cooking import (
     BATH_W_K,
+    NEVER_C,
     USUAL_C,
     Cream,
     Guided,
@@ -188,7 +189,7 @@ def _said_of(
 def _bench_out(made: Guided, measures: Measures) -> PlanOut:
     """The guide of what is made on the bench: nothing of it is cooked by a probe."""
     return PlanOut(
-        **_places(made, measures), guide="bench", ring="", boil_c=200, thickens_c=200, ladder=None,
+        **_places(made, measures), guide="bench", ring="", boil_c=200, thickens_c=None, ladder=None,
         heat=None, cook=None, cook_from_c=20, temper_s=0, scorch="low", scenes=[],
     )  # fmt: skip
 
@@ -228,7 +229,7 @@ def _work_out(
             mass_g=s.mass_g,
             cp_j_per_gk=s.cp_j_per_gk,
             boil_c=boil,
-            thickens_c=200,
+            thickens_c=NEVER_C,
             from_c=s.from_c,
             power_w=s.power_w,
             fuel=ring.core().fuel,
@@ -248,7 +249,7 @@ def _work_out(
         ring=ring.name,
         learned=_said_of(lessons, made.curve, made.reaches_s, scenes[0]) if scenes else lessons,
         boil_c=boil,
-        thickens_c=200,
+        thickens_c=None,
         ladder=None,
         heat=curve if hot else None,
         cook=None if hot else curve,
@@ -316,7 +317,7 @@ def _scenes(made: Plan, mix: Mix, content: Content, ring: Ring, kitchen: Kitchen
     pot = pot_for(mix.volume_ml)
     first = made.split.pot
     boils = made.heat_run.thickens_s is not None
-    thick = made.thickens_c if boils else 200.0
+    thick = made.thickens_c if boils else None
     scenes: list[Scene] = []
     for key, part, from_c, setting, thickens in (
         (

@@ -225,6 +225,17 @@ class GuideTest(unittest.TestCase):
         moment = follow(cook, self.curve((0, 60), (60, 70)), 0, 200)
         self.assertEqual((moment.figure_unit, moment.headline), ("s", "no reading lately"))
 
+    def test_what_holds_neither_starch_nor_egg_never_thickens_however_hot_it_boils(self):
+        jelly = mix(apple_juice=500, sugar=1200, gelatine=20)
+        made = plan(jelly, family("jelly"), MEDIUM_GAS, setting=0.9, heat_setting=0.9)
+        self.assertIsNone(made.thickens_c)
+        self.assertIsNone(made.ladder)
+        cream = Cream.of(jelly, made.thickens_c)
+        self.assertGreater(cream.boil_c, 102)
+        run = heat_to(cream, pot_for(1200), "gas", 1500.0, 20.0, cream.boil_c, 60, "whisk")
+        self.assertIsNone(run.thickens_s)
+        self.assertNotIn("thick", " ".join(step.title + step.sign for step in made.steps).lower())
+
     def test_each_school_has_its_own_steps(self):
         keys = {
             s: list(self.steps(*self.PASTRY, school=s, held_back_ml=250))

@@ -59,7 +59,8 @@ def bench_steps(kind: Kind, mix: Mix) -> list[Step]:
     work: Kind = "fruit" if kind == "poached_fruit" else kind
     table = [r for r in rows().get(work, []) if kind == "poached_fruit" or r.code not in
              ("poach", "drain")]  # fmt: skip
-    table = [r for r in table if r.code not in needless(kind, mix)]
+    idle = needless(kind, mix)
+    table = [r for r in table if r.code not in idle]
     if mix.grams_of_key(*_READY_MADE) > 0.5 * mix.mass_g:
         table = [r for r in table if r.code not in _MAKING]
     return [first, *(_step(row) for row in table), *_enough(kind, mix)]

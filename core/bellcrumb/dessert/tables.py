@@ -136,10 +136,11 @@ def needless(kind: Kind, mix: Mix) -> frozenset[str]:
         out |= {"melt_stir_gelatine", "bloom_gelatine", "melt_into_cheese"}
     if not mix.grams_of("egg"):
         out |= {"mix_eggs_sugar", "temper", "warm_yolks"}
-    if not (mix.white_g and mix.yolk_g):
+    whites = mix.white_g and mix.yolk_g
+    if not whites:
         out.add("whip_whites")
     if kind in ("cold_cheese", "mascarpone") and not mix.grams_of("cream"):
-        out |= {"whip_cream", "fold"} if kind == "cold_cheese" else {"whip_cream"}
+        out |= {"whip_cream"} if whites else {"whip_cream", "fold"}
     return frozenset(out)
 
 

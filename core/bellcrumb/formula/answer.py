@@ -115,9 +115,8 @@ def _apart(mix: Mix, one: Style, other: Style) -> float:
 
 def _whites_beside_yolks(mix: Mix) -> bool:
     """Whether whites were parted from yolks and both are in it, which one does to whip them."""
-    whites = [p for p in mix.portions if p.ingredient.key in WHITES]
-    parted = sum(p.grams for p in whites) > _PARTED * mix.mass_g and mix.yolk_g > 0
-    return parted and not any(p.whipped for p in whites)
+    whipped = any(p.whipped and p.ingredient.key in WHITES for p in mix.portions)
+    return mix.white_g > _PARTED * mix.mass_g and mix.yolk_g > 0 and not whipped
 
 
 def shifted(found: Answer, by: float) -> Answer:

@@ -93,6 +93,9 @@ def pot_name(volume_ml: float) -> str:
     return f"pot of {pot_for(volume_ml).diameter_mm / 10:.0f} cm"
 
 
+NEVER_C = 200.0  # above any boil: where a cream thickens that does not
+
+
 @dataclass(frozen=True)
 class Cream:
     """What the pot model needs of a mix: mass (g), J/(g K), its boil and where it thickens."""
@@ -103,11 +106,13 @@ class Cream:
     thickens_c: float
 
     @classmethod
-    def of(cls, mix: Mix, thickens_c: float, altitude_m: float = 0.0) -> "Cream":
-        """The thermal view of a mix. Raises CraftError for an empty one."""
+    def of(cls, mix: Mix, thickens_c: float | None, altitude_m: float = 0.0) -> "Cream":
+        """The thermal view of a mix; ``thickens_c`` None: it never does. Raises CraftError for an
+        empty one."""
         if mix.mass_g <= 0:
             raise CraftError("lines", "Nothing in the pot: there is no mass to heat.")
-        return cls(mix.mass_g, mix.heat_capacity_j_per_gk, mix.boils_c(altitude_m), thickens_c)
+        thickens = NEVER_C if thickens_c is None else thickens_c
+        return cls(mix.mass_g, mix.heat_capacity_j_per_gk, mix.boils_c(altitude_m), thickens)
 
 
 @dataclass(frozen=True)

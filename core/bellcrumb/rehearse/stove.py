@@ -33,7 +33,7 @@ class Stove:
         self.pan: Pan | None = None
         fam = family(ex.family_key) if ex.family_key else None
         self.never_c = endpoint(ex.mix, fam).never_c if fam else None
-        thick = thickens_c(ex.mix, fam) if fam else 200.0
+        thick = thickens_c(ex.mix, fam) if fam else None
         if ex.stage == "pot":
             self.cream = Cream.of(ex.mix, thick)
             self.state = start(self.cream, self.world.temp_c)

@@ -145,8 +145,8 @@ def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
             eta,
             False,
         )
-    thick = step.thickens_c or low
-    if temp >= thick - 1.5:
+    thick = step.thickens_c
+    if thick is not None and temp >= thick - 1.5:
         return Moment(
             temp,
             "c",
@@ -158,7 +158,7 @@ def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
             eta,
             False,
         )
-    if temp >= thick - 10:
+    if thick is not None and temp >= thick - 10:
         return Moment(
             temp,
             "c",

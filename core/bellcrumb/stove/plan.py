@@ -23,7 +23,6 @@ TELLS_G, EGG_SEEN_K = 8.0, 3.0
 POURS_K = 3.0  # what a boiled pot has lost by the first ladle; our estimate
 _FOLDED_BELOW_C = 30.0  # what goes in colder than this goes in after the sieve
 _SIMMERS_K = 8.0  # how far under the boil a pot that simmers may show; our estimate
-NEVER_C = 101.0  # above any boil
 # Seconds a cook takes for one ladle, and to pour in eggs or slurry without one. Craft, estimate.
 _LADLE_S, _POUR_S = 10.0, 30.0
 
@@ -44,7 +43,7 @@ class Plan:
     cook_from_c: float
     temper_s: float
     scorch: Scorch
-    thickens_c: float
+    thickens_c: float | None
     warnings: list[str]
     checks: list[str] = field(default_factory=list)
     additions: list[Addition] = field(default_factory=list)
@@ -56,13 +55,14 @@ class Plan:
         return self.heat_run.evaporated_g + (self.cook_run.evaporated_g if self.cook_run else 0.0)
 
 
-def thickens_c(mix: Mix, family: Family) -> float:
-    """Where the cream visibly thickens, degC: as its starch is seen to, or past the egg's onset."""
+def thickens_c(mix: Mix, family: Family) -> float | None:
+    """Where the cream visibly thickens, degC: as its starch is seen to, or past the egg's onset;
+    None for what holds neither and sets in the cold, if at all."""
     liquid = family.liquid_g(mix)
     if liquid and mix.corn_equivalent_g / liquid * 1000 >= TELLS_G:
         return seen_to_thicken_c(pasting(mix.main_starch, mix.sugar_pct_of_water_phase))
     egg = coagulation(mix, family)
-    return (egg.onset_c + EGG_SEEN_K) if egg else NEVER_C
+    return (egg.onset_c + EGG_SEEN_K) if egg else None
 
 
 def plan(
@@ -106,7 +106,7 @@ def plan(
     power = ring.reaches_pot_w(setting)
     held_ml = held_back_ml if school == "held_back_liquid" else 0.0
     first = where.pot.scaled(1 - min(0.8, held_ml / max(where.pot.volume_ml, 1)))
-    first_cream = Cream.of(first, thick if boils_first else 200.0, altitude_m)
+    first_cream = Cream.of(first, thick if boils_first else None, altitude_m)
     heat_target = first_cream.boil_c if boils_first else hot_c
     heat_run = heat_to(
         first_cream,
@@ -212,8 +212,8 @@ def _names(mix: Mix) -> str:
 
 
 def _steps(
-    where: Split, school: School, stop: Endpoint, thick: float, heat_target: float, hot_c: float,
-    boils_first: bool, ladder: Ladder | None, family: Family, adds: list[Addition],
+    where: Split, school: School, stop: Endpoint, thick: float | None, heat_target: float,
+    hot_c: float, boils_first: bool, ladder: Ladder | None, family: Family, adds: list[Addition],
 ) -> list[Step]:  # fmt: skip
     steps = [
         Step(

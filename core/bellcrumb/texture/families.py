@@ -242,7 +242,7 @@ _MARK_WEIGHT = {"chocolate": 5.0, "cheese": 5.0, "ricotta": 4.0, "quark": 4.0, "
 
 # From this share on, butter is mounted into a cream off the stove (a curd), not baked in a custard.
 # Source: our estimate; baked citrus creams have none, curds 15 to 35 %.
-_MOUNTED = 0.08
+_MOUNTED, _MOUNTS = 0.08, 1.5
 
 
 # A batter is of flour; a flan of as much corn starch is boiled first. Our estimates.
@@ -279,17 +279,6 @@ def _flour_g(mix: Mix) -> float:
     )
 
 
-def _has_what_makes_it(key: str, mix: Mix) -> bool:
-    """Whether a mix has what a family is made by: a panna cotta its setter, a mousse its cream; and
-    nothing but juice sets a posset."""
-    sets = mix.grams_of_key(*SETTER_S)
-    if key == "panna_cotta":
-        return sets > 0
-    if key == "fruit_mousse":
-        return mix.grams_of("cream") > 0
-    return key != "posset" or not sets
-
-
 def _of_egg_alone(mix: Mix) -> bool:
     """Whether eggs are the only liquid of a pie: much sugar and fat or nuts, hardly any milk."""
     rich = mix.grams_of("fat", "nut") > 0.05 * mix.mass_g
@@ -303,6 +292,49 @@ class Standing:
 
     family: Family
     distance: float
+
+
+def _tells(mark: str, fam: Family, centre: dict[str, float]) -> bool:
+    """Whether a telling ingredient tells anything of this family."""
+    if mark == "buttermilk":  # set in the cold it is one more milk
+        return fam.group != "cold_set"
+    if mark == "juice":  # of wine, coffee or another fruit it is one as well
+        return fam.key not in ("jelly", "fruit_mousse")
+    if mark in ("ricotta", "quark"):  # of any fresh cheese
+        return fam.key != "cheesecake_cold"
+    # A cheesecake flavoured with it is one still.
+    return mark not in ("chocolate", "pulp") or centre["cheese"] <= _A_CHEESECAKE
+
+
+def _by_marks(fam: Family, marks: dict[str, float]) -> float:
+    """How much further a family is by the telling ingredients."""
+    centre = _centre_marks(fam.key)
+    distance = 0.0
+    for mark, weight in _MARK_WEIGHT.items():
+        if not _tells(mark, fam, centre):
+            continue
+        here, there = marks[mark], centre[mark]
+        distance += weight * abs(here - there)
+        if (there > 0.05) != (here > 0.02) and mark not in ("butter", "white"):
+            distance += 0.8 if max(here, there) > 0.03 else 0.0
+    return distance
+
+
+def _against(fam: Family, mix: Mix, marks: dict[str, float]) -> float:
+    """How much further a family is because a mix lacks what makes it, or holds what unmakes it."""
+    flour, starch, sets = _flour_g(mix), mix.starch_g, mix.grams_of_key(*SETTER_S)
+    no: dict[str, tuple[bool, float]] = {
+        "citrus_tart": (marks["butter"] > _MOUNTED, _MOUNTS),
+        "clafoutis": (flour < max(0.5 * starch, _LEAST_FLOUR * mix.mass_g), _NO_BATTER),
+        "flour_cream": (starch > 0 and flour < 0.5 * starch, _NO_FLOUR),
+        "cheesecake_cold": (starch > _BATTER_STARCH * mix.mass_g, _NO_COLD),
+        "panna_cotta": (not sets, _NOT_IT),
+        "posset": (sets > 0, _NOT_IT),
+        "fruit_mousse": (not mix.grams_of("cream"), _NOT_IT),
+    }
+    lacks, by = no.get(fam.key, (False, 0.0))
+    no_curd = _NO_CURD if fam.group == "curd" and not mix.grams_of("egg") else 0.0
+    return (by if lacks else 0.0) + no_curd + _RARE.get(fam.key, 0.0)
 
 
 def standings(mix: Mix) -> list[Standing]:
@@ -330,36 +362,9 @@ def standings(mix: Mix) -> list[Standing]:
             0.8 * fam.fat_pct.distance(100 * mix.share("fat"), 4),
         )
         distance = math.sqrt(sum(min(p, 6) ** 2 for p in parts) / len(parts))
-        centre = _centre_marks(fam.key)
-        for mark, weight in _MARK_WEIGHT.items():
-            if mark == "buttermilk" and fam.group == "cold_set":
-                continue  # set in the cold it is one more milk
-            if mark == "juice" and fam.key in ("jelly", "fruit_mousse"):
-                continue  # of wine, coffee or another fruit it is one as well
-            if mark in ("ricotta", "quark") and fam.key == "cheesecake_cold":
-                continue  # of any fresh cheese
-            if mark in ("chocolate", "pulp") and centre["cheese"] > _A_CHEESECAKE:
-                continue  # flavoured with it, it is one still
-            here, there = marks[mark], centre[mark]
-            distance += weight * abs(here - there)
-            if (there > 0.05) != (here > 0.02) and mark not in ("butter", "white"):
-                distance += 0.8 if max(here, there) > 0.03 else 0.0
-        if fam.key == "citrus_tart" and marks["butter"] > _MOUNTED:
-            distance += 1.5
-        batter = max(0.5 * mix.starch_g, _LEAST_FLOUR * mix.mass_g)
-        if fam.key == "clafoutis" and _flour_g(mix) < batter:
-            distance += _NO_BATTER
-        if fam.key == "flour_cream" and mix.starch_g and _flour_g(mix) < 0.5 * mix.starch_g:
-            distance += _NO_FLOUR
-        if not _has_what_makes_it(fam.key, mix):
-            distance += _NOT_IT
-        if fam.key == "cheesecake_cold" and mix.starch_g > _BATTER_STARCH * mix.mass_g:
-            distance += _NO_COLD
-        if fam.group == "curd" and not mix.grams_of("egg"):
-            distance += _NO_CURD
+        distance += _by_marks(fam, marks) + _against(fam, mix, marks)
         if not fam.on_the_stove and set_cold:
             distance += _NO_BAKE
-        distance += _RARE.get(fam.key, 0.0)
         found.append(Standing(fam, distance))
     return sorted(found, key=lambda s: s.distance)
 

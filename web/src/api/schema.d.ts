@@ -8637,7 +8637,7 @@ export interface components {
        * Thickens C
        * @description where it visibly thickens, degC
        */
-      thickens_c: number;
+      thickens_c: number | null;
       /**
        * Warnings
        * @description what to mind, in sentences

@@ -123,10 +123,14 @@ export function NumberField({
     setKnown(value);
     if (stored) setTyped(null);
   }
+  const [told, setTold] = useState<number | null>(null);
   const leave = () => {
     if (wrong) return;
-    if (stored && typed !== null && number !== value) onValue(number);
-    else setTyped(null);
+    if (!stored || typed === null || number === value) setTyped(null);
+    else if (number !== told) {
+      setTold(number); // Enter, then leaving the field: once
+      onValue(number);
+    }
   };
   return (
     <Around label={label} error={wrong ?? error} hint={hint} bare={bare} id={id}>
@@ -142,6 +146,7 @@ export function NumberField({
           onChange={(event) => {
             const text = event.target.value;
             setTyped(text);
+            setTold(null);
             const next = Number(text.replace(",", "."));
             if (stored) return;
             if (text.trim() !== "" && !Number.isNaN(next) && next >= low && next <= high) {

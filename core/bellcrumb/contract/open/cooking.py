@@ -7,6 +7,7 @@ from bellcrumb.dessert.guided import Guided, HowCooked, guided
 from bellcrumb.dessert.works import Kind as PartWork
 from bellcrumb.dessert.works import Lies
 from bellcrumb.heat.pot import (
+    NEVER_C,
     Cream,
     Fuel,
     Pot,
@@ -36,6 +37,7 @@ from bellcrumb.stove.works import USUAL_C
 __all__ = [
     "BATH_W_K",
     "ENTERED_EARLY_S",
+    "NEVER_C",
     "STALE_S",
     "USUAL_C",
     "After",

@@ -28,12 +28,14 @@ interface Props {
   problem: ApiError | null;
   /** Which guide it is: a stirred custard has schools, a syrup a temperature. */
   guide: string;
+  /** Whether there is egg to temper. */
+  tempers: boolean;
   change: ((part: Partial<Content>) => void) | undefined;
 }
 
 /** School, temperatures, ladle and ring: what the ladder and the curve are computed from. */
 export function Method(props: Props) {
-  const { content, setSchool, set, schoolFixed, fixed, problem, guide, change } = props;
+  const { content, setSchool, set, schoolFixed, fixed, problem, guide, tempers, change } = props;
   const { units, kitchen } = useBench();
   const craft = useCraft();
   const grades = [...new Set([content.egg_grade, ...(craft.data?.egg_grades ?? [])])];
@@ -106,33 +108,35 @@ export function Method(props: Props) {
   }
   return (
     <div className="space-y-4">
-      <RadioGroup.Root
-        value={content.school}
-        disabled={schoolFixed}
-        onValueChange={(next) => setSchool(next as School)}
-        aria-label="School of tempering"
-      >
-        {(Object.keys(SCHOOLS) as School[]).map((school) => (
-          <RadioGroup.Item
-            key={school}
-            value={school}
-            className="group rule-b flex min-h-12 w-full items-start gap-3 py-2 text-left"
-          >
-            <span
-              aria-hidden="true"
-              className="mt-1 size-4 shrink-0 rounded-full border-[1.5px] border-ink group-data-[state=checked]:border-[5px] group-data-[state=checked]:border-burnt"
-            />
-            <span>
-              <span className="group-data-[state=checked]:font-semibold">
-                {SCHOOLS[school].name}
+      {tempers && (
+        <RadioGroup.Root
+          value={content.school}
+          disabled={schoolFixed}
+          onValueChange={(next) => setSchool(next as School)}
+          aria-label="School of tempering"
+        >
+          {(Object.keys(SCHOOLS) as School[]).map((school) => (
+            <RadioGroup.Item
+              key={school}
+              value={school}
+              className="group rule-b flex min-h-12 w-full items-start gap-3 py-2 text-left"
+            >
+              <span
+                aria-hidden="true"
+                className="mt-1 size-4 shrink-0 rounded-full border-[1.5px] border-ink group-data-[state=checked]:border-[5px] group-data-[state=checked]:border-burnt"
+              />
+              <span>
+                <span className="group-data-[state=checked]:font-semibold">
+                  {SCHOOLS[school].name}
+                </span>
+                <span className="caption hidden group-data-[state=checked]:block">
+                  {SCHOOLS[school].does}
+                </span>
               </span>
-              <span className="caption hidden group-data-[state=checked]:block">
-                {SCHOOLS[school].does}
-              </span>
-            </span>
-          </RadioGroup.Item>
-        ))}
-      </RadioGroup.Root>
+            </RadioGroup.Item>
+          ))}
+        </RadioGroup.Root>
+      )}
       <div className="grid grid-cols-2 gap-x-4 gap-y-3">
         {content.school === "eggs_after_boil" ? null : (
           <NumberField
@@ -147,49 +151,53 @@ export function Method(props: Props) {
             onValue={(v) => set({ hot_c: Math.round(toCelsius(v, units) * 10) / 10 })}
           />
         )}
-        <NumberField
-          key={`eggs${units}`}
-          label="Eggs at"
-          value={temp(content.eggs_c)}
-          low={temp(-2)}
-          high={temp(60)}
-          unit={unit}
-          disabled={fixed}
-          error={at("eggs_c")}
-          onValue={(v) => set({ eggs_c: Math.round(toCelsius(v, units) * 10) / 10 })}
-        />
-        <Select
-          label="Eggs today"
-          value={content.egg_grade}
-          disabled={fixed}
-          error={at("egg_grade")}
-          onChange={(event) => set({ egg_grade: event.target.value })}
-        >
-          {grades.map((grade) => (
-            <option key={grade}>{grade}</option>
-          ))}
-        </Select>
-        <NumberField
-          label="One ladle"
-          value={us ? tenth(content.ladle_ml / FL_OZ_ML) : content.ladle_ml}
-          low={us ? 0.5 : 5}
-          high={us ? 64 : 2000}
-          step={us ? 0.5 : 10}
-          unit={us ? "fl oz" : "ml"}
-          disabled={fixed}
-          onValue={(v) => set({ ladle_ml: Math.round(us ? v * FL_OZ_ML : v) })}
-        />
-        {content.school === "held_back_liquid" && (
-          <NumberField
-            label="Held back"
-            value={us ? tenth(content.held_back_ml / FL_OZ_ML) : content.held_back_ml}
-            low={0}
-            high={us ? 670 : 20000}
-            step={us ? 1 : 25}
-            unit={us ? "fl oz" : "ml"}
-            disabled={fixed}
-            onValue={(v) => set({ held_back_ml: Math.round(us ? v * FL_OZ_ML : v) })}
-          />
+        {tempers && (
+          <>
+            <NumberField
+              key={`eggs${units}`}
+              label="Eggs at"
+              value={temp(content.eggs_c)}
+              low={temp(-2)}
+              high={temp(60)}
+              unit={unit}
+              disabled={fixed}
+              error={at("eggs_c")}
+              onValue={(v) => set({ eggs_c: Math.round(toCelsius(v, units) * 10) / 10 })}
+            />
+            <Select
+              label="Eggs today"
+              value={content.egg_grade}
+              disabled={fixed}
+              error={at("egg_grade")}
+              onChange={(event) => set({ egg_grade: event.target.value })}
+            >
+              {grades.map((grade) => (
+                <option key={grade}>{grade}</option>
+              ))}
+            </Select>
+            <NumberField
+              label="One ladle"
+              value={us ? tenth(content.ladle_ml / FL_OZ_ML) : content.ladle_ml}
+              low={us ? 0.5 : 5}
+              high={us ? 64 : 2000}
+              step={us ? 0.5 : 10}
+              unit={us ? "fl oz" : "ml"}
+              disabled={fixed}
+              onValue={(v) => set({ ladle_ml: Math.round(us ? v * FL_OZ_ML : v) })}
+            />
+            {content.school === "held_back_liquid" && (
+              <NumberField
+                label="Held back"
+                value={us ? tenth(content.held_back_ml / FL_OZ_ML) : content.held_back_ml}
+                low={0}
+                high={us ? 670 : 20000}
+                step={us ? 1 : 25}
+                unit={us ? "fl oz" : "ml"}
+                disabled={fixed}
+                onValue={(v) => set({ held_back_ml: Math.round(us ? v * FL_OZ_ML : v) })}
+              />
+            )}
+          </>
         )}
       </div>
       {ring}

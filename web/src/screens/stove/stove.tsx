@@ -96,6 +96,7 @@ function Plan({
             fixed={!canCook}
             problem={problem}
             guide={plan.data?.guide ?? "custard"}
+            tempers={!plan.data || !!ladder}
             change={readOnlyMethod ? undefined : draft.change}
           />
           {forToday && Object.keys(today).length > 0 && (
@@ -109,14 +110,8 @@ function Plan({
         </section>
         {plan.data && !problem && (
           <>
-            <section aria-label={custard ? "Tempering" : "The guide"}>
-              {!custard ? (
-                <>
-                  <p className="display text-[2rem] leading-tight">{plan.data.family}</p>
-                  <WorkFacts plan={plan.data} />
-                  <Steps plan={plan.data} />
-                </>
-              ) : ladder ? (
+            <section aria-label={ladder ? "Tempering" : "The guide"}>
+              {ladder ? (
                 <>
                   <TemperLadder ladder={ladder} units={units} />
                   <p className="mt-2 text-xl" data-testid="ladder-words">
@@ -136,11 +131,12 @@ function Plan({
                   </p>
                 </>
               ) : (
-                <p className="py-10 text-lg text-soft">
-                  No egg in this mix: nothing to temper.
-                  {thickens(plan.data) &&
-                    " Whisk the starch into the cold liquid and bring it up together."}
-                </p>
+                // Nothing to temper: its steps are what there is to see.
+                <>
+                  <p className="display text-[2rem] leading-tight">{plan.data.family}</p>
+                  <WorkFacts plan={plan.data} />
+                  <Steps plan={plan.data} />
+                </>
               )}
               <Places plan={plan.data} />
             </section>
@@ -232,15 +228,12 @@ function PotWords({ plan }: { plan: Shapes["PlanOut"] }) {
           `About ${grams(plan.boils_off_g, units)} boil away: ${grams(wentIn(plan) - plan.boils_off_g, units)} come out. `}
         Scorch risk {plan.scorch}, on {plan.ring}.
         {!plan.learned?.length && " ±20\u00a0% until this ring is known."}
-        {thickens(plan) && ` Thickens near ${degrees(plan.thickens_c, units)}.`}
+        {plan.thickens_c !== null && ` Thickens near ${degrees(plan.thickens_c, units)}.`}
       </span>
       <LearnedFrom used={plan.learned} units={units} />
     </p>
   );
 }
-
-/** Whether anything in it thickens before it boils: starch or egg, not what sets in the cold. */
-const thickens = (plan: Shapes["PlanOut"]) => plan.thickens_c < Math.min(plan.boil_c, 100);
 
 /** The steps of a guide with the sign to look for, before anything is lit. */
 function Steps({ plan }: { plan: Shapes["PlanOut"] }) {
