@@ -92,6 +92,7 @@ class LooksTest(BrowserCase):
         for words in ("3 cups of what?", "did you mean 400 g?", "more than nothing", "its label"):
             expect(doubts).to_contain_text(words)
         expect(self.page.get_by_test_id("warning").last).to_contain_text("Check the amounts")
+        expect(self.page.get_by_test_id("contains")).to_contain_text("incomplete")
         self.check("ridiculous")
         self.page.get_by_role("button", name="describe it").click()
         dialog = self.page.get_by_role("dialog")
@@ -109,6 +110,7 @@ class LooksTest(BrowserCase):
         self.check("a jar is asked about")
         doubts.get_by_role("button", name="Remember it").click()
         expect(self.page.get_by_label("What was understood")).to_contain_text("680")
+        expect(self.page.get_by_test_id("contains")).to_have_text("contains milk")
         self.page.get_by_role("link", name="Kitchen", exact=True).click()
         own = self.page.get_by_label("Own words and weights")
         expect(own).to_contain_text("one pack of apricot jam is 340")

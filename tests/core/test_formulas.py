@@ -69,6 +69,13 @@ class FormulaCorpusTest(unittest.TestCase):
         self.assertLessEqual(len(alarmed), len(sound) / 40, alarmed)
         self.assertLessEqual(len(said_unsure), len(sound) / 15, said_unsure)
 
+    def test_while_a_line_is_not_understood_what_it_contains_is_said_to_be_incomplete(self):
+        lines = ["1 l milk", "4 eggs"]
+        for more, complete in (("100 g sugar", True), ("100 g of frumps", False), ("sugar", False)):
+            self.assertEqual(compute("formula", {"lines": [*lines, more]})["complete"], complete)
+            parts = [{"name": "a", "lines": lines}, {"name": "b", "lines": ["200 g cream", more]}]
+            self.assertEqual(compute("dessert", {"parts": parts})["complete"], complete)
+
     def test_a_caution_says_what_and_what_to_do(self):
         found = compute("formula", {"lines": ["500 g whole milk", "4 eggs", "200 g raw kiwi"]})
         caution = found["cautions"][0]

@@ -220,7 +220,7 @@ def _unread(lines: list[Line | None]) -> list[str]:
     return [
         f"“{line.text.strip()}” is not counted. {line.message}"
         for line in lines
-        if line and not (line.ingredient and line.grams)
+        if line and not line.counted
     ]
 
 

@@ -45,6 +45,7 @@ class TotalOut(shapes.Shape):
     nutrition: shapes.NutritionOut
     cost: shapes.MoneyOut | None
     allergens: list[str]
+    complete: bool
     eggs_separate: int
     eggs_whole: int
     whites_left_g: float
@@ -59,8 +60,10 @@ def dessert_total(
     """What the parts come to. A part that does not fit its vessels counts without portions."""
     made = []
     warnings: list[str] = []
+    complete = True
     for part in given.parts:
         result, grade = answered(part, pantry)
+        complete = complete and result.complete
         volume = result.mix.volume_ml
         portions = None
         try:
@@ -89,6 +92,7 @@ def dessert_total(
         if found.cost
         else None,
         allergens=list(found.allergens),
+        complete=complete,
         eggs_separate=eggs.separate if eggs else 0,
         eggs_whole=eggs.whole if eggs else 0,
         whites_left_g=eggs.white_left_g if eggs else 0.0,

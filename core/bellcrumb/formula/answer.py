@@ -50,6 +50,11 @@ class Answer:
     set_shift: float = 0.0
     other: Other | None = None
 
+    @property
+    def complete(self) -> bool:
+        """Whether every line is counted: else what it contains is not all it contains."""
+        return all(line.counted for line in self.lines if line)
+
 
 # Half-widths of a family's windows beyond which nothing is known of a mix: ordinary formulas of
 # strangers lie up to two from the nearest centre.
@@ -265,10 +270,8 @@ def _too_little_liquid(mix: Mix, fam: Family | None) -> str:
 
 
 def _line_warnings(lines: list[Line | None]) -> list[str]:
-    left_out = [line.text for line in lines if line and (not line.ingredient or not line.grams)]
-    if not left_out:
-        return []
-    return [f"Not counted: {', '.join('“' + t.strip() + '”' for t in left_out)}."]
+    left_out = [f"“{line.text.strip()}”" for line in lines if line and not line.counted]
+    return [f"Not counted: {', '.join(left_out)}."] if left_out else []
 
 
 def _ratios(mix: Mix, liquid_g: float) -> Ratios:

@@ -78,6 +78,11 @@ class Line:
     also: tuple["Line", ...] = ()
 
     @property
+    def counted(self) -> bool:
+        """Whether it is in the mix: what is not understood, or without a weight, is left out."""
+        return bool(self.ingredient and self.grams)
+
+    @property
     def whipped(self) -> bool:
         """Whether it goes in as foam: cream or whites that the line says are whipped."""
         foams = self.ingredient is not None and (

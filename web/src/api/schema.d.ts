@@ -5959,6 +5959,11 @@ export interface components {
       cautions: components["schemas"]["CautionOut"][];
       /** @description where its egg sets; null without egg */
       coagulation: components["schemas"]["CoagulationOut"] | null;
+      /**
+       * Complete
+       * @description whether every line is understood and weighed: else allergens, nutrition and cost are not all
+       */
+      complete: boolean;
       /** @description what the whole mix is made of, % of its mass */
       composition_pct: components["schemas"]["CompositionOut"];
       /** @description how it is cooked and where to stop */
@@ -10975,6 +10980,11 @@ export interface components {
        * @description allergens in it, as the law names them
        */
       allergens: string[];
+      /**
+       * Complete
+       * @description whether every line is understood and weighed: else allergens, nutrition and cost are not all
+       */
+      complete: boolean;
       /** @description what it costs, in the kitchen's money; null: a price is missing */
       cost: components["schemas"]["MoneyOut"] | null;
       /**

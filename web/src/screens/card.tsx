@@ -14,6 +14,7 @@ import { Button } from "@/ui/button";
 import { Failed, Loading } from "@/ui/states";
 import { grams, litres, millilitres, millimetres } from "@/units";
 import { DOES } from "@/words";
+import { INCOMPLETE } from "@/ui/contains";
 
 /** Inside measures of the paper in millimetres. */
 const PAPER = {
@@ -167,9 +168,10 @@ function Sheet({ dessert, part, version, found, paper }: SheetProps) {
             comes first
           </Row>
         )}
-        {found.allergens.length > 0 && (
+        {(found.allergens.length > 0 || !found.complete) && (
           <Row word="contains">
             <b>{found.allergens.join(", ")}</b>
+            {!found.complete && ` ${INCOMPLETE}`}
           </Row>
         )}
       </dl>

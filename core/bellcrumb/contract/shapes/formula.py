@@ -287,6 +287,7 @@ class FormulaOut(Shape):
     nutrition: NutritionOut | None
     cost: MoneyOut | None
     allergens: list[str]
+    complete: bool
     fit: FitOut | None
     fit_problem: ProblemOut | None
     reasons: dict[str, ReasonOut]

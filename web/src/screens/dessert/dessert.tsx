@@ -16,6 +16,7 @@ import { Button } from "@/ui/button";
 import { NumberField, Select } from "@/ui/field";
 import { Failed, Loading, Refused } from "@/ui/states";
 import { grams, money } from "@/units";
+import { Contains } from "@/ui/contains";
 
 type Build = Shapes["BuildOut"];
 
@@ -231,11 +232,10 @@ function Portion({ build }: { build: Build }) {
           </span>
         </>
       )}
-      <span className="caption block">
-        {portion.allergens.length > 0 &&
-          `contains ${portion.allergens.map((a) => inLayers(build, a)).join("; ")}`}
-        {!portion.complete && "; incomplete, for a line was not understood"}
-      </span>
+      <Contains
+        allergens={portion.allergens.map((a) => inLayers(build, a))}
+        complete={portion.complete}
+      />
     </p>
   );
 }

@@ -8,6 +8,7 @@ import { Choice } from "@/ui/choice";
 import { Why } from "@/ui/why";
 import { degrees, grams, holds, kelvins, millilitres, money, said, type Units } from "@/units";
 import { DOES } from "@/words";
+import { Contains } from "@/ui/contains";
 
 type Found = Shapes["FormulaOut"];
 
@@ -173,6 +174,7 @@ export function Facts({ found, earlier, draft, readOnly }: Props) {
             {found.portions ? "a portion" : "100 g"}:{" "}
             {found.portions ? `${grams(found.nutrition.grams, units)}, ` : ""}
             <b>{Math.round(found.nutrition.kcal)} kcal</b>
+            {!found.complete && " so far"}
             <Why about="the nutrition" reason={nutrition(found)} />
             {found.cost && (
               <>
@@ -184,9 +186,7 @@ export function Facts({ found, earlier, draft, readOnly }: Props) {
             )}
           </p>
         )}
-        {found.allergens.length > 0 && (
-          <p className="caption">contains {found.allergens.join(", ")}</p>
-        )}
+        <Contains allergens={found.allergens} complete={found.complete} />
       </div>
       {found.warnings.map((warning) => (
         <p key={warning} className="mt-1 border-l-[3px] border-burnt pl-3" data-testid="warning">

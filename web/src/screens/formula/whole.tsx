@@ -2,6 +2,7 @@ import type { Shapes } from "@/api/client";
 import { useTotal } from "@/api/queries";
 import { useBench } from "@/bench";
 import { grams, money } from "@/units";
+import { Contains } from "@/ui/contains";
 
 /** All the parts of a dessert together, and one portion of it. */
 export function Whole({ dessert }: { dessert: Shapes["DessertOut"] }) {
@@ -81,7 +82,7 @@ export function Whole({ dessert }: { dessert: Shapes["DessertOut"] }) {
               . {total.says.join(" ")}
             </p>
           )}
-          <p className="caption">contains {total.allergens.join(", ") || "none of the listed"}</p>
+          <Contains allergens={total.allergens} complete={total.complete} />
           {total.warnings.map((w) => (
             <p key={w} className="border-l-[3px] border-burnt pl-3">
               {w}
