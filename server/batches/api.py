@@ -38,6 +38,7 @@ from batches.shapes import (
 )
 from batches.state import CookState, state_of
 from batches.teaching import teach
+from bellcrumb.words import say
 from formulas.api import version_of
 from formulas.bake_plan import bake_plan_of
 from formulas.building import assembly_plan
@@ -75,7 +76,7 @@ def start_batch(request: HttpRequest, kid: UUID, given: Start) -> BatchOut:
         device = take(member.kitchen, given.device_id, "probe", "probe")
         scale = take(member.kitchen, given.scale_id, "scale", "scale")
         if given.time_scale > 1 and not (device and device.simulated):
-            raise HttpError(422, "Only a simulated probe can run faster than the clock.")
+            raise HttpError(422, say("batches.only_a_simulated_probe_can_run"))
         # The same id at once: the store refuses the second, which is then asked again (above).
         now = clock_now()
         batch = begin(
@@ -197,12 +198,12 @@ def _take(batch: Batch, member: Member, event: EventIn, steps: set[str]) -> Refu
     now = clock_now()
     if event.kind == "step" and event.step not in steps:
         return RefusedEvent(
-            id=str(event.id), message=f"There is no step “{event.step}” in this cook."
+            id=str(event.id), message=say("batches.there_is_no_step_in_this", step=event.step)
         )
     if event.at > now + timedelta(days=1):
         return RefusedEvent(
             id=str(event.id),
-            message="This device's clock is more than a day ahead. Set it right.",
+            message=say("batches.this_devices_clock_is_more_than"),
         )
     at = min(event.at, now + AHEAD)
     value = event.value
@@ -221,7 +222,9 @@ def _take(batch: Batch, member: Member, event: EventIn, steps: set[str]) -> Refu
             },
         )
         if kept.batch_id != batch.pk:
-            return RefusedEvent(id=str(event.id), message="This move belongs to another cook.")
+            return RefusedEvent(
+                id=str(event.id), message=say("batches.this_move_belongs_to_another_cook")
+            )
         if made and event.kind == "typed" and value is not None:
             row = Reading(
                 batch=batch, client_id=event.id, at=at, cook_ms=cook_ms(batch, at),

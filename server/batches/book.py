@@ -36,6 +36,7 @@ from batches.teaching import teach
 from bellcrumb.contract.open.books import FAULTS, Finding, deviation, longest, read_curve, review
 from bellcrumb.contract.shapes import SetClass
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 from formulas.guide_shapes import step_of
 from kitchen.access import member_of
 from kitchen.models import Member
@@ -53,7 +54,7 @@ def bare_batch_of(member: Member, batch_id: UUID, *beside: str) -> Batch:
     # The prediction is a hundred kilobytes that only its plan is asked of, once.
     found = rows.defer("prediction").filter(kitchen=member.kitchen_id, pk=batch_id).first()
     if not found:
-        raise HttpError(404, "This batch is not in the book.")
+        raise HttpError(404, say("batches.this_batch_is_not_in_the"))
     return found
 
 
@@ -193,15 +194,14 @@ def judge(request: HttpRequest, kid: UUID, batch_id: UUID, given: VerdictIn) -> 
     batch = batch_of(member, batch_id)
     unknown = [f for f in given.faults if f not in FAULTS]
     if unknown:
-        raise HttpError(422, f"“{unknown[0]}” is no fault on the list.")
+        raise HttpError(422, say("batches.is_no_fault_on_the_list", unknown=unknown[0]))
     went_in_g = course_of(batch).plan.went_in_g
     if given.weighs_g is not None and went_in_g:
         low, high = (share * went_in_g for share in _WEIGHS)
         if not low <= given.weighs_g <= high:
             raise CraftError(
                 "weighs_g",
-                f"{went_in_g:.0f} g went in: {given.weighs_g:.0f} g is not all of it, or its pot "
-                "weighs in it.",
+                say("batches.g_went_in_g_is_not", went_in_g=went_in_g, weighs_g=given.weighs_g),
             )
     values = {
         "texture": given.texture,
@@ -216,7 +216,7 @@ def judge(request: HttpRequest, kid: UUID, batch_id: UUID, given: VerdictIn) -> 
             told = ("texture", "faults", "note", "weighs_g")
             same = all(getattr(verdict, name) == getattr(given, name) for name in told)
             if not same:
-                message = "Somebody judged this batch while you were writing. Both are kept."
+                message = say("batches.somebody_judged_this_batch_while_you")
                 return Status(
                     409, VerdictConflict(message=message, mine=given, theirs=_verdict_out(verdict))
                 )

@@ -15,6 +15,7 @@ from batches.clock import course_of
 from batches.holding import cook_of, cooks_of
 from batches.intake import Sent, read_item, store
 from bellcrumb.contract.open.cooking import Rung
+from bellcrumb.words import say
 from devices.models import Device
 from devices.token import DeviceThrottle, Token
 from formulas.guide_shapes import Scene, StepOut
@@ -102,7 +103,9 @@ def add_device(request: HttpRequest, kid: UUID, given: DeviceIn) -> DeviceAdded:
         there = Device.objects.filter(pk=given.id, kitchen=kitchen).first()
         if there:  # it arrived twice at once
             return DeviceAdded(**_out(there, busy=False), token=None)
-        raise HttpError(422, f"A device called “{given.name}” is already there.") from None
+        raise HttpError(
+            422, say("batches.a_device_called_is_already_there", given=given.name)
+        ) from None
     return DeviceAdded(**_out(device, busy=False), token=token)
 
 
@@ -260,16 +263,16 @@ class ReadingIn(Schema):
 def receive(request: HttpRequest) -> Received:
     """Take a device's readings. Read by hand, so that one bad reading spoils no other."""
     if int(request.headers.get("content-length") or 0) > MOST_BYTES:
-        raise HttpError(413, f"At most {MOST_BYTES // 1024} kB in one go: send fewer readings.")
+        raise HttpError(413, say("batches.at_most_kb_in_one_go", most_bytes=MOST_BYTES // 1024))
     try:
         # As it comes: one odd number is that reading's fault, not the post's.
         given = json.loads(request.body, parse_int=_whole)["readings"]
         if not isinstance(given, list):
             raise TypeError
     except (ValueError, KeyError, TypeError, RecursionError):
-        raise HttpError(422, 'Send {"readings": [{"id", "at", "temp_c"}, ...]}.') from None
+        raise HttpError(422, say("batches.send_readings")) from None
     if len(given) > MOST_READINGS:
-        raise HttpError(413, f"At most {MOST_READINGS} readings in one go.")
+        raise HttpError(413, say("batches.at_most_readings_in_one_go", most_readings=MOST_READINGS))
     device: Device = request.device  # type: ignore[attr-defined]
     now = clock_now()
     Device.objects.filter(pk=device.pk).update(last_seen_at=now)
@@ -283,7 +286,7 @@ def receive(request: HttpRequest) -> Received:
                 Refused(
                     index=index,
                     id=str(shown)[:40] if shown else None,
-                    message=wrong or "This is no reading.",
+                    message=wrong or say("batches.this_is_no_reading"),
                 )
             )
             continue

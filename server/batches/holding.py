@@ -8,6 +8,7 @@ from django.db.models import Max, Q
 from ninja.errors import HttpError
 
 from batches.models import Batch
+from bellcrumb.words import say
 from devices.models import Device
 from kitchen.models import Kitchen
 from shared.now import now as clock_now
@@ -69,13 +70,17 @@ def take(kitchen: Kitchen, device_id: UUID | None, kind: str, word: str) -> Devi
         Device.objects.select_for_update().filter(kitchen=kitchen, pk=device_id, kind=kind).first()
     )
     if not device:
-        raise HttpError(404, f"This {word} is not in the kitchen (any more).")
+        raise HttpError(404, say("batches.this_is_not_in_the_kitchen", word=word))
     busy = cook_of(device)
     if busy:
         raise HttpError(
             422,
-            f"{device.name} is in another pot since {busy.started_at:%H:%M} UTC. End that "
-            f"cook first, or take another {word}.",
+            say(
+                "batches.is_in_another_pot_since_utc",
+                device=device.name,
+                started_at=f"{busy.started_at:%H:%M}",
+                word=word,
+            ),
         )
     _end_forgotten(device)
     return device

@@ -11,6 +11,7 @@ from django.db.models import QuerySet
 from batches.clock import cook_ms, course_of, poured_g, raise_peak
 from batches.holding import cook_at, cooks_between
 from batches.models import Batch, Event, Reading, Weight
+from bellcrumb.words import say
 from devices.models import Device
 
 FUTURE = timedelta(seconds=30)
@@ -51,35 +52,35 @@ def _wrong(item: dict[str, object], at: datetime | None, now: datetime) -> str |
     grams, temp = _number(item.get("grams")), _number(item.get("temp_c"))
     if "grams" in item:
         if grams is None:
-            return "This is no weight."
+            return say("batches.this_is_no_weight")
         if not -MOST_G <= grams <= MOST_G:
-            return f"{grams:g} g is outside what a scale can weigh."
+            return say("batches.g_is_outside_what_a_scale", grams=grams)
     else:
         if temp is None:
-            return "This is no temperature."
+            return say("batches.this_is_no_temperature")
         if not LOW_C <= temp <= HIGH_C:
-            return f"{temp:g} °C is outside what a probe can read."
+            return say("batches.c_is_outside_what_a_probe", temp=temp)
         if _channel(item.get("channel", 1)) is None:
-            return "A probe has channels 1 to 4."
+            return say("batches.a_probe_has_channels_1_to")
     if at is None:
-        return "This is no time. Send ISO 8601 with a zone."
+        return say("batches.this_is_no_time_send_iso")
     if at.tzinfo is None:
-        return "The time has no zone. Send ISO 8601 with a zone."
+        return say("batches.the_time_has_no_zone_send")
     if at > now + FUTURE:
-        return "This reading comes from the future. Set the device's clock."
+        return say("batches.this_reading_comes_from_the_future")
     if at < now - OLDEST:
-        return "This reading is more than a year old. Set the device's clock."
+        return say("batches.this_reading_is_more_than_a")
     return None
 
 
 def read_item(item: object, now: datetime) -> tuple[Sent | None, str | None]:
     """One item of a post as a reading, or what is wrong with it in a sentence."""
     if not isinstance(item, dict):
-        return None, "This is no reading."
+        return None, say("batches.this_is_no_reading")
     try:
         reading_id = UUID(str(item.get("id")))
     except ValueError:
-        return None, "A reading needs an id (a UUID made by the device)."
+        return None, say("batches.a_reading_needs_an_id_a")
     try:
         at = datetime.fromisoformat(str(item.get("at"))[:40])
         at = at.astimezone(UTC) if at.tzinfo else at

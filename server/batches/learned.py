@@ -9,6 +9,7 @@ from ninja.errors import HttpError
 from pydantic import Field
 
 from batches.teaching import relearn
+from bellcrumb.words import say
 from kitchen.access import member_of
 from kitchen.lessons import OF_A_RING
 from kitchen.models import Kitchen, Lesson
@@ -18,10 +19,12 @@ from shared.shapes import PROBLEMS
 
 router = Router(tags=["batches"])
 _SHARES = {
-    "ring": "A ring gives its rating or", "pot": "What boils away is as told or",
-    "film": "An oven blows as known or", "vent": "Steam leaves as known or",
-    "recovers": "An oven comes back as known or",
-}  # fmt: skip
+    "ring": say("batches.a_ring_gives_its_rating_or"),
+    "pot": say("batches.what_boils_away_is_as_told"),
+    "film": say("batches.an_oven_blows_as_known_or"),
+    "vent": say("batches.steam_leaves_as_known_or"),
+    "recovers": say("batches.an_oven_comes_back_as_known"),
+}
 Kind = Literal["ring", "loss", "pot", "oven", "film", "vent", "recovers", "set", "line"]
 
 
@@ -81,11 +84,11 @@ def change_lesson(request: HttpRequest, kid: UUID, given: LessonChange) -> list[
     kitchen = member_of(request, kid).kitchen
     row = Lesson.objects.filter(kitchen=kitchen, kind=given.kind, name=given.name).first()
     if row is None:
-        raise HttpError(404, "Nothing was learned of this yet.")
+        raise HttpError(404, say("batches.nothing_was_learned_of_this_yet"))
     if given.by_hand is not None and given.kind in _SHARES and not 0.2 <= given.by_hand <= 3:
-        raise HttpError(422, f"{_SHARES[given.kind]} a fifth to three times of it.")
+        raise HttpError(422, say("batches.a_fifth_to_three_times_of", shares=_SHARES[given.kind]))
     if given.by_hand is not None and given.kind == "loss" and not -10 <= given.by_hand <= 100:
-        raise HttpError(422, "A pot loses 10 W/m²K less to 100 W/m²K more than an ordinary one.")
+        raise HttpError(422, say("batches.a_pot_loses_10_w_m2k"))
     if given.on is not None:
         row.on = given.on
     if given.by_hand is not None or given.forget_hand:

@@ -19,6 +19,7 @@ from batches.shapes import BatchCard, Point
 from bellcrumb.contract.explains import judged_s
 from bellcrumb.contract.open.books import Limits, limits, longest
 from bellcrumb.contract.shapes import SetClass
+from bellcrumb.words import say
 from formulas.models import Dessert
 from kitchen.access import member_of
 from shared.now import now as clock_now
@@ -147,7 +148,7 @@ def chart(request: HttpRequest, kid: UUID, dessert_id: UUID) -> ChartOut:
     """The latest batches of a dessert as a control chart, with its faults by the week."""
     kitchen = member_of(request, kid).kitchen
     if not Dessert.objects.filter(kitchen=kitchen, pk=dessert_id).exists():
-        raise HttpError(404, "This dessert is not in the kitchen.")
+        raise HttpError(404, say("batches.this_dessert_is_not_in_the"))
     rows = Batch.objects.filter(
         kitchen=kitchen, version__part__dessert=dessert_id, ended_at__isnull=False, whole=False
     ).order_by("-started_at")
@@ -205,7 +206,7 @@ def curves(request: HttpRequest, kid: UUID, dessert_id: UUID) -> list[CurveOf]:
     is the newest without a fault that came out as its version was predicted to."""
     kitchen = member_of(request, kid).kitchen
     if not Dessert.objects.filter(kitchen=kitchen, pk=dessert_id).exists():
-        raise HttpError(404, "This dessert is not in the kitchen.")
+        raise HttpError(404, say("batches.this_dessert_is_not_in_the"))
     rows = Batch.objects.filter(
         kitchen=kitchen, version__part__dessert=dessert_id, ended_at__isnull=False, whole=False
     ).order_by("-started_at")

@@ -13,6 +13,7 @@ from batches.book import bare_batch_of, photos_of
 from batches.models import Photo
 from batches.shapes import PhotoOut
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 from kitchen.access import member_of
 from shared.heavy import heavy
 from shared.now import now as clock_now
@@ -32,12 +33,12 @@ def made_anew(raw: bytes) -> tuple[bytes, int, int]:
     try:
         with Image.open(io.BytesIO(raw), formats=_KINDS) as opened:
             if opened.width * opened.height > MOST_PIXELS:
-                raise CraftError("file", "This picture has more points than any camera's: smaller.")
+                raise CraftError("file", say("batches.this_picture_has_more_points_than"))
             upright = ImageOps.exif_transpose(opened).convert("RGB")
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError) as error:
-        raise CraftError("file", "This is no picture: JPEG, PNG or WebP, please.") from error
+        raise CraftError("file", say("batches.this_is_no_picture_jpeg_png")) from error
     except Image.DecompressionBombError as error:
-        raise CraftError("file", "This picture has too many points.") from error
+        raise CraftError("file", say("batches.this_picture_has_too_many_points")) from error
     upright.thumbnail((LONGEST_PX, LONGEST_PX))
     clean = Image.new("RGB", upright.size)
     clean.paste(upright)
@@ -57,13 +58,15 @@ def add_photo(
     member = member_of(request, kid)
     batch = bare_batch_of(member, batch_id)
     if (file.size or 0) > MOST_BYTES:
-        raise CraftError("file", f"At most {MOST_BYTES // 1_000_000} MB, please.")
+        raise CraftError("file", say("batches.at_most_mb_please", most_bytes=MOST_BYTES // 1000000))
     there = Photo.objects.filter(pk=photo_id).first()
     if there and there.batch_id != batch.pk:
-        raise HttpError(404, "There is no such picture for you.")
+        raise HttpError(404, say("batches.there_is_no_such_picture_for"))
     if not there:
         if batch.photos.count() >= MOST_PHOTOS:
-            raise CraftError("file", f"A batch keeps {MOST_PHOTOS} pictures: take one out first.")
+            raise CraftError(
+                "file", say("batches.a_batch_keeps_pictures_take_one", most_photos=MOST_PHOTOS)
+            )
         jpeg, width, height = made_anew(file.read())
         Photo.objects.get_or_create(
             id=photo_id,
@@ -79,7 +82,7 @@ def show_photo(request: HttpRequest, kid: UUID, batch_id: UUID, photo_id: UUID) 
     batch = bare_batch_of(member_of(request, kid), batch_id)
     photo = Photo.objects.filter(pk=photo_id, batch=batch).first()
     if not photo:
-        raise HttpError(404, "This picture is not in the book.")
+        raise HttpError(404, say("batches.this_picture_is_not_in_the"))
     answer = HttpResponse(bytes(photo.jpeg), content_type="image/jpeg")
     answer["X-Content-Type-Options"] = "nosniff"
     return answer

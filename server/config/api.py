@@ -24,6 +24,7 @@ from batches.records import router as records_router
 from batches.why import router as why_router
 from bellcrumb.contract.words import sentence
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 from config.described import DescribedAPI
 from days.api import router as running_router
 from formulas.api import router as formulas_router
@@ -106,7 +107,7 @@ def model_error(request: HttpRequest, error: ModelError) -> HttpResponse:
 @api.exception_handler(AuthenticationError)
 def signed_out(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
     """No session, or a token nobody knows."""
-    return _error(request, "Please sign in again. Nothing you typed is lost.", None, 401)
+    return _error(request, say("config.please_sign_in_again_nothing_you"), None, 401)
 
 
 @api.exception_handler(HttpError)
@@ -131,7 +132,7 @@ def done_at_once(request: HttpRequest, error: Exception) -> HttpResponse:
 @api.exception_handler(DataError)
 def out_of_range(request: HttpRequest, error: Exception) -> HttpResponse:
     """A value the store has no room for."""
-    return problem(422, "This is more than the book has room for.")
+    return problem(422, say("config.this_is_more_than_the_book"))
 
 
 @api.exception_handler(MultiPartParserError)
@@ -148,4 +149,6 @@ def failure(request: HttpRequest, error: Exception) -> HttpResponse:
     logging.getLogger("bellcrumb").exception(
         "%s %s failed, reference %s", request.method, request.path, reference
     )
-    return problem(500, f"This failed on our side (reference {reference}).", reference)
+    return problem(
+        500, say("config.this_failed_on_our_side_reference", reference=reference), reference
+    )

@@ -13,6 +13,7 @@ from pydantic import Field
 from bellcrumb.contract.days import day as plan_of
 from bellcrumb.contract.shapes.plan import BeforeIn, DayOut, PinIn
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 from days.calendar import calendar
 from days.files import DayFile, DayRead, file_of, read_file
 from days.models import RunningDay, Tick, UsualDay
@@ -115,7 +116,7 @@ class DayCard(Schema):
 def _find(kitchen: Kitchen, day_id: UUID) -> RunningDay:
     found = RunningDay.objects.filter(kitchen=kitchen, pk=day_id).first()
     if not found:
-        raise HttpError(404, "This day is not in the kitchen's book.")
+        raise HttpError(404, say("days.this_day_is_not_in_the"))
     return found
 
 
@@ -189,18 +190,23 @@ def keep_usual(request: HttpRequest, kid: UUID, usual_id: UUID, given: UsualIn) 
     """Write a day down, or change it; the id is made by the client."""
     kitchen = member_of(request, kid).kitchen
     if UsualDay.objects.filter(pk=usual_id).exclude(kitchen=kitchen).exists():
-        raise HttpError(404, "There is no such day for you.")
+        raise HttpError(404, say("days.there_is_no_such_day_for"))
     if UsualDay.objects.filter(kitchen=kitchen).exclude(pk=usual_id).count() >= _MOST_USUAL:
-        raise HttpError(422, f"A kitchen writes down {_MOST_USUAL} days at most.")
+        raise HttpError(422, say("days.a_kitchen_writes_down_days_at", most_usual=_MOST_USUAL))
     try:
         with transaction.atomic():
             UsualDay.objects.update_or_create(
-                id=usual_id, kitchen=kitchen,
-                defaults={"name": given.name.strip() or "A day",
-                          "file": given.file.model_dump(mode="json")},
-            )  # fmt: skip
+                id=usual_id,
+                kitchen=kitchen,
+                defaults={
+                    "name": given.name.strip() or say("days.a_day"),
+                    "file": given.file.model_dump(mode="json"),
+                },
+            )
     except IntegrityError:
-        raise CraftError("name", f"There is a day called “{given.name}” already.") from None
+        raise CraftError(
+            "name", say("days.there_is_a_day_called_already", given=given.name)
+        ) from None
     return _usual(kitchen)
 
 
@@ -223,7 +229,7 @@ def begin_day(request: HttpRequest, kid: UUID, given: DayBegin) -> DayRunning:
     asked = day_given(member.kitchen, given.ask, own_minutes(member.kitchen))
     plan = plan_of(asked, pantry_of(member.kitchen), vessels_of(member.kitchen))
     if not plan.feasible:
-        raise CraftError("ask", "This day cannot be done so: look at what clashes first.")
+        raise CraftError("ask", say("days.this_day_cannot_be_done_so"))
     ids = {i.dessert_id for s in given.ask.services for i in s.items}
     names = Dessert.objects.filter(kitchen=member.kitchen, pk__in=ids).values_list("name", "id")
     try:
@@ -293,7 +299,7 @@ def tick_day(request: HttpRequest, kid: UUID, day_id: UUID, given: Ticks) -> Day
         if t.key in known
     ]
     if day.ticks.count() + len(rows) > _MOST_TICKS:
-        raise HttpError(422, "No day has so many ticks.")
+        raise HttpError(422, say("days.no_day_has_so_many_ticks"))
     Tick.objects.bulk_create(rows, ignore_conflicts=True)
     return _out(_find(member.kitchen, day_id))
 
@@ -305,7 +311,7 @@ def plan_again(request: HttpRequest, kid: UUID, day_id: UUID, given: Again) -> D
     member = member_of(request, kid)
     day = _find(member.kitchen, day_id)
     if day.ended_at:
-        raise HttpError(422, "This day is over.")
+        raise HttpError(422, say("days.this_day_is_over"))
     before = shown(day)
     day.pins = [p.model_dump(mode="json") for p in given.pins]
     asked = day_given(member.kitchen, DayAsk.model_validate(day.asked), own_minutes(member.kitchen))
@@ -320,7 +326,7 @@ def plan_again(request: HttpRequest, kid: UUID, day_id: UUID, given: Again) -> D
         pantry_of(member.kitchen), vessels_of(member.kitchen),
     )  # fmt: skip
     if not plan.feasible:
-        said = plan.clash[0].words if plan.clash else "There is not enough time left."
+        said = plan.clash[0].words if plan.clash else say("days.there_is_not_enough_time_left")
         raise CraftError("pins" if given.pins else "at", said)
     with transaction.atomic():
         locked = RunningDay.objects.select_for_update().get(pk=day.pk)

@@ -12,6 +12,7 @@ from ninja.responses import Status
 from pydantic import Field
 
 from bellcrumb.contract.shapes import PartKind
+from bellcrumb.words import say
 from formulas.cards import DessertCard, cards
 from formulas.content import Content, VersionOut, check, content_of, version_out
 from formulas.models import Dessert, Part, Version
@@ -51,7 +52,7 @@ def dessert_of(kitchen: Kitchen, dessert_id: UUID) -> Dessert:
     """A dessert of this kitchen. Raises HttpError 404."""
     found = Dessert.objects.filter(kitchen=kitchen, pk=dessert_id).first()
     if not found:
-        raise HttpError(404, "This dessert is not in the kitchen (any more).")
+        raise HttpError(404, say("formulas.this_dessert_is_not_in_the"))
     return found
 
 
@@ -134,7 +135,7 @@ def add_dessert(request: HttpRequest, kid: UUID, given: NewDessert) -> DessertOu
     except IntegrityError:
         if Dessert.objects.filter(pk=given.id, kitchen=member.kitchen).exists():
             return dessert_out(dessert_of(member.kitchen, given.id))  # it arrived twice at once
-        raise HttpError(422, "These ids are already taken. Start the dessert again.") from None
+        raise HttpError(422, say("formulas.these_ids_are_already_taken_start")) from None
     return dessert_out(dessert)
 
 
@@ -171,7 +172,7 @@ def version_of(member: Member, version_id: UUID) -> Version:
         .first()
     )
     if not found:
-        raise HttpError(404, "This version is not in the kitchen (any more).")
+        raise HttpError(404, say("formulas.this_version_is_not_in_the"))
     return found
 
 
@@ -196,10 +197,12 @@ def save_version(request: HttpRequest, kid: UUID, version_id: UUID, given: Save)
     if changed or content_of(version) == given.content:
         return Status(200, version_out(version))
     message = (
-        "This version has been cooked and stays as it is: your edit makes the next one."
+        say("formulas.this_version_has_been_cooked_and")
         if version.cooked_at
-        else f"{version.saved_by.name if version.saved_by else 'Somebody'} saved this formula "
-        "while you were writing. Both are kept: choose."
+        else say(
+            "formulas.saved_this_formula_while_you_were",
+            saved_by=version.saved_by.name if version.saved_by else say("formulas.somebody"),
+        )
     )
     return Status(409, Conflict(message=message, mine=given.content, theirs=version_out(version)))
 
@@ -226,7 +229,7 @@ def next_version(request: HttpRequest, kid: UUID, part_id: UUID, given: NextVers
             .first()
         )
         if not part:
-            raise HttpError(404, "This part is not in the kitchen (any more).")
+            raise HttpError(404, say("formulas.this_part_is_not_in_the"))
         last = part.versions.aggregate(n=Max("number"))["n"] or 0
         version = Version.objects.create(
             id=given.id,
@@ -279,14 +282,14 @@ def add_part(request: HttpRequest, kid: UUID, dessert_id: UUID, given: NewPart) 
     except IntegrityError:
         if dessert.parts.filter(pk=given.id).exists():
             return dessert_out(dessert)  # it arrived twice at once
-        raise HttpError(422, "These ids are already taken. Start the part again.") from None
+        raise HttpError(422, say("formulas.these_ids_are_already_taken_start_2")) from None
     return dessert_out(dessert)
 
 
 def _part(member: Member, part_id: UUID) -> Part:
     found = Part.objects.filter(pk=part_id, dessert__kitchen=member.kitchen).first()
     if not found:
-        raise HttpError(404, "This part is not in the kitchen (any more).")
+        raise HttpError(404, say("formulas.this_part_is_not_in_the"))
     return found
 
 
@@ -324,8 +327,8 @@ def drop_part(request: HttpRequest, kid: UUID, part_id: UUID) -> DessertOut:
     part = _part(member, part_id)
     dessert = part.dessert
     if part.versions.filter(cooked_at__isnull=False).exists():
-        raise HttpError(422, "This part has been cooked: its batches in the book keep it.")
+        raise HttpError(422, say("formulas.this_part_has_been_cooked_its"))
     if dessert.parts.count() == 1:
-        raise HttpError(422, "A dessert keeps at least one part.")
+        raise HttpError(422, say("formulas.a_dessert_keeps_at_least_one"))
     part.delete()
     return dessert_out(dessert)

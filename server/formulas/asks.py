@@ -27,6 +27,7 @@ from bellcrumb.contract.shapes import (
     SolveOut,
     WishesIn,
 )
+from bellcrumb.words import say
 from formulas.api import dessert_of, version_of
 from formulas.cards import glances, heart, newest
 from formulas.content import Content, content_of, formula_of, given_of, scale_of, solve_of
@@ -134,7 +135,7 @@ def whites_ledger(request: HttpRequest, kid: UUID, given: LedgerAsk) -> LedgerOu
                     )
                 )
     if len(entries) < len(given.desserts):
-        raise HttpError(404, "A dessert of the day is not in the kitchen (any more).")
+        raise HttpError(404, say("formulas.a_dessert_of_the_day_is"))
     asked = LedgerIn(desserts=entries, egg_grade=kitchen.egg_grade)
     return day_ledger(asked, pantry_of(kitchen))
 

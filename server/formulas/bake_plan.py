@@ -6,6 +6,7 @@ from bellcrumb.contract.ovens import bake_mix, oven_family, poured_c
 from bellcrumb.contract.shapes import CurvePoint
 from bellcrumb.contract.shapes.oven import BakeIn, BakeOut, BakePoint
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 from formulas.content import Baking, Content
 from formulas.guide_shapes import CurveOut, PlaceOut, PlanOut, Scene, StepOut
 from formulas.oven import bake_in, filled_of, oven_of, renamed, said_of
@@ -44,7 +45,7 @@ def bake_plan_of(kitchen: Kitchen, content: Content, kind: str) -> PlanOut:
             to_s=60 * found.pull_to_min,
             probe_from_c=found.probe_from_c or 200,
             probe_to_c=found.probe_to_c or 200,
-            oven_words=f"{oven.name}, dial at {b.set_c:.0f} °C",
+            oven_words=say("formulas.dial_at_c", oven=oven.name, set_c=b.set_c),
             water_words=_water_words(found, content),
             bath=asked.bath is not None,
             place="floor" if b.stand == "deck" else "shelf",
@@ -102,23 +103,30 @@ def _scene(step: str, curve: list[BakePoint]) -> Scene:
 def _water_words(found: BakeOut, content: Content) -> str:
     if found.water_ml is None or found.level_mm is None:
         return ""
-    return (
-        f"{found.water_ml / 1000:.1f} l of water at {content.baking.water_c:.0f} °C, "
-        f"{found.level_mm:.0f} mm deep"
+    return say(
+        "formulas.l_of_water_at_c_mm",
+        water_ml=found.water_ml / 1000,
+        water_c=content.baking.water_c,
+        level_mm=found.level_mm,
     )
 
 
 def _checks(oven: Oven, b: Baking, found: BakeOut) -> list[str]:
     dial = b.first_c if b.first_c is not None else b.set_c
-    heat = f"{oven.name} at {dial:.0f} °C for half an hour"
+    heat = say("formulas.at_c_for_half_an_hour", oven=oven.name, dial=dial)
     if not b.preheated:
-        heat = f"{oven.name} cold, and turned to {dial:.0f} °C as it goes in"
-    said = [heat, "Strained, bubbles skimmed"]
+        heat = say("formulas.cold_and_turned_to_c_as", oven=oven.name, dial=dial)
+    said = [heat, say("formulas.strained_bubbles_skimmed")]
     if found.water_ml is not None:
-        said.append(f"Kettle: {found.water_ml / 1000:.1f} l at {b.water_c:.0f} °C")
-        said += ["Tray with a cloth under the moulds", "Dry cloths, a rack free"]
+        said.append(
+            say("formulas.kettle_l_at_c", water_ml=found.water_ml / 1000, water_c=b.water_c)
+        )
+        said += [
+            say("formulas.tray_with_a_cloth_under_the"),
+            say("formulas.dry_cloths_a_rack_free"),
+        ]
     if b.crust:
-        said.append("Crust baked pale, no crack in it")
+        said.append(say("formulas.crust_baked_pale_no_crack_in"))
     if b.covered:
-        said.append("Foil, with a hole for the steam")
+        said.append(say("formulas.foil_with_a_hole_for_the"))
     return said

@@ -20,6 +20,7 @@ from bellcrumb.contract.shapes.build import (
     StandIn,
 )
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 from formulas.content import beaten_of, content_of, understood
 from formulas.guide_shapes import PlaceOut, PlanOut, Scene, StepOut
 from formulas.models import Dessert, Part, Version
@@ -154,7 +155,7 @@ def build_given(kitchen: Kitchen, versions: list[Version], content: BuildContent
     layers = []
     for n, layer in enumerate(content.layers):
         if layer.part_id is not None and layer.part_id not in names:
-            raise CraftError(f"layers[{n}].part_id", "This part is not in the dessert (any more).")
+            raise CraftError(f"layers[{n}].part_id", say("formulas.this_part_is_not_in_the_2"))
         layers.append(
             LayerIn(
                 part=names[layer.part_id] if layer.part_id else layer.fold or None,
@@ -166,7 +167,7 @@ def build_given(kitchen: Kitchen, versions: list[Version], content: BuildContent
     for n, fold in enumerate(content.folds):
         for field, part_id in (("base", fold.base_id), ("light", fold.light_id)):
             if part_id not in names:
-                raise CraftError(f"folds[{n}].{field}", "This part is not in the dessert.")
+                raise CraftError(f"folds[{n}].{field}", say("formulas.this_part_is_not_in_the_3"))
         folds.append({
             "name": fold.name, "base": names[fold.base_id], "light": names[fold.light_id],
             "base_g": fold.base_g, "light_g": fold.light_g,
@@ -200,7 +201,7 @@ def assembly_plan(kitchen: Kitchen, dessert: Dessert) -> tuple[Version, PlanOut]
     """The guide of building a dessert, as a cook is followed. Raises CraftError."""
     versions = newest_versions(dessert)
     if not versions:
-        raise CraftError("dessert_id", "There is no part in this dessert yet.")
+        raise CraftError("dessert_id", say("formulas.there_is_no_part_in_this"))
     given = build_given(kitchen, versions, content_saved(dessert, versions))
     made = whole(given, pantry_of(kitchen), vessels_of(kitchen))
     steps = assembly_of(given, made)
@@ -211,15 +212,26 @@ def assembly_plan(kitchen: Kitchen, dessert: Dessert) -> tuple[Version, PlanOut]
         if any(x.part == name for x in laid)
     ]  # fmt: skip
     return main_version(versions), PlanOut(
-        family=dessert.name[:80], guide="build", ring="", boil_c=200, thickens_c=None,
-        pot=PlaceOut(grams=sum(n.need_g for n in made.needs.values()), words=words,
-                     us_words=words),
-        bowl=nothing, finish=nothing, ladder=None,
-        steps=[StepOut.from_step(s) for s in steps], heat=None, cook=None, cook_from_c=20,
-        temper_s=0, scorch="low", scenes=[s for step in steps if (s := _scene(step))],
+        family=dessert.name[:80],
+        guide="build",
+        ring="",
+        boil_c=200,
+        thickens_c=None,
+        pot=PlaceOut(grams=sum(n.need_g for n in made.needs.values()), words=words, us_words=words),
+        bowl=nothing,
+        finish=nothing,
+        ladder=None,
+        steps=[StepOut.from_step(s) for s in steps],
+        heat=None,
+        cook=None,
+        cook_from_c=20,
+        temper_s=0,
+        scorch="low",
+        scenes=[s for step in steps if (s := _scene(step))],
         cut=cut_of(given, made, pantry_of(kitchen)),
-        warnings=list(made.stack.warnings), checks=[f"{word} made and at hand" for word in words],
-    )  # fmt: skip
+        warnings=list(made.stack.warnings),
+        checks=[say("formulas.made_and_at_hand", word=word) for word in words],
+    )
 
 
 def _scene(step: Step) -> Scene | None:

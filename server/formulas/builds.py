@@ -13,6 +13,7 @@ from pydantic import Field
 
 from bellcrumb.contract.shapes.build import BuildOut
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 from formulas.api import dessert_of
 from formulas.building import BuildContent, answer_of, content_saved, newest_versions
 from formulas.content import content_of
@@ -100,7 +101,7 @@ def save_build(request: HttpRequest, kid: UUID, dessert_id: UUID, given: BuildSa
     page = page_of(kitchen, dessert)
     if changed or page.content == given.content:
         return Status(200, page)
-    said = "Somebody saved this build while you were at it. Theirs stands; yours is kept beside it."
+    said = say("formulas.somebody_saved_this_build_while_you")
     return Status(409, BuildConflict(message=said, mine=given.content, theirs=page))
 
 
@@ -126,7 +127,7 @@ def scale_parts(
 
 def _write(member: Member, version: Version, text: str) -> None:
     if len(text) > 20_000:
-        raise HttpError(422, "These lines are longer than a formula may be.")
+        raise HttpError(422, say("formulas.these_lines_are_longer_than_a"))
     if version.cooked_at is None:
         Version.objects.filter(pk=version.pk).update(
             lines_text=text, revision=F("revision") + 1, saved_by=member.user

@@ -33,6 +33,7 @@ from bellcrumb.contract.shapes import (
     WishesIn,
 )
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 from formulas.models import Version
 from kitchen.access import pantry_of, prices_of, vessels_of
 from kitchen.lessons import line_shifts, set_shifts
@@ -165,7 +166,7 @@ def ring_of(kitchen: Kitchen, content: Content) -> Ring:
     rings = Ring.objects.filter(kitchen=kitchen)
     ring = rings.first() if content.ring_id is None else rings.filter(pk=content.ring_id).first()
     if ring is None:
-        raise CraftError("ring_id", "This ring is not in the kitchen. Add it under Kitchen.")
+        raise CraftError("ring_id", say("formulas.this_ring_is_not_in_the"))
     return ring
 
 
@@ -178,7 +179,10 @@ def lines_of(kitchen: Kitchen, content: Content) -> dict[str, Any]:
     """The lines of a version and how its eggs and cups are meant, as the core's input."""
     lines = content.lines_text.split("\n")
     if len(lines) > MOST_LINES:
-        raise CraftError("lines_text", f"At most {MOST_LINES} lines; these are {len(lines)}.")
+        raise CraftError(
+            "lines_text",
+            say("formulas.at_most_lines_these_are", most_lines=MOST_LINES, lines=len(lines)),
+        )
     return {
         "lines": lines,
         "egg_grade": content.egg_grade,

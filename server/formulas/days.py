@@ -24,6 +24,7 @@ from bellcrumb.contract.shapes.plan import (
     of_our_time,
 )
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 from formulas.building import build_given, content_saved, newest_versions
 from formulas.models import Dessert
 from kitchen.models import Cold, Kitchen, Oven, Price, Ring, Vessel
@@ -90,17 +91,21 @@ def day_given(
     ids |= {stock.dessert_id for stock in asked.stock}
     desserts = {d.id: d for d in Dessert.objects.filter(kitchen=kitchen, pk__in=ids)}
     if len(desserts) < len(ids):
-        raise HttpError(404, "A dessert of the day is not in the kitchen (any more).")
+        raise HttpError(404, say("formulas.a_dessert_of_the_day_is"))
     builds = {}
     for key, dessert in desserts.items():
         versions = newest_versions(dessert)
         if not versions:
-            raise CraftError("services", f"{dessert.name} has nothing in it yet.")
+            raise CraftError(
+                "services", say("formulas.has_nothing_in_it_yet", dessert=dessert.name)
+            )
         builds[key] = build_given(kitchen, versions, content_saved(dessert, versions))
     last = max(service.at for service in asked.services)
     days = max(0, (last.date() - asked.begins.date()).days)
     if days > _MOST_DAYS:
-        raise CraftError("begins", f"A plan reaches {_MOST_DAYS} days ahead at most.")
+        raise CraftError(
+            "begins", say("formulas.a_plan_reaches_days_ahead_at", most_days=_MOST_DAYS)
+        )
     people = [
         PersonIn.model_validate({
             "name": p.name, "from": midnight + timedelta(minutes=p.from_min),
@@ -111,15 +116,19 @@ def day_given(
         if p.to_min > p.from_min
     ]  # fmt: skip
     if not people:
-        raise CraftError("people", "Somebody has to work for more than no time.")
+        raise CraftError("people", say("formulas.somebody_has_to_work_for_more"))
     packs = Price.objects.filter(kitchen=kitchen).values_list("ingredient", "grams")
     return DayIn(
         services=[
             ServiceIn(
-                at=s.at, name=s.name,
+                at=s.at,
+                name=s.name,
                 items=[
-                    WantedIn(build=builds[i.dessert_id], portions=i.portions,
-                             name=desserts[i.dessert_id].name)
+                    WantedIn(
+                        build=builds[i.dessert_id],
+                        portions=i.portions,
+                        name=desserts[i.dessert_id].name,
+                    )
                     for i in s.items
                 ],
             )
@@ -129,20 +138,20 @@ def day_given(
         rings=[ring.name for ring in Ring.objects.filter(kitchen=kitchen)] or ["ring"],
         ovens=[
             OvenOfDayIn(
-                name=o.name, shelves=o.shelves, shelf_length_mm=o.shelf_length_mm,
+                name=o.name,
+                shelves=o.shelves,
+                shelf_length_mm=o.shelf_length_mm,
                 shelf_width_mm=o.shelf_width_mm,
             )
             for o in Oven.objects.filter(kitchen=kitchen)
         ]
         or [OvenOfDayIn(name="oven")],
-        mixers=[f"mixer {n + 1}" for n in range(asked.mixers or kitchen.mixers)],
+        mixers=[say("formulas.mixer", n=n + 1) for n in range(asked.mixers or kitchen.mixers)],
         cold=[
             ColdOfDayIn(name=c.name, trays=c.trays, blast=c.kind == "blast")
             for c in Cold.objects.filter(kitchen=kitchen)
         ],
-        stock=[
-            StockIn(name=desserts[s.dessert_id].name, portions=s.portions) for s in asked.stock
-        ],
+        stock=[StockIn(name=desserts[s.dessert_id].name, portions=s.portions) for s in asked.stock],
         moulds=[
             MouldsIn(vessel=str(v.id), count=v.count)
             for v in Vessel.objects.filter(kitchen=kitchen, count__isnull=False)
@@ -156,7 +165,7 @@ def day_given(
         now=asked.begins,
         pins=asked.pins,
         before=asked.before,
-    )  # fmt: skip
+    )
 
 
 def _midnight(at: datetime) -> datetime:

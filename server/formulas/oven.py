@@ -35,6 +35,7 @@ from bellcrumb.contract.shapes.oven import (
     UnderIn,
 )
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 from formulas.content import Baking, Content, given_of
 from kitchen.access import pantry_of, vessels_of
 from kitchen.lessons import OF_AN_OVEN, Used, lessons_of
@@ -91,14 +92,14 @@ def oven_of(kitchen: Kitchen, baking: Baking) -> Oven:
     """The oven chosen, else the kitchen's first, else an ordinary one."""
     ovens = list(Oven.objects.filter(kitchen=kitchen))
     chosen = [oven for oven in ovens if oven.pk == baking.oven_id]
-    return [*chosen, *ovens, Oven(name="An ordinary oven", kind="static")][0]
+    return [*chosen, *ovens, Oven(name=say("formulas.an_ordinary_oven"), kind="static")][0]
 
 
 def cold_of(kitchen: Kitchen, baking: Baking) -> Cold:
     """The refrigerator chosen, else the kitchen's first, else an ordinary one."""
     colds = list(Cold.objects.filter(kitchen=kitchen))
     chosen = [cold for cold in colds if cold.pk == baking.cold_id]
-    return [*chosen, *colds, Cold(name="A refrigerator", kind="fridge")][0]
+    return [*chosen, *colds, Cold(name=say("formulas.a_refrigerator"), kind="fridge")][0]
 
 
 def filled_of(
@@ -109,9 +110,9 @@ def filled_of(
     given = FormulaIn(**given_of(kitchen, content, kind, own))
     mix = understood(given, pantry_of(kitchen))
     if not mix.mass_g:
-        raise CraftError("lines_text", "There is nothing in this formula yet.")
+        raise CraftError("lines_text", say("formulas.there_is_nothing_in_this_formula"))
     if given.vessel is None:
-        raise CraftError("vessel_key", "Choose what it stands in.")
+        raise CraftError("vessel_key", say("formulas.choose_what_it_stands_in"))
     vessel = vessel_of(given.vessel, own)
     density = mix.mass_g / mix.volume_ml
     return mix, vessel, filling_of(given, mix.volume_ml).share_of(vessel, density), given

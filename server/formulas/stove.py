@@ -46,6 +46,7 @@ from bellcrumb.contract.shapes import (
 )
 from bellcrumb.contract.sugars import addition_out, foam, syrup
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 from formulas.content import Content, beaten_of, ring_of, understood
 from formulas.guide_shapes import CurveOut, PlaceOut, PlanOut, Scene, StepOut
 from formulas.oven import renamed
@@ -95,7 +96,7 @@ def plan_of(kitchen: Kitchen, content: Content, kind: str = "filling") -> PlanOu
     )
     ring = ring_of(kitchen, content)
     if not result.mix.mass_g:
-        raise CraftError("lines_text", "Nothing to cook yet: write the formula first.")
+        raise CraftError("lines_text", say("formulas.nothing_to_cook_yet_write_the"))
     refuse_huge(result.mix, "lines_text")
     lessons = lessons_of(kitchen, OF_A_RING, ring.name)
     try:

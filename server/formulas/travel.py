@@ -16,6 +16,7 @@ from bellcrumb.contract.open.books import Format, Written, WrittenPart, pieces, 
 from bellcrumb.contract.open.food import Line, egg_grade, families, understand_all
 from bellcrumb.contract.shapes import PartKind
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 from formulas.cards import glances
 from formulas.content import FIELDS, VESSEL_FIELDS, Content, check, content_of
 from formulas.models import Dessert, Part, Version
@@ -91,7 +92,7 @@ def export(
         rows = rows.filter(pk=dessert)
     ids = list(rows.order_by("name", "id").values_list("id", flat=True))
     if not ids:
-        raise HttpError(404, "There is nothing to write out.")
+        raise HttpError(404, say("formulas.there_is_nothing_to_write_out"))
     vessels = {key: vessel.name for key, vessel in vessels_of(kitchen).items()}
     kind, ending = _TYPES[form]
     name = Dessert.objects.get(pk=ids[0]).name if dessert else kitchen.name
@@ -186,7 +187,7 @@ def _read_dessert(kitchen: Kitchen, written: Written, own: dict[str, str]) -> Re
             **part.settings,
         }
         if written.makes and number == 1 and not part.settings:
-            now["note"] = f"Makes {written.makes}.\n{part.note}".strip()
+            now["note"] = say("formulas.makes", makes=written.makes, note=part.note).strip()
         versions = [_content(kitchen, v, own, problems) for v in (*part.earlier, now)]
         parts.append(ReadPart(kind=part.kind, name=name, versions=versions))  # type: ignore[arg-type]
         for line in _understood(kitchen, versions[-1]):
@@ -201,7 +202,7 @@ def _read_dessert(kitchen: Kitchen, written: Written, own: dict[str, str]) -> Re
                     )
                 )
     return ReadDessert(
-        name=written.name.strip()[:120] or "Without a name",
+        name=written.name.strip()[:120] or say("formulas.without_a_name"),
         parts=parts,
         lines=counted,
         sure=sure,
@@ -225,11 +226,11 @@ def _content(
     text = "\n".join(str(line) for line in lines) if isinstance(lines, list) else ""
     note = str(raw.get("note") or "")
     if len(text) > 20_000:
-        problems.append("More than 20 000 characters of lines: the end is in the note.")
+        problems.append(say("formulas.more_than_20_000_characters_of"))
         note = f"{note}\n{text[20_000:]}"
         text = text[:20_000]
     if len(note) > 8_000:
-        problems.append(f"The note is cut after 8 000 characters: “… {note[8_000:8_060]}”")
+        problems.append(say("formulas.the_note_is_cut_after_8", note=note[8000:8060]))
         note = note[:8_000]
     data: dict[str, Any] = {"lines_text": text, "note": note, "egg_grade": kitchen.egg_grade}
     if raw.get("family") in families():
@@ -251,7 +252,9 @@ def _content(
             field = error.field
         else:
             return content
-        problems.append(f"“{data.get(field)}” does not do as {field.replace('_', ' ')} here.")
+        problems.append(
+            say("formulas.does_not_do_as_here", data=data.get(field), field=field.replace("_", " "))
+        )
         data.pop(field, None)
         if field == "egg_grade":
             data["egg_grade"] = kitchen.egg_grade
@@ -283,13 +286,13 @@ def keep(request: HttpRequest, kid: UUID, given: KeepIn) -> KeptOut:
     member = member_of(request, kid)
     kitchen = member.kitchen
     if len({d.id for d in given.desserts}) < len(given.desserts):
-        raise HttpError(422, "An id is in it twice. Read the file again.")
+        raise HttpError(422, say("formulas.an_id_is_in_it_twice"))
     there = set(
         Dessert.objects.filter(pk__in=[d.id for d in given.desserts]).values_list("id", flat=True)
     )
     foreign = Dessert.objects.filter(pk__in=there).exclude(kitchen=kitchen).exists()
     if foreign:
-        raise HttpError(422, "These ids are already taken. Read the file again.")
+        raise HttpError(422, say("formulas.these_ids_are_already_taken_read"))
     desserts, parts, versions = [], [], []
     ring = kitchen.rings.first()
     for d in given.desserts:

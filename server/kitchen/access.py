@@ -9,12 +9,13 @@ from ninja.errors import HttpError
 from accounts.models import User
 from bellcrumb.contract.open.food import Pantry
 from bellcrumb.contract.open.vessels import Vessel as CoreVessel
+from bellcrumb.words import say
 from kitchen.models import Kitchen, Member, OwnWeight, OwnWord, PantryItem, Price, Vessel
 from kitchen.roles import NEEDS, RANK, operation
 
 _CANNOT: dict[str, str] = {
-    "cook": "You can read here, but not cook or record. Ask the pastry chef.",
-    "chef": "Only the pastry chef changes this. Ask them, or note it on the batch.",
+    "cook": say("kitchen.you_can_read_here_but_not"),
+    "chef": say("kitchen.only_the_pastry_chef_changes_this"),
 }
 
 
@@ -31,7 +32,7 @@ def member_of(request: HttpRequest, kitchen_id: UUID) -> Member:
         else None
     )
     if member is None:
-        raise HttpError(404, "There is no such kitchen for you.")
+        raise HttpError(404, say("kitchen.there_is_no_such_kitchen_for"))
     match = request.resolver_match
     asked = operation(request.method or "", match.route if match else "")
     need = NEEDS.get(asked)

@@ -13,6 +13,7 @@ from pydantic import Field
 
 from bellcrumb.contract.open.food import Measures, egg_grade, shipped
 from bellcrumb.contract.shapes.oven import RuleIn
+from bellcrumb.words import say
 from kitchen.access import member_of, pantry_of
 from kitchen.buying import set_price
 from kitchen.models import Kitchen, Member, PantryItem, Price, Vessel
@@ -308,7 +309,7 @@ def put_pantry_item(request: HttpRequest, kid: UUID, item_id: UUID, given: Pantr
     member = member_of(request, kid)
     taken = PantryItem.objects.filter(pk=item_id).exclude(kitchen=member.kitchen)
     if taken.exists():
-        raise HttpError(404, "There is no such ingredient for you.")
+        raise HttpError(404, say("kitchen.there_is_no_such_ingredient_for"))
     item = PantryItem(id=item_id, kitchen=member.kitchen, **given.dict())
     item.core()
     try:
@@ -318,7 +319,7 @@ def put_pantry_item(request: HttpRequest, kid: UUID, item_id: UUID, given: Pantr
             )
             Kitchen.objects.filter(pk=kid).update(pantry_rev=F("pantry_rev") + 1)
     except IntegrityError:
-        raise HttpError(422, f"“{given.name}” is already in the pantry.") from None
+        raise HttpError(422, say("kitchen.is_already_in_the_pantry", given=given.name)) from None
     return read_kitchen(request, kid)
 
 
@@ -343,7 +344,7 @@ def put_vessel(request: HttpRequest, kid: UUID, vessel_id: UUID, given: VesselCh
     """Add a vessel, or correct one; the id is made by the client."""
     member = member_of(request, kid)
     if Vessel.objects.filter(pk=vessel_id).exclude(kitchen=member.kitchen).exists():
-        raise HttpError(404, "There is no such vessel for you.")
+        raise HttpError(404, say("kitchen.there_is_no_such_vessel_for"))
     measures = {
         "name": given.name,
         "kind": given.kind,
@@ -362,7 +363,9 @@ def put_vessel(request: HttpRequest, kid: UUID, vessel_id: UUID, given: VesselCh
         with transaction.atomic():
             Vessel.objects.update_or_create(id=vessel_id, kitchen=member.kitchen, defaults=measures)
     except IntegrityError:
-        raise HttpError(422, f"A vessel called “{given.name}” is already there.") from None
+        raise HttpError(
+            422, say("kitchen.a_vessel_called_is_already_there", given=given.name)
+        ) from None
     return read_kitchen(request, kid)
 
 

@@ -8,6 +8,7 @@ from ninja.errors import HttpError
 
 from bellcrumb.contract.open.food import Measures, egg_grade, understand_all
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 from kitchen.access import pantry_of
 from kitchen.models import Kitchen, Price
 
@@ -22,10 +23,10 @@ def set_price(kitchen: Kitchen, price_id: UUID, line: str, price: float) -> None
     measures = cast(Measures, kitchen.measures)
     (read,) = understand_all([line], pantry_of(kitchen), grade, measures)
     if not (read and read.ingredient and read.grams):
-        said = read.message if read else "Write what and how much: “1 kg sugar”."
+        said = read.message if read else say("kitchen.write_what_and_how_much_1")
         raise CraftError("line", said)
     if Price.objects.filter(pk=price_id).exclude(kitchen=kitchen).exists():
-        raise HttpError(404, "There is no such price for you.")
+        raise HttpError(404, say("kitchen.there_is_no_such_price_for"))
     with transaction.atomic():
         Price.objects.filter(kitchen=kitchen, ingredient=read.ingredient.key).delete()
         Price.objects.update_or_create(

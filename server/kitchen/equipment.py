@@ -10,6 +10,7 @@ from pydantic import Field
 
 from bellcrumb.contract.refits import walked
 from bellcrumb.contract.shapes.oven import ReadingIn, WalkIn, WalkOut
+from bellcrumb.words import say
 from kitchen.access import member_of
 from kitchen.api import KitchenOut, read_kitchen
 from kitchen.models import Cold, Oven, Ring
@@ -86,7 +87,7 @@ def walk_oven(request: HttpRequest, kid: UUID, oven_id: int, given: OvenWalk) ->
     member = member_of(request, kid)
     oven = Oven.objects.filter(kitchen=member.kitchen, pk=oven_id).first()
     if oven is None:
-        raise HttpError(404, "This oven is not in the kitchen (any more).")
+        raise HttpError(404, say("kitchen.this_oven_is_not_in_the"))
     asked = WalkIn(kind=oven.kind, altitude_m=member.kitchen.altitude_m, **given.dict())
     found = walked(asked)
     Oven.objects.filter(pk=oven.pk).update(

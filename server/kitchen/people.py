@@ -20,6 +20,7 @@ from pydantic import Field
 from accounts.log import Kind, note
 from accounts.models import SecurityEvent, User
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 from kitchen.access import member_of
 from kitchen.models import Invite, Kitchen, Member
 from kitchen.session import (
@@ -39,7 +40,7 @@ from shared.shapes import PROBLEMS
 router = Router(tags=["people"])
 LASTS = timedelta(days=7)
 MOST_OPEN = 50
-_GONE = "This invitation has ended or was used. Ask for another one."
+_GONE = say("kitchen.this_invitation_has_ended_or_was")
 
 
 def hash_of(secret: str) -> str:
@@ -85,7 +86,9 @@ def invite(request: HttpRequest, kid: UUID, given: InviteIn) -> InviteMade:
     """Make a link that lets one person in, once, within a week. No mail is sent: pass it on."""
     member = member_of(request, kid)
     if len(_open(member.kitchen)) >= MOST_OPEN:
-        raise HttpError(422, f"{MOST_OPEN} invitations are open already: take some back.")
+        raise HttpError(
+            422, say("kitchen.invitations_are_open_already_take_some", most_open=MOST_OPEN)
+        )
     secret = secrets.token_urlsafe(24)
     try:
         with transaction.atomic():
@@ -99,7 +102,7 @@ def invite(request: HttpRequest, kid: UUID, given: InviteIn) -> InviteMade:
                 ends_at=clock_now() + LASTS,
             )
     except IntegrityError:
-        raise HttpError(422, "This invitation was made already. Make another one.") from None
+        raise HttpError(422, say("kitchen.this_invitation_was_made_already_make")) from None
     note(request, Kind.INVITED, kitchen_id=kid, detail=f"{given.name} as {given.role}")
     return InviteMade(**InviteOut.from_orm(made).dict(), secret=secret)
 
@@ -155,12 +158,12 @@ def join(request: HttpRequest, secret: str, given: Join) -> SessionOut:
     try:
         validate_email(email)
     except ValidationError:
-        raise CraftError("email", "This is no e-mail address.") from None
+        raise CraftError("email", say("kitchen.this_is_no_e_mail_address")) from None
     _invitation(secret)  # nobody tries passwords without one
     known = User.objects.filter(email=email).exists()
     user = proven(request, email, given.password) if known else None
     if known and not user:
-        raise CraftError("password", "There is an account of this address: give its password.")
+        raise CraftError("password", say("kitchen.there_is_an_account_of_this"))
     with transaction.atomic():
         found = _invitation(secret, lock=True)
         if not user:
@@ -207,10 +210,10 @@ def _place(member: Member, person_id: int, becomes: str | None) -> Member:
     places = list(Member.objects.select_for_update().filter(kitchen=member.kitchen))
     place = next((p for p in places if p.id == person_id), None)
     if place is None:
-        raise HttpError(404, "This person is not in the kitchen (any more).")
+        raise HttpError(404, say("kitchen.this_person_is_not_in_the"))
     chefs = [p for p in places if p.role == Member.Role.CHEF]
     if chefs == [place] and becomes != Member.Role.CHEF:
-        raise HttpError(422, "A kitchen keeps at least one chef: make somebody else one first.")
+        raise HttpError(422, say("kitchen.a_kitchen_keeps_at_least_one"))
     return place
 
 
@@ -224,7 +227,7 @@ def change_role(
         place = _place(member, person_id, given.role)
         before, place.role = place.role, given.role
         place.save(update_fields=["role"])
-    detail = f"{place.user.email}: {before} to {given.role}"
+    detail = say("kitchen.to", email=place.user.email, before=before, role=given.role)
     note(request, Kind.ROLE, kitchen_id=kid, detail=detail)
     member.refresh_from_db()
     return people_of(member)

@@ -21,6 +21,7 @@ from pydantic import Field
 from accounts.log import Kind, address_of, note
 from accounts.models import SignedIn, User
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 from kitchen.models import Member
 from shared.failures import LOCKED
 from shared.now import now as clock_now
@@ -142,7 +143,7 @@ def sign_in(request: HttpRequest, given: SignIn) -> SessionOut:
     accounts."""
     user = proven(request, given.email.strip().lower(), given.password)
     if user is None:
-        raise HttpError(401, "This address and password do not belong together.")
+        raise HttpError(401, say("kitchen.this_address_and_password_do_not"))
     enter(request, user)
     return session_out(request)
 
@@ -177,9 +178,9 @@ def change_password(request: HttpRequest, given: PasswordChange) -> SessionOut:
     user = cast(User, request.user)
     if not user.check_password(given.old):
         note(request, Kind.REFUSED, detail="changing the password")
-        raise CraftError("old", "This is not your password now.")
+        raise CraftError("old", say("kitchen.this_is_not_your_password_now"))
     if given.new == given.old:
-        raise CraftError("new", "This is the same password again.")
+        raise CraftError("new", say("kitchen.this_is_the_same_password_again"))
     good_password(given.new, user, "new")
     user.set_password(given.new)
     user.must_change = False
@@ -229,6 +230,6 @@ def end_session(request: HttpRequest, signed_in_id: UUID) -> list[SignedInOut]:
     """Sign me out in one of those places."""
     mine = SignedIn.objects.filter(user=cast(User, request.user), pk=signed_in_id)
     if not mine.exists():
-        raise HttpError(404, "You are not signed in there (any more).")
+        raise HttpError(404, say("kitchen.you_are_not_signed_in_there"))
     _end(mine)
     return signed_in(request)

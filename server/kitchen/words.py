@@ -11,6 +11,7 @@ from ninja.errors import HttpError
 from pydantic import Field
 
 from bellcrumb.contract.open.food import Ingredient, Pantry, shipped
+from bellcrumb.words import say
 from kitchen.access import member_of, pantry_of
 from kitchen.api import KitchenOut, read_kitchen
 from kitchen.models import Kitchen, OwnWeight, OwnWord
@@ -38,7 +39,7 @@ class WeightIn(Schema):
 def _meant(pantry: Pantry, name: str) -> Ingredient:
     found = pantry.named(name)
     if found is None:
-        raise HttpError(422, f"“{name}” is not in the pantry.")
+        raise HttpError(422, say("kitchen.is_not_in_the_pantry", name=name))
     return found
 
 
@@ -53,7 +54,7 @@ def keep_word(request: HttpRequest, kid: UUID, given: WordIn) -> KitchenOut:
     said = " ".join(given.said.lower().split())
     meant = _meant(pantry_of(kitchen) or shipped(), given.ingredient)
     if OwnWord.objects.filter(kitchen=kitchen).exclude(said=said).count() >= MOST:
-        raise HttpError(422, f"At most {MOST} words are kept; forget one first.")
+        raise HttpError(422, say("kitchen.at_most_words_are_kept_forget", most=MOST))
     with transaction.atomic():
         OwnWord.objects.update_or_create(
             kitchen=kitchen, said=said, defaults={"ingredient": meant.key}
@@ -78,7 +79,7 @@ def keep_weight(request: HttpRequest, kid: UUID, given: WeightIn) -> KitchenOut:
     meant = _meant(pantry_of(kitchen) or shipped(), given.ingredient)
     known = OwnWeight.objects.filter(kitchen=kitchen)
     if known.exclude(ingredient=meant.key, unit=given.unit).count() >= MOST:
-        raise HttpError(422, f"At most {MOST} weights are kept; forget one first.")
+        raise HttpError(422, say("kitchen.at_most_weights_are_kept_forget", most=MOST))
     with transaction.atomic():
         OwnWeight.objects.update_or_create(
             kitchen=kitchen, ingredient=meant.key, unit=given.unit,

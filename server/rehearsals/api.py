@@ -22,6 +22,7 @@ from bellcrumb.contract.open.rehearsing import (
     guide_step,
     replay,
 )
+from bellcrumb.words import say
 from formulas.guide_shapes import StepOut
 from kitchen.access import member_of
 from kitchen.models import Member
@@ -160,7 +161,7 @@ def _run_of(member: Member, rehearsal_id: UUID) -> Rehearsal:
         kitchen=member.kitchen, user=member.user, pk=rehearsal_id
     ).first()
     if not found:
-        raise HttpError(404, "This rehearsal is not yours (any more).")
+        raise HttpError(404, say("rehearsals.this_rehearsal_is_not_yours_any"))
     return found
 
 
@@ -265,7 +266,7 @@ def act(request: HttpRequest, kid: UUID, rehearsal_id: UUID, given: ActsIn) -> R
             .first()
         )
         if not run:
-            raise HttpError(404, "This rehearsal is not yours (any more).")
+            raise HttpError(404, say("rehearsals.this_rehearsal_is_not_yours_any"))
         known = {a["id"] for a in run.acts}
         now = _now_s(run)
         for one in given.acts:

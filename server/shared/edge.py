@@ -15,13 +15,15 @@ from ninja.errors import HttpError
 from ninja.parser import Parser
 from ninja.types import DictStrAny
 
+from bellcrumb.words import say
+
 _METHODS = {"GET", "HEAD", "POST", "PUT", "PATCH", "DELETE", "OPTIONS"}
 _SAID = {
-    400: "This request cannot be read.",
-    403: "This did not come from our own pages. Reload the page.",
-    404: "There is nothing here.",
-    405: "There is no such method here.",
-    413: "This is too large to be sent at once.",
+    400: say("shared.this_request_cannot_be_read"),
+    403: say("shared.this_did_not_come_from_our"),
+    404: say("shared.there_is_nothing_here"),
+    405: say("shared.there_is_no_such_method_here"),
+    413: say("shared.this_is_too_large_to_be"),
 }
 # Numbers beyond this are no kitchen's, and no column's.
 LARGEST = 1e15
@@ -78,14 +80,14 @@ class EdgeMiddleware:
 
 def problem(status: int, message: str | None = None, reference: str | None = None) -> JsonResponse:
     """What is wrong, as every part of the API says it."""
-    said = message or _SAID.get(status, "This did not work.")
+    said = message or _SAID.get(status, say("shared.this_did_not_work"))
     return JsonResponse({"message": said, "field": None, "reference": reference}, status=status)
 
 
 def _number(text: str) -> float | int:
     value = float(text)
     if not math.isfinite(value) or abs(value) > LARGEST:
-        raise HttpError(400, f"{text[:24]} is a number no kitchen means.")
+        raise HttpError(400, say("shared.is_a_number_no_kitchen_means", text=text[:24]))
     return int(text) if re.fullmatch(r"-?\d+", text) else value
 
 
@@ -99,10 +101,10 @@ def read_json(raw: bytes) -> Any:
             depth += 1 if mark in "[{" else -1
             deepest = max(deepest, depth)
         if deepest > DEEPEST:
-            raise HttpError(400, "This lies too deep to be read.")
+            raise HttpError(400, say("shared.this_lies_too_deep_to_be"))
         return json.loads(text, parse_int=_number, parse_float=_number, parse_constant=_number)
     except (ValueError, RecursionError):
-        raise HttpError(400, "This is not JSON.") from None
+        raise HttpError(400, say("shared.this_is_not_json")) from None
 
 
 class KitchenParser(Parser):

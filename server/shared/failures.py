@@ -5,11 +5,12 @@ from collections.abc import Callable
 from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse, JsonResponse
 
+from bellcrumb.words import say
 from shared.edge import problem
 
-AWAY = "The kitchen's store is not answering. Nothing you typed is lost; it is sent again shortly."
-LOCKED = "Too many wrong passwords. Wait six minutes and try again."
-AT_ONCE = "Somebody did the same at the same moment. Look again before you go on."
+AWAY = say("shared.the_kitchens_store_is_not_answering")
+LOCKED = say("shared.too_many_wrong_passwords_wait_six")
+AT_ONCE = say("shared.somebody_did_the_same_at_the")
 # MariaDB: lock wait timeout, deadlock, record has changed since last read.
 _BESIDE = {1205, 1213, 1020}
 

@@ -17,12 +17,13 @@ from django.http import HttpRequest
 from ninja.errors import HttpError
 
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 from bellcrumb.work import guarded
 
 PATIENCE_S = 3.0
 MOST_WORK_S = 2.0
-BUSY = "The kitchen is working on other things. Ask again in a moment."
-TOO_MUCH = "This is more work than two seconds: ask for less at once."
+BUSY = say("shared.the_kitchen_is_working_on_other")
+TOO_MUCH = say("shared.this_is_more_work_than_two")
 
 _turn = threading.Lock()
 _waiting: Counter[object] = Counter()

@@ -13,6 +13,7 @@ from functools import cache
 from importlib.resources import files
 
 from bellcrumb.book.signals import Signals, holds
+from bellcrumb.words import say
 
 KINDS = ("curve", "formula", "setting", "event", "look")
 MOST_RATIO = 30.0
@@ -102,9 +103,9 @@ def causes(fault: str, signals: Signals) -> list[Cause]:
             ratio = evidence.yes if known else evidence.no
             told.append(math.log(ratio))
             if ratio > 1:
-                speaks_for.append(evidence.says if known else f"not: {evidence.says}")
+                speaks_for.append(evidence.says if known else say("book.not", says=evidence.says))
             elif ratio < 1:
-                against.append(evidence.says if known else f"not: {evidence.says}")
+                against.append(evidence.says if known else say("book.not", says=evidence.says))
         found.append((row, row.prior * _together(told), speaks_for, against))
     whole = sum(weight for _, weight, _, _ in found) or 1.0
     ranked = [

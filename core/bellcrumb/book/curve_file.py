@@ -11,6 +11,7 @@ from itertools import pairwise
 from typing import Literal
 
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 from bellcrumb.work import checkpoint
 
 MOST_ROWS = 20_000
@@ -42,16 +43,16 @@ def read_curve(text: str) -> CurveFile:
     """Read a logger's file. Raises CraftError when no time or no temperature is found in it."""
     rows = _rows(text)
     if not rows:
-        raise CraftError("file", "This file is empty.")
+        raise CraftError("file", say("book.this_file_is_empty"))
     header, body = _split_header(rows)
     width = max(len(r) for r in body) if body else 0
     if not body or width < 1:
-        raise CraftError("file", "There is no row with numbers in it.")
-    names = [header[i] if i < len(header) else f"column {i + 1}" for i in range(width)]
+        raise CraftError("file", say("book.there_is_no_row_with_numbers"))
+    names = [header[i] if i < len(header) else say("book.column", i=i + 1) for i in range(width)]
     time_at = _find_time(names, body)
     temp_at = _find_temp(names, body, time_at)
     if temp_at is None:
-        raise CraftError("file", "No column looks like a temperature.")
+        raise CraftError("file", say("book.no_column_looks_like_a_temperature"))
     said: list[str] = []
     points: list[tuple[float, float]] = []
     left_out = 0
@@ -77,14 +78,14 @@ def read_curve(text: str) -> CurveFile:
             continue
         points.append((at - first, celsius))
     if len(points) < 2:
-        raise CraftError("file", "Fewer than two rows could be read as time and temperature.")
+        raise CraftError("file", say("book.fewer_than_two_rows_could_be"))
     if any(b[0] < a[0] for a, b in pairwise(points)):
         points.sort(key=lambda p: p[0])
-        said.append("Rows were out of order: sorted by their time.")
+        said.append(say("book.rows_were_out_of_order_sorted"))
     if left_out:
-        said.append(f"{left_out} rows were left out: no number, or none a probe can read.")
+        said.append(say("book.rows_were_left_out_no_number", left_out=left_out))
     if time_at is None:
-        said.append("No time in it: a row a second was taken.")
+        said.append(say("book.no_time_in_it_a_row"))
     return CurveFile(
         points, began, names[time_at] if time_at is not None else "row", names[temp_at], unit, said
     )
@@ -100,7 +101,7 @@ def _rows(text: str) -> list[list[str]]:
     try:
         rows = [r for r in csv.reader(io.StringIO("\n".join(lines)), delimiter=mark) if any(r)]
     except csv.Error as error:
-        raise CraftError("file", f"This table cannot be read: {error}.") from None
+        raise CraftError("file", say("book.this_table_cannot_be_read", error=error)) from None
     return [[cell[:LONGEST_CELL] for cell in row[:60]] for row in rows]
 
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from bellcrumb.book.record import cooled
 from bellcrumb.curve.watch import NOISE_S, Reading, smoothed
 from bellcrumb.laws.safety import COOLING, CoolingRule
+from bellcrumb.words import say
 
 # A rise in so many seconds is one ladle's; so much beyond the ladder's own is a jump. Estimates.
 _LADLE_S, _BEYOND_K = 10.0, 6.0
@@ -73,20 +74,34 @@ def happened(cook: CookSeen) -> list[Happened]:
     if cook.heat_predicted_s and cook.heat_took_s:
         share = cook.heat_predicted_s / cook.heat_took_s
         if not 1 / _OTHER_RING < share < _OTHER_RING:
-            tell("other_ring", 0.5, share, f"the heat came at {100 * share:.0f} % of what was "
-                 "planned: another ring, another setting, or a lid")  # fmt: skip
+            tell("other_ring", 0.5, share, say("book.the_heat_came_at_of_what", share=100 * share))
     if cook.oven_moved_k is not None and abs(cook.oven_moved_k) > _OTHER_OVEN_K:
-        word = "hotter" if cook.oven_moved_k > 0 else "cooler"
-        tell("other_dial", 0.7, cook.oven_moved_k, f"the oven ran {abs(cook.oven_moved_k):.0f} K "
-             f"{word} than it was thought to: another dial, or its door")  # fmt: skip
+        word = say("book.hotter") if cook.oven_moved_k > 0 else say("book.cooler")
+        tell(
+            "other_dial",
+            0.7,
+            cook.oven_moved_k,
+            say("book.the_oven_ran_k_than_it", oven_moved_k=abs(cook.oven_moved_k), word=word),
+        )
     poured, asked = cook.poured_g, cook.to_pour_g
     if asked and poured is not None and 0 < poured < _LEFT_OUT * asked:
-        tell("left_out", 2 * (1 - poured / asked), asked - poured,
-             f"{asked - poured:.0f} g of {asked:.0f} g never came onto the scale")  # fmt: skip
+        tell(
+            "left_out",
+            2 * (1 - poured / asked),
+            asked - poured,
+            say("book.g_of_g_never_came_onto", asked=asked - poured, asked_2=asked),
+        )
     if cook.egg_share is not None and abs(cook.egg_share - 1) > _OTHER_EGGS:
-        word, off = ("more" if cook.egg_share > 1 else "less"), abs(cook.egg_share - 1)
-        tell("other_eggs", 4 * off, cook.egg_share,
-             f"eggs of another grade: {100 * off:.0f} % {word} egg")  # fmt: skip
+        word, off = (
+            (say("book.more") if cook.egg_share > 1 else say("book.less")),
+            abs(cook.egg_share - 1),
+        )
+        tell(
+            "other_eggs",
+            4 * off,
+            cook.egg_share,
+            say("book.eggs_of_another_grade_egg", off=100 * off, word=word),
+        )
     _cold(cook, curve, tell)
     return sorted(found, key=lambda h: -h.weight)
 
@@ -106,9 +121,19 @@ def _dips(step: StepSeen, mine: list[Reading], tell: Tell) -> None:
         elif inside and c < step.low_c - _UNDER_K and out_since is None:
             out_since = t
     if dips:
-        times = "once" if dips == 1 else "twice" if dips == 2 else f"{dips} times"
-        tell("dips", 0.2 + out_s / max(step.hold_s, 60.0) / 2, float(dips),
-             f"fell out of its hold {times}, {out_s:.0f} s in all")  # fmt: skip
+        times = (
+            say("book.once")
+            if dips == 1
+            else say("book.twice")
+            if dips == 2
+            else say("book.times", dips=dips)
+        )
+        tell(
+            "dips",
+            0.2 + out_s / max(step.hold_s, 60.0) / 2,
+            float(dips),
+            say("book.fell_out_of_its_hold_s", times=times, out_s=out_s),
+        )
 
 
 def _tempered(step: StepSeen, mine: list[Reading], ladder_k: float | None, tell: Tell) -> None:
@@ -120,13 +145,20 @@ def _tempered(step: StepSeen, mine: list[Reading], ladder_k: float | None, tell:
         return
     jump = max((c - c0 for t0, c0 in mine for t, c in mine if t0 < t <= t0 + _LADLE_S), default=0.0)
     if ladder_k is not None and jump > ladder_k + _BEYOND_K:
-        tell("temper_jump", 0.3 + (jump - ladder_k) / 60, jump,
-             f"jumped {jump:.0f} K in one go while tempering, the ladder's largest is "
-             f"{ladder_k:.0f} K")  # fmt: skip
+        tell(
+            "temper_jump",
+            0.3 + (jump - ladder_k) / 60,
+            jump,
+            say("book.jumped_k_in_one_go_while", jump=jump, ladder_k=ladder_k),
+        )
     top = max(c for _, c in mine)
     if step.never_c is not None and top >= step.never_c:
-        tell("temper_hot", 0.9, top, f"{top:.1f} °C while tempering: egg scrambles from "
-             f"{step.never_c:.0f} °C")  # fmt: skip
+        tell(
+            "temper_hot",
+            0.9,
+            top,
+            say("book.c_while_tempering_egg_scrambles_from", top=top, never_c=step.never_c),
+        )
 
 
 def _cold(cook: CookSeen, curve: list[Reading], tell: Tell) -> None:
@@ -141,6 +173,10 @@ def _cold(cook: CookSeen, curve: list[Reading], tell: Tell) -> None:
         if first
         else (down.to_end_min, rule.end_min, rule.end_c)
     )
-    said = f"{took:.0f} min" if took else f"more than {most:.0f} min"
-    tell("warm_zone", 0.8, took,
-         f"{said} from {rule.from_c:.0f} to {to_c:.0f} °C: {most:.0f} min are allowed")  # fmt: skip
+    said = say("book.min", took=took) if took else say("book.more_than_min", most=most)
+    tell(
+        "warm_zone",
+        0.8,
+        took,
+        say("book.from_to_c_min_are_allowed", said=said, from_c=rule.from_c, to_c=to_c, most=most),
+    )

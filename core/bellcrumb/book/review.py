@@ -8,25 +8,26 @@ from typing import Literal
 from bellcrumb.curve.watch import Reading, held_s, smoothed
 from bellcrumb.laws.water import BOILS_FROM_C
 from bellcrumb.stove.steps import Step
+from bellcrumb.words import say
 
 # Faults a cook can name, with what each means. Source: fault reference, section m.
 FAULTS: dict[str, str] = {
-    "too_thin": "too thin",
-    "too_firm": "too firm or pasty",
-    "grains": "grains of egg",
-    "lumps": "lumps of starch",
-    "raw_starch": "tastes of raw starch",
-    "scorched": "caught on the bottom",
+    "too_thin": say("book.too_thin"),
+    "too_firm": say("book.too_firm_or_pasty"),
+    "grains": say("book.grains_of_egg"),
+    "lumps": say("book.lumps_of_starch"),
+    "raw_starch": say("book.tastes_of_raw_starch"),
+    "scorched": say("book.caught_on_the_bottom"),
     "weeping": "weeping",
-    "skin": "a skin on top",
-    "thinned_overnight": "thinned overnight",
-    "eggy": "tastes of egg",
-    "runny_middle": "runny in the middle",
-    "bubbles": "bubbles in the side",
+    "skin": say("book.a_skin_on_top"),
+    "thinned_overnight": say("book.thinned_overnight"),
+    "eggy": say("book.tastes_of_egg"),
+    "runny_middle": say("book.runny_in_the_middle"),
+    "bubbles": say("book.bubbles_in_the_side"),
     "cracked": "cracked",
-    "pale": "pale or raw crust",
-    "soggy_base": "soggy base",
-    "will_not_let_go": "does not leave the mould",
+    "pale": say("book.pale_or_raw_crust"),
+    "soggy_base": say("book.soggy_base"),
+    "will_not_let_go": say("book.does_not_leave_the_mould"),
 }
 # Which of them a part can have that was baked, and that was not.
 BAKED_ONLY = {"runny_middle", "bubbles", "cracked", "pale", "soggy_base", "will_not_let_go"}
@@ -81,14 +82,14 @@ def review(
             continue
         if step.key not in at:
             found.append(
-                Finding(f"{step.key}_skipped", f"“{step.title}” was never started.", "note")
+                Finding(
+                    f"{step.key}_skipped", say("book.was_never_started", step=step.title), "note"
+                )
             )
             continue
         mine = step_readings(readings, at[step.key])
         if len(mine) < 4:
-            found.append(
-                Finding("no_curve", "No probe during the cook: nothing to judge by.", "note")
-            )
+            found.append(Finding("no_curve", say("book.no_probe_during_the_cook_nothing"), "note"))
             continue
         peak = max(c for _, c in mine)
         found += _boil(step, mine, peak) if step.hold_s else _reach(step, peak)
@@ -101,7 +102,7 @@ def _boil(step: Step, mine: list[Reading], peak: float) -> list[Finding]:
         return [
             Finding(
                 "never_boiled",
-                f"It never reached the boil: {peak:.1f} °C at most.",
+                say("book.it_never_reached_the_boil_c", peak=peak),
                 "likely",
                 "thinned_overnight",
             )
@@ -111,7 +112,7 @@ def _boil(step: Step, mine: list[Reading], peak: float) -> list[Finding]:
         return [
             Finding(
                 "short_hold",
-                f"Held {held:.0f} s of {step.hold_s} s at the boil.",
+                say("book.held_s_of_s_at_the", held=held, hold_s=step.hold_s),
                 "likely",
                 "raw_starch",
             )
@@ -120,12 +121,12 @@ def _boil(step: Step, mine: list[Reading], peak: float) -> list[Finding]:
         return [
             Finding(
                 "long_hold",
-                f"Held {held:.0f} s: long past what the starch wants.",
+                say("book.held_s_long_past_what_the", held=held),
                 "note",
                 "scorched",
             )
         ]
-    return [Finding("boil_held", f"Reached the boil and held it {held:.0f} s.", "fine")]
+    return [Finding("boil_held", say("book.reached_the_boil_and_held_it", held=held), "fine")]
 
 
 # A bake this long past its window is late whatever its middle says: minutes, and share of it.
@@ -138,28 +139,28 @@ def _pulled(step: Step, mine: list[Reading], timing: Timing) -> list[Finding]:
     if len(mine) < 4:
         early, late = step.from_s - took, took - step.to_s
         if max(early, late) <= 60:
-            return [Finding("pulled_in_window", "Pulled inside its window.", "fine")]
-        word = "before" if early > 0 else "after"
+            return [Finding("pulled_in_window", say("book.pulled_inside_its_window"), "fine")]
+        word = say("book.before") if early > 0 else say("book.after")
         minutes = max(early, late) / 60
-        return [Finding("pulled_off", f"Pulled {minutes:.0f} min {word} its window.", "note")]
+        return [
+            Finding(
+                "pulled_off", say("book.pulled_min_its_window", minutes=minutes, word=word), "note"
+            )
+        ]
     temp, low, high = mine[-1][1], step.low_c or 0.0, step.high_c or 200.0
     if temp < low - 1:
-        says = f"Pulled at {temp:.1f} °C in the middle, short of {low:.0f} °C."
+        says = say("book.pulled_at_c_in_the_middle", temp=temp, low=low)
         return [Finding("pulled_early", says, "likely", "runny_middle")]
     if temp > high + 2:
-        says = f"Pulled at {temp:.1f} °C in the middle, past {high:.0f} °C."
+        says = say("book.pulled_at_c_in_the_middle_2", temp=temp, high=high)
         return [Finding("pulled_late", says, "likely", "bubbles")]
     late_min = (took - step.to_s) / 60
     if step.to_s and late_min > max(_LATE_MIN, _LATE_SHARE * step.to_s / 60):
-        says = (
-            f"It stayed {late_min:.0f} min past its window, which ended at "
-            f"{step.to_s / 60:.0f} min: the middle at {temp:.1f} °C hides that the edge has long "
-            "been past its best."
+        says = say(
+            "book.it_stayed_min_past_its_window", late_min=late_min, to_s=step.to_s / 60, temp=temp
         )
         return [Finding("overstayed", says, "likely", "bubbles")]
-    return [
-        Finding("pulled_right", f"Pulled at {temp:.1f} °C in the middle, as it should.", "fine")
-    ]
+    return [Finding("pulled_right", say("book.pulled_at_c_in_the_middle_3", temp=temp), "fine")]
 
 
 def _reach(step: Step, peak: float) -> list[Finding]:
@@ -167,7 +168,7 @@ def _reach(step: Step, peak: float) -> list[Finding]:
         return [
             Finding(
                 "over_curdle",
-                f"Peaked at {peak:.1f} °C, past curdling at {step.never_c:.1f} °C.",
+                say("book.peaked_at_c_past_curdling_at", peak=peak, never_c=step.never_c),
                 "likely",
                 "grains",
             )
@@ -176,12 +177,12 @@ def _reach(step: Step, peak: float) -> list[Finding]:
         return [
             Finding(
                 "under",
-                f"Peaked at {peak:.1f} °C, short of {step.low_c:.0f} °C.",
+                say("book.peaked_at_c_short_of_c", peak=peak, low_c=step.low_c),
                 "likely",
                 "too_thin",
             )
         ]
-    return [Finding("nappe_reached", f"Peaked at {peak:.1f} °C, where it coats the spoon.", "fine")]
+    return [Finding("nappe_reached", say("book.peaked_at_c_where_it_coats", peak=peak), "fine")]
 
 
 @dataclass(frozen=True)

@@ -8,6 +8,7 @@ import re
 from collections.abc import Mapping
 
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 
 Value = float | bool | str
 Signals = Mapping[str, Value]
@@ -61,7 +62,7 @@ def _value(said: str, signals: Signals, of: str) -> Value | None:
     """A number, a signal, or one with a number added or taken off."""
     tokens = _TOKEN.findall(said)
     if not tokens or "".join(tokens) != said.replace(" ", ""):
-        raise CraftError("cause", f"“{said}” cannot be read as evidence.")
+        raise CraftError("cause", say("book.cannot_be_read_as_evidence", said=said))
     total: float = 0.0
     sign = 1.0
     for token in tokens:

@@ -5,6 +5,7 @@ import sys
 
 from bellcrumb.contract import KINDS, compute
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 
 
 def main(args: list[str]) -> int:
@@ -12,10 +13,10 @@ def main(args: list[str]) -> int:
     kinds = [a for a in args if not a.startswith("--")]
     try:
         if len(kinds) != 1:
-            raise CraftError("kind", f"Say what to compute: {', '.join(KINDS)}.")
+            raise CraftError("kind", say("contract.say_what_to_compute", kinds=", ".join(KINDS)))
         if "--schema" in args:
             if kinds[0] not in KINDS:
-                raise CraftError("kind", f"One of: {', '.join(KINDS)}.")
+                raise CraftError("kind", say("contract.one_of_2", kinds=", ".join(KINDS)))
             chosen = KINDS[kinds[0]]
             result: object = {
                 "input": chosen.given.model_json_schema(),
@@ -25,7 +26,9 @@ def main(args: list[str]) -> int:
             try:
                 data = json.load(sys.stdin)
             except (ValueError, RecursionError) as error:
-                raise CraftError("input", f"This is not JSON: {str(error)[:120]}.") from None
+                raise CraftError(
+                    "input", say("contract.this_is_not_json", error=str(error)[:120])
+                ) from None
             result = compute(kinds[0], data)
     except CraftError as error:
         print(

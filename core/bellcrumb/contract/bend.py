@@ -18,6 +18,7 @@ from bellcrumb.quantities.units import Measures
 from bellcrumb.texture.families import Family
 from bellcrumb.texture.how_set import how_set
 from bellcrumb.texture.set_index import Style, set_strength
+from bellcrumb.words import say
 
 
 def bend(given: shapes.SolveIn, pantry: Pantry | None = None) -> shapes.SolveOut:
@@ -29,7 +30,7 @@ def bend(given: shapes.SolveIn, pantry: Pantry | None = None) -> shapes.SolveOut
     lines = read_lines(given.lines, grade, pantry, "lines", given.measures)
     result = answer(lines, grade, given.family, given.altitude_m, beaten=given.beaten)
     if not result.family or not result.mix.mass_g:
-        raise CraftError("lines", "There is nothing to bend yet.")
+        raise CraftError("lines", say("contract.there_is_nothing_to_bend_yet"))
     wish = given.wishes
     wishes = Wishes(
         set_class=wish.set_class,
@@ -54,7 +55,11 @@ def bend(given: shapes.SolveIn, pantry: Pantry | None = None) -> shapes.SolveOut
     elif bought is not grade:
         cracked = eggs_cracked(found.mix, bought)
         factor = max(1, round(cracked)) / cracked if cracked else 1.0
-    whole = "the whole batch" if bought is grade else f"eggs are {bought.label}"
+    whole = (
+        say("contract.the_whole_batch")
+        if bought is grade
+        else say("contract.eggs_are", bought=bought.label)
+    )
     out: list[str] = []
     changes: list[shapes.ChangeOut] = []
     portions = iter(zip(found.portions, found.why, strict=True))
@@ -125,11 +130,11 @@ def _called(ingredient: Ingredient, store: Pantry) -> str:
 
 def _use_up(have: Line | None, mix: Mix, unmet: list[str]) -> float:
     if not have or not have.ingredient or not have.grams:
-        said = have.message if have else "say what you have, as a line."
-        raise CraftError("wishes.have", f"Not understood: {said}")
+        said = have.message if have else say("contract.say_what_you_have_as_a")
+        raise CraftError("wishes.have", say("contract.not_understood", said=said))
     there = mix.grams_of_key(have.ingredient.key)
     if there <= 0:
-        unmet.append(f"There is no {have.ingredient.name.lower()} in it to use up.")
+        unmet.append(say("contract.there_is_no_in_it_to", ingredient=have.ingredient.name.lower()))
         return 1.0
     return have.grams / there
 

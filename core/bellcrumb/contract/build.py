@@ -20,6 +20,7 @@ from bellcrumb.texture.how_set import is_whipped_cream
 from bellcrumb.texture.set_index import CLASSES, split_foam
 from bellcrumb.texture.set_map import Plane, point, set_map
 from bellcrumb.vessels.geometry import Vessel
+from bellcrumb.words import say
 
 
 def read_lines(
@@ -44,8 +45,8 @@ def read_lines(
             near = ", ".join(i.name for i in store.suggest(line.ingredient))
             raise CraftError(
                 f"{field}[{number}].ingredient",
-                f"“{line.ingredient}” is not in the pantry."
-                + (f" Nearest: {near}." if near else ""),
+                say("contract.is_not_in_the_pantry", ingredient=line.ingredient)
+                + (say("contract.nearest", near=near) if near else ""),
             )
         found.append(weighed(f"{line.grams:g} g {line.ingredient}", match.ingredient, line.grams))
     return found
@@ -158,7 +159,7 @@ def priced(prices: dict[str, float], pantry: Pantry) -> dict[str, float]:
     for name, price in prices.items():
         ingredient = pantry.named(name)
         if not ingredient:
-            raise CraftError("prices", f"“{name}” is not in the pantry.")
+            raise CraftError("prices", say("contract.is_not_in_the_pantry_2", name=name))
         per_kg[ingredient.key] = price
     return per_kg
 
@@ -174,18 +175,18 @@ def worth_out(
     each = fit.per_vessel_g / given.portions_per_vessel if fit else 100.0
     reasons = {
         "nutrition": reason_out(
-            f"One portion is {each:.0f} g of the raw mix."
+            say("contract.one_portion_is_g_of_the", each=each)
             if fit
-            else "No vessel is chosen: of 100 g of the raw mix.",
-            "fat 9, protein and carbohydrate 4, fibre 2, alcohol 7 kcal/g",
-            "Composition table; energy factors of EU regulation 1169/2011",
-            "±10 %: what boils away and sticks to the pot is not counted",
+            else say("contract.no_vessel_is_chosen_of_100"),
+            say("contract.fat_9_protein_and_carbohydrate_4"),
+            say("contract.composition_table_energy_factors_of_eu"),
+            say("contract.10_what_boils_away_and_sticks"),
         ),
         "sweetness": reason_out(
-            f"{mix.sweetness_g:.0f} g as sucrose in {mix.mass_g:.0f} g.",
-            "each sugar times its sweetness: lactose 0.16, glucose 0.7, honey 1.15, sucrose 1",
-            "usual relative sweetness; craft",
-            "±10 %; cold and fat dull it",
+            say("contract.g_as_sucrose_in_g", sweetness_g=mix.sweetness_g, mass_g=mix.mass_g),
+            say("contract.each_sugar_times_its_sweetness_lactose"),
+            say("contract.usual_relative_sweetness_craft"),
+            say("contract.10_cold_and_fat_dull_it"),
         ),
     }
     crack, have = eggs_to_have(mix, grade, given.egg_spare_pct / 100)
@@ -197,10 +198,12 @@ def worth_out(
             batch=found.batch, portion=found.batch * share, without_price=found.without_price
         )
         reasons["cost"] = reason_out(
-            f"{found.batch:.2f} for the batch of {mix.mass_g:.0f} g, {each:.0f} g a portion.",
-            "grams of each ingredient times its price",
-            "the kitchen's own prices",
-            f"without {', '.join(found.without_price)}" if found.without_price else "all counted",
+            say("contract.for_the_batch_of_g_g", batch=found.batch, mass_g=mix.mass_g, each=each),
+            say("contract.grams_of_each_ingredient_times_its"),
+            say("contract.the_kitchens_own_prices"),
+            say("contract.without", without_price=", ".join(found.without_price))
+            if found.without_price
+            else say("contract.all_counted"),
         )
     return {
         "eggs": shapes.EggsOut(grade=grade.label, crack=crack, have=have) if crack else None,
@@ -276,8 +279,10 @@ def formula_out(
     if a.family:
         low, high = a.family.keep_days
         reasons["keeps"] = reason_out(
-            f"{low:g} to {high:g} days at 5 °C, covered, as a {a.family.name.lower()}.",
-            "quality first: the date mark of the local code is the limit, never the aim",
+            say(
+                "contract.to_days_at_5_c_covered", low=low, high=high, family=a.family.name.lower()
+            ),
+            say("contract.quality_first_the_date_mark_of"),
             a.family.source,
             a.family.confidence,
         )

@@ -16,6 +16,7 @@ from bellcrumb.pantry.eggs import EggGrade, egg_grade
 from bellcrumb.pantry.ingredients import Pantry
 from bellcrumb.stove.finish import Folded, TempWindow, fold_window
 from bellcrumb.texture.families import Family
+from bellcrumb.words import say
 
 # Of the two volumes, what is left once they are folded. Source: practice, 0.85-0.92; medium.
 FOLD_KEEPS = 0.88
@@ -69,7 +70,7 @@ def understood(given: shapes.BuildIn, pantry: Pantry | None) -> Understood:
     names = [*(part.name for part in given.parts), *(fold.name for fold in given.folds)]
     if len(set(names)) < len(names):
         twice = next(n for n in names if names.count(n) > 1)
-        raise CraftError("parts", f"Two parts are called “{twice}”: give one another name.")
+        raise CraftError("parts", say("contract.two_parts_are_called_give_one", twice=twice))
     parts: dict[str, Part] = {}
     in_shell = any(part.kind == "crust" for part in given.parts)
     for n, part in enumerate(given.parts):
@@ -82,7 +83,7 @@ def understood(given: shapes.BuildIn, pantry: Pantry | None) -> Understood:
     layers = []
     for n, layer in enumerate(asked):
         if (layer.part is None) == (layer.item is None):
-            raise CraftError(f"layers[{n}]", "A layer is of a part or of something bought: one.")
+            raise CraftError(f"layers[{n}]", say("contract.a_layer_is_of_a_part"))
         name = layer.part or ""
         if layer.item is not None:
             found = _bought(n, layer, given, pantry)
@@ -103,7 +104,7 @@ def _part(
     custard = part.kind not in NOT_CUSTARD
     found = answer(lines, grade, part.family, custard=custard, beaten=part.beaten)
     if not found.mix.mass_g:
-        raise CraftError(f"parts[{n}].lines", f"{part.name} has nothing in it yet.")
+        raise CraftError(f"parts[{n}].lines", say("contract.has_nothing_in_it_yet", part=part.name))
     kind: Kind = part.work or kind_of_part(
         part.kind, found.mix, found.family, method=part.method, beaten=part.beaten,
         baked=part.baking, in_shell=in_shell,
@@ -129,7 +130,9 @@ def _bought(
     lines = read_lines([text], grade, pantry, f"layers[{n}].item", given.measures)
     mix = mix_of(lines)
     if not mix.mass_g:
-        said = next((line.message for line in lines if line), "Write it as “200 g digestives”.")
+        said = next(
+            (line.message for line in lines if line), say("contract.write_it_as_200_g_digestives")
+        )
         raise CraftError(f"layers[{n}].item", said)
     kind = kind_of_part("garnish", mix, None)
     facts = FACTS[kind]
@@ -148,16 +151,23 @@ def _fold(n: int, fold: shapes.FoldIn, parts: dict[str, Part]) -> Fold:
     """A cream lightened with another part, its set asked of what both of them are."""
     for field in ("base", "light"):
         if getattr(fold, field) not in parts:
-            raise CraftError(f"folds[{n}].{field}", f"There is no part “{getattr(fold, field)}”.")
+            raise CraftError(
+                f"folds[{n}].{field}", say("contract.there_is_no_part", fold=getattr(fold, field))
+            )
     if fold.base == fold.light:
-        raise CraftError(f"folds[{n}].light", "A part is not folded into itself.")
+        raise CraftError(f"folds[{n}].light", say("contract.a_part_is_not_folded_into"))
     base, light = parts[fold.base], parts[fold.light]
     grams = []
     for field, part, asked in (("base_g", base, fold.base_g), ("light_g", light, fold.light_g)):
         if asked is not None and asked > part.made.gives_g + 0.5:
             raise CraftError(
                 f"folds[{n}].{field}",
-                f"{part.made.name} gives {part.made.gives_g:.0f} g as written: not {asked:.0f}.",
+                say(
+                    "contract.gives_g_as_written_not",
+                    made=part.made.name,
+                    gives_g=part.made.gives_g,
+                    asked=asked,
+                ),
             )
         grams.append(part.made.gives_g if asked is None else asked)
     base_g, light_g = grams

@@ -19,6 +19,7 @@ from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.plan import plan
 from bellcrumb.texture.families import family
 from bellcrumb.vessels.geometry import Vessel
+from bellcrumb.words import say
 
 # The step in which a kind of part is baked in its stand, and the one in which it gets cold.
 _BAKES: dict[Kind, str] = {
@@ -56,7 +57,7 @@ def timed_steps(
         if part.made.kind in ("stirred", "folded", "flan") and part.family and not part.bought:
             minutes = _boil_min(part.mix, part.family.key)
             if minutes:
-                said = f"{minutes:.0f} min to the boil and held, on a medium ring"
+                said = say("contract.min_to_the_boil_and_held", minutes=minutes)
                 out[f"{name}/cook_boil_hold"] = Timed(minutes, None, None, None, said)
     return out
 
@@ -76,14 +77,16 @@ def _of_layer(
             part.mix, part.family.key, vessel, mm, count, kind, row.oven_c or _USUAL_OVEN_C
         )
         if times:
-            said = f"the oven's model: {mm:.0f} mm in {vessel.name} at {row.oven_c:.0f} °C"
+            said = say(
+                "contract.the_ovens_model_mm_in_at", mm=mm, vessel=vessel.name, oven_c=row.oven_c
+            )
             middle = (times[0] + times[1]) / 2
             out[f"{layer.part}/{bake}"] = Timed(None, middle, *times, said)
     if chill:
         row = next(r for r in rows()[kind] if r.code == chill)
         needs = _chill_min(part.mix, vessel, mm, _FROM_C.get(kind, _CHILLED_FROM_C))
         if needs and needs > row.wait_min:
-            said = f"{mm:.0f} mm in {vessel.name} are at {_COLD_C:.0f} °C then"
+            said = say("contract.mm_in_are_at_c_then", mm=mm, vessel=vessel.name, cold_c=_COLD_C)
             out[f"{layer.part}/{chill}"] = Timed(None, needs, needs, 1.5 * needs, said)
     return out
 

@@ -25,6 +25,7 @@ from bellcrumb.stove.steps import Step
 from bellcrumb.texture.endpoint import endpoint
 from bellcrumb.texture.families import COARSE
 from bellcrumb.vessels.geometry import Vessel
+from bellcrumb.words import say
 
 _GUIDE = tuple(shapes.AssemblyStepOut.model_fields)
 
@@ -150,10 +151,25 @@ def built(
         portion=_portion(made, worth, given.stand.portions_each, complete=not unread),
         steps=[
             shapes.BuildStepOut(
-                **{k: getattr(s, k) for k in (
-                    "key", "part", "code", "words", "hands_min", "wait_min", "wait_low_min",
-                    "wait_high_min", "attention", "oven_c", "source", "own", "spoils",
-                    "comes_hot")},
+                **{
+                    k: getattr(s, k)
+                    for k in (
+                        "key",
+                        "part",
+                        "code",
+                        "words",
+                        "hands_min",
+                        "wait_min",
+                        "wait_low_min",
+                        "wait_high_min",
+                        "attention",
+                        "oven_c",
+                        "source",
+                        "own",
+                        "spoils",
+                        "comes_hot",
+                    )
+                },
                 uses=list(dict.fromkeys((*s.uses, *s.holds))),
                 holds=list(s.holds),
                 after=[shapes.GapOut(**vars(g)) for g in s.after],
@@ -172,10 +188,12 @@ def built(
         ],
         minded=made.steps.minded,
         warnings=[
-            *unread, *made.stack.warnings, *timed.clashes,
-            *(f"There is no step “{key}” any more: its own minutes are not used." for key in gone),
+            *unread,
+            *made.stack.warnings,
+            *timed.clashes,
+            *(say("contract.there_is_no_step_any_more", key=key) for key in gone),
         ],
-    )  # fmt: skip
+    )
 
 
 def cut_of(
@@ -218,7 +236,7 @@ def parts_out(given: shapes.BuildIn, made: Whole) -> list[shapes.BuildPartOut]:
 
 def _unread(lines: list[Line | None]) -> list[str]:
     return [
-        f"“{line.text.strip()}” is not counted. {line.message}"
+        say("contract.is_not_counted", line=line.text.strip(), message=line.message)
         for line in lines
         if line and not line.counted
     ]

@@ -13,14 +13,15 @@ from bellcrumb.mix.composition import Mix
 from bellcrumb.oven.scene import mould_of
 from bellcrumb.texture.families import family, standings
 from bellcrumb.vessels.geometry import Vessel
+from bellcrumb.words import say
 
 WORDS = {
-    "bench": "on the bench",
-    "fridge": "in the refrigerator",
-    "still_fridge": "in a still refrigerator",
-    "ice_bath": "in an ice bath, then the refrigerator",
-    "stirred_ice_bath": "stirred over ice, then the refrigerator",
-    "blast": "in the blast chiller",
+    "bench": say("contract.on_the_bench"),
+    "fridge": say("contract.in_the_refrigerator"),
+    "still_fridge": say("contract.in_a_still_refrigerator"),
+    "ice_bath": say("contract.in_an_ice_bath_then_the"),
+    "stirred_ice_bath": say("contract.stirred_over_ice_then_the_refrigerator"),
+    "blast": say("contract.in_the_blast_chiller"),
 }
 _MOST_POINTS = 240
 COLD_ENOUGH_C = 8.0  # cut or unmould it colder than this
@@ -47,28 +48,31 @@ def cool_mix(
     days = min(kin.keep_days[1], DATE_MARK_DAYS) if given.keep_days is None else given.keep_days
     warnings = list(said)
     if given.mix.temp_c is not None and given.mix.temp_c < rule.from_c:
-        warnings.append(
-            f"The clock starts at {rule.from_c:g} °C; this is already at {start:g} °C. Time it "
-            "spent cooling before counts too."
-        )
+        warnings.append(say("contract.the_clock_starts_at_c_this", from_c=rule.from_c, start=start))
     if not given.covered:
-        warnings.append("Open, it cools a little faster and makes a skin: film on the surface.")
+        warnings.append(say("contract.open_it_cools_a_little_faster"))
     if given.method == "bench":
-        warnings.append("The bench never brings it under 21 °C: an hour there at most.")
+        warnings.append(say("contract.the_bench_never_brings_it_under"))
     points = found.curve
     stride = max(1, len(points) // _MOST_POINTS)
     cold = next((t for t, _, mean in points if mean <= COLD_ENOUGH_C), None)
     split = None if found.complies else split_into(mould, found.deepest_mm)
     blow = AIRS[given.method]
     air_c = blow.temp_c if given.air_c is None else given.air_c
-    usual = "57 to 21 °C in 2 h and on to 5 °C in 4 h more"
+    usual = say("contract.57_to_21_c_in_2")
     reason = reason_out(
-        f"{fill_mm:.0f} mm deep from {start:g} °C {WORDS[given.method]}: air at {air_c:g} °C "
-        f"taking {blow.h:g} W from each m² and K.",
-        "conduction in the container, the warmest place judged; "
-        + (usual if rule == COOLING else "the kitchen's own rule"),
-        "Choi & Okos 1986; Food Code 3-501.14. The local code comes first",
-        "±25 %: refrigerators differ most; put a probe in the middle",
+        say(
+            "contract.mm_deep_from_c_air_at",
+            fill_mm=fill_mm,
+            start=start,
+            words=WORDS[given.method],
+            air_c=air_c,
+            h=blow.h,
+        ),
+        say("contract.conduction_in_the_container_the_warmest")
+        + (usual if rule == COOLING else say("contract.the_kitchens_own_rule")),
+        say("contract.choi_okos_1986_food_code_3"),
+        say("contract.25_refrigerators_differ_most_put_a"),
     )
     return shapes.CoolOut(
         to_21_min=_or_none(found.to_mid_min),
@@ -97,24 +101,40 @@ def _or_none(value: float) -> float | None:
 
 
 def _clock(minutes: float) -> str:
-    return f"{int(minutes // 60)} h {minutes % 60:02.0f}" if minutes >= 60 else f"{minutes:.0f} min"
+    return (
+        say("contract.h", minutes=int(minutes // 60), minutes_2=minutes % 60)
+        if minutes >= 60
+        else say("contract.min", minutes=minutes)
+    )
 
 
 def _says(found: Cooling, given: shapes.CoolIn, rule: CoolingRule, split: int | None) -> str:
     where = WORDS[given.method]
     if found.complies:
-        return (
-            f"Passes {where}: {rule.mid_c:g} °C after {_clock(found.to_mid_min)}, "
-            f"{rule.end_c:g} °C after {_clock(found.to_end_min)}."
+        return say(
+            "contract.passes_c_after_c_after",
+            where=where,
+            mid_c=rule.mid_c,
+            to_mid_min=_clock(found.to_mid_min),
+            end_c=rule.end_c,
+            to_end_min=_clock(found.to_end_min),
         )
     late = (
-        f"{rule.mid_c:g} °C after {_clock(found.to_mid_min)}, {_clock(rule.mid_min)} allowed"
+        say(
+            "contract.c_after_allowed",
+            mid_c=rule.mid_c,
+            to_mid_min=_clock(found.to_mid_min),
+            mid_min=_clock(rule.mid_min),
+        )
         if found.to_mid_min > rule.mid_min and math.isfinite(found.to_mid_min)
-        else f"{rule.end_c:g} °C too late"
+        else say("contract.c_too_late", end_c=rule.end_c)
     )
     if split is None:
-        return f"Does not pass {where}: {late}. No depth does: ice or a blast chiller."
-    return (
-        f"Does not pass {where}: {late}. At most {found.deepest_mm:.0f} mm deep: split it into "
-        f"{split}."
+        return say("contract.does_not_pass_no_depth_does", where=where, late=late)
+    return say(
+        "contract.does_not_pass_at_most_mm",
+        where=where,
+        late=late,
+        deepest_mm=found.deepest_mm,
+        split=split,
     )

@@ -7,6 +7,7 @@ from bellcrumb.formula.answer import mix_of
 from bellcrumb.oven.crust import OWN_SCHOOL, blind_bake, soggy_clock, usual_mm
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.pantry.ingredients import Pantry
+from bellcrumb.words import say
 
 
 def crust(given: shapes.CrustIn, pantry: Pantry | None = None) -> shapes.CrustOut:
@@ -31,16 +32,16 @@ def crust(given: shapes.CrustIn, pantry: Pantry | None = None) -> shapes.CrustOu
         soggy=soggy.says,
         reasons=[
             reason_out(
-                f"{mm:g} mm of dough, the school of {school.replace('_', ' ')}.",
-                "craft minutes, longer with thickness, half as long 35 K hotter",
-                "blind baking reference; practice",
-                "the sign decides, the minutes are from practice",
+                say("contract.mm_of_dough_the_school_of", mm=mm, school=school.replace("_", " ")),
+                say("contract.craft_minutes_longer_with_thickness_half"),
+                say("contract.blind_baking_reference_practice"),
+                say("contract.the_sign_decides_the_minutes_are"),
             ),
             reason_out(
-                f"Water from the filling into {mm:g} mm of crust on its tin.",
-                "diffusion, 4 % at first, crisp to 8 %, soft at 12 %; three diffusivities",
-                "literature on biscuits and sponge, 3e-11 to 3e-10 m2/s; barriers estimated",
-                "the order of the barriers is sure, the hours within three times",
+                say("contract.water_from_the_filling_into_mm", mm=mm),
+                say("contract.diffusion_4_at_first_crisp_to"),
+                say("contract.literature_on_biscuits_and_sponge_3e"),
+                say("contract.the_order_of_the_barriers_is"),
             ),
         ],
     )

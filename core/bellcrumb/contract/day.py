@@ -9,6 +9,7 @@ from bellcrumb.formula.ledger import Entry, ledger
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.pantry.ingredients import Pantry, shipped
 from bellcrumb.vessels.geometry import Vessel
+from bellcrumb.words import say
 
 _NEAR = 2.5  # half-widths of its windows a formula may be off and still be judged as the other
 
@@ -61,23 +62,44 @@ def _says(left: shapes.FormulaOut, right: shapes.FormulaOut) -> list[str]:
     said: list[str] = []
     if left.family and right.family and left.family.key != right.family.key:
         said.append(
-            f"Judged as {left.family.name.lower()} and {right.family.name.lower()}: they set by "
-            "different rules."
+            say(
+                "contract.judged_as_and_they_set_by",
+                family=left.family.name.lower(),
+                family_2=right.family.name.lower(),
+            )
         )
     if left.set and right.set and abs(right.set.index - left.set.index) >= 0.1:
         step = right.set.index - left.set.index
-        sure = "" if abs(step) > 0.6 else ", less than the model is sure of"
+        sure = "" if abs(step) > 0.6 else say("contract.less_than_the_model_is_sure")
         said.append(
-            f"The right one sets {'firmer' if step > 0 else 'softer'} "
-            f"(S {left.set.index:.2f} and {right.set.index:.2f}{sure})."
+            say(
+                "contract.the_right_one_sets_s_and",
+                step=say("contract.firmer") if step > 0 else say("contract.softer"),
+                index=left.set.index,
+                index_2=right.set.index,
+                sure=sure,
+            )
         )
     a, b = left, right
     for more, less, one, other in (
-        ("sweeter", "less sweet", a.taste_pct.sweetness, b.taste_pct.sweetness),
+        ("sweeter", say("contract.less_sweet"), a.taste_pct.sweetness, b.taste_pct.sweetness),
         ("richer", "leaner", a.composition_pct.fat, b.composition_pct.fat),
     ):
         if abs(other - one) >= 0.5:
-            said.append(f"It is {more if other > one else less}: {one:.1f} and {other:.1f} %.")
+            said.append(
+                say(
+                    "contract.it_is_and",
+                    other=more if other > one else less,
+                    one=one,
+                    other_2=other,
+                )
+            )
     if left.cost and right.cost and abs(right.cost.portion - left.cost.portion) >= 0.005:
-        said.append(f"A portion costs {left.cost.portion:.2f} and {right.cost.portion:.2f}.")
-    return said or ["No difference that could be tasted."]
+        said.append(
+            say(
+                "contract.a_portion_costs_and",
+                portion=left.cost.portion,
+                portion_2=right.cost.portion,
+            )
+        )
+    return said or [say("contract.no_difference_that_could_be_tasted")]

@@ -24,6 +24,7 @@ from bellcrumb.errors import CraftError
 from bellcrumb.pantry.ingredients import Pantry
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.vessels.tray import most_in
+from bellcrumb.words import say
 
 DAY_MIN = 1440
 _TRAY_MM = (530.0, 325.0)  # of the cold
@@ -47,7 +48,7 @@ class Asked:
 def minutes(given: shapes.DayIn, at: datetime, field: str) -> int:
     """Minutes from where the plan begins. Raises CraftError where only one has a zone."""
     if (at.tzinfo is None) != (given.now.tzinfo is None):
-        raise CraftError(field, "Give every time with its zone, or none.")
+        raise CraftError(field, say("contract.give_every_time_with_its_zone"))
     return round((at - given.now).total_seconds() / 60)
 
 
@@ -61,21 +62,28 @@ def wanted_of(given: shapes.DayIn) -> tuple[list[Wanted], list[str]]:
     for s, service in enumerate(given.services):
         by = minutes(given, service.at, f"services[{s}].at")
         if by <= 0:
-            raise CraftError(f"services[{s}].at", "This service is over already.")
+            raise CraftError(f"services[{s}].at", say("contract.this_service_is_over_already"))
         if by > 7 * DAY_MIN:
-            raise CraftError(f"services[{s}].at", "A plan reaches a week ahead at most.")
+            raise CraftError(f"services[{s}].at", say("contract.a_plan_reaches_a_week_ahead"))
         for item in service.items:
             name = item.name or item.build.parts[0].name
             from_stock = min(item.portions, left.get(name, 0))
             left[name] = left.get(name, 0) - from_stock
             if from_stock:
-                warnings.append(f"{name}: {from_stock} of {item.portions} are there already.")
+                warnings.append(
+                    say(
+                        "contract.of_are_there_already",
+                        name=name,
+                        from_stock=from_stock,
+                        portions=item.portions,
+                    )
+                )
             if item.portions > from_stock:
                 again = sum(w.name.split(" · ")[0] == name for w in found)
                 shown = f"{name} · {again + 1}" if again else name
                 found.append(Wanted(shown, item.build, item.portions - from_stock, by))
     if len(found) > 120:
-        raise CraftError("services", "At most 120 desserts make a day.")
+        raise CraftError("services", say("contract.at_most_120_desserts_make_a"))
     return found, warnings
 
 
@@ -117,24 +125,30 @@ def _split(
     times, why = 1, ""
     have = _moulds(given).get(_mould_of(want, made.vessel))
     if have is not None and want.count > have:
-        times, why = math.ceil(want.count / have), f"there are {have} {made.vessel.name}"
+        times, why = (
+            math.ceil(want.count / have),
+            say("contract.there_are", have=have, vessel=made.vessel.name),
+        )
     shelves = _shelves(given, made.vessel, want.count)
     most = max((oven.shelves for oven in given.ovens), default=shelves)
     bakes = any(step.oven_c for step in made.steps.steps)
     if bakes and math.ceil(shelves / most) > times:
-        times, why = math.ceil(shelves / most), "the oven takes no more at once"
+        times, why = math.ceil(shelves / most), say("contract.the_oven_takes_no_more_at")
     for name, part in made.found.parts.items():
         need = made.needs[name].need_g
         if part.made.kind in _BOILED and need > given.pot_g * times:
-            times, why = math.ceil(need / given.pot_g), f"{name} is more than one pot"
+            times, why = (
+                math.ceil(need / given.pot_g),
+                say("contract.is_more_than_one_pot", name=name),
+            )
         whipped_ml = need / part.made.density
         if part.made.kind in _WHIPPED and whipped_ml > _BOWL_FULL * given.bowl_ml * times:
             times = math.ceil(whipped_ml / (_BOWL_FULL * given.bowl_ml))
-            why = f"{name} is more than one bowl"
+            why = say("contract.is_more_than_one_bowl", name=name)
     times = min(times, want.count, 12)
     if times == 1:
         return [want]
-    warnings.append(f"{want.name} is made in {times} batches: {why}.")
+    warnings.append(say("contract.is_made_in_batches", want=want.name, times=times, why=why))
     each = want.build.stand.portions_each
     counts = [want.count // times + (n < want.count % times) for n in range(times)]
     return [
@@ -199,7 +213,7 @@ def _day(
     people, breaks = _people(given, max((b.wanted.by for b in batches), default=1))
     tasks += breaks
     if any(task.oven_c is not None for task in tasks) and not given.ovens:
-        raise CraftError("ovens", "Something is baked: which ovens are there?")
+        raise CraftError("ovens", say("contract.something_is_baked_which_ovens_are"))
     fridges = [c.trays for c in given.cold if not c.blast]
     trays_have = sum(fridges) if fridges else 12
     kitchen = KitchenOfDay(
@@ -237,7 +251,9 @@ def _people(given: shapes.DayIn, horizon: int) -> tuple[tuple[Person, ...], list
         begin = minutes(given, person.from_, f"people[{p}].from")
         end = minutes(given, person.to, f"people[{p}].to")
         if end <= begin:
-            raise CraftError(f"people[{p}].to", f"{person.name} ends before they begin.")
+            raise CraftError(
+                f"people[{p}].to", say("contract.ends_before_they_begin", person=person.name)
+            )
         may.setdefault(person.name, frozenset(person.may))
         if end > 0:
             spans.setdefault(person.name, []).append((max(0, begin), min(end, horizon)))
@@ -252,11 +268,24 @@ def _people(given: shapes.DayIn, horizon: int) -> tuple[tuple[Person, ...], list
     names = [person.name for person in people]
     breaks = [
         Task(
-            f"break/{name}/{n}", -1 - n, f"{name}: break", long, 0, 0, 0, 0, None, 0, (),
-            steps=(), not_before=early, until=late, only=names.index(name),
+            f"break/{name}/{n}",
+            -1 - n,
+            say("contract.break", name=name),
+            long,
+            0,
+            0,
+            0,
+            0,
+            None,
+            0,
+            (),
+            steps=(),
+            not_before=early,
+            until=late,
+            only=names.index(name),
         )
         for n, (name, long, early, late) in enumerate(rests)
-    ]  # fmt: skip
+    ]
     return people, breaks
 
 

@@ -15,6 +15,7 @@ from bellcrumb.mix.composition import Mix
 from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import EggGrade, egg_grade
 from bellcrumb.pantry.ingredients import Ingredient, Pantry, shipped
+from bellcrumb.words import say
 
 _SHELL = ("egg_whole", "egg_yolk", "egg_white")
 _LEAST_G = 0.5
@@ -58,11 +59,16 @@ def buy_out(given: shapes.DayIn, asked: Asked, pantry: Pantry | None) -> list[sh
         pack = packs.get("egg_whole")
         out.append(
             shapes.BuyOut(
-                ingredient="egg_whole", name=f"Eggs {grade.label}", need_g=crack * each,
-                house_g=house_eggs * each, buy_g=buy * each, pieces=float(buy), pack_g=pack,
+                ingredient="egg_whole",
+                name=say("contract.eggs", grade=grade.label),
+                need_g=crack * each,
+                house_g=house_eggs * each,
+                buy_g=buy * each,
+                pieces=float(buy),
+                pack_g=pack,
                 packs=None if pack is None else float(math.ceil(buy * each / pack)),
             )
-        )  # fmt: skip
+        )
     for key, grams in sorted(need.items(), key=lambda pair: -pair[1]):
         if key in _SHELL or key == "water" or grams < _LEAST_G:
             continue

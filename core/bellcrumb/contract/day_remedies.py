@@ -11,13 +11,18 @@ from bellcrumb.day.solve import can_be_done
 from bellcrumb.day.tasks import WORKS, Day, KitchenOfDay, Person
 from bellcrumb.pantry.ingredients import Pantry
 from bellcrumb.vessels.geometry import Vessel
+from bellcrumb.words import say
 
 NO_DAY = Day((), KitchenOfDay((), 0, (), 0, 0), 1)
 _LIMITS = {
-    "people": "hands in their hours", "may": "who may do what", "rings": "rings", "mixers":
-    "mixers", "trays": "room in the cold", "ovens": "ovens at their temperatures", "moulds":
-    "moulds",
-}  # fmt: skip
+    "people": say("contract.hands_in_their_hours"),
+    "may": say("contract.who_may_do_what"),
+    "rings": say("contract.rings"),
+    "mixers": say("contract.mixers"),
+    "trays": say("contract.room_in_the_cold"),
+    "ovens": say("contract.ovens_at_their_temperatures"),
+    "moulds": say("contract.moulds"),
+}
 
 
 def impossible(
@@ -48,9 +53,11 @@ def _of_wanted(found: Clashing, names: list[str], wanted: list[Wanted]) -> list[
 
 def _clash_out(found: Clashing, every: list[str]) -> list[shapes.ClashOut]:
     names = [every[n] for n in found.items]
-    limits = " and ".join(_LIMITS[name] for name in found.limits) or "the time there is"
-    verb = "wants" if len(names) == 1 else "want"
-    said = f"{' and '.join(names)} {verb} more than there is: {limits}."
+    limits = " and ".join(_LIMITS[name] for name in found.limits) or say(
+        "contract.the_time_there_is"
+    )
+    verb = say("contract.wants") if len(names) == 1 else say("contract.want")
+    said = say("contract.more_than_there_is", names=" and ".join(names), verb=verb, limits=limits)
     return [
         *(shapes.ClashOut(kind="dessert", name=name, words=said) for name in names),
         *(shapes.ClashOut(kind="limit", name=n, words=_LIMITS[n]) for n in found.limits),
@@ -72,31 +79,47 @@ def _remedies(
         return asked_of(given, row, pantry, vessels, join=given.join)[0].day if row else NO_DAY
 
     tries: list[tuple[str, str, Callable[[], Day]]] = [
-        ("day_before", "Begin a day earlier, with the same hours.", lambda: _earlier(asked)),
-        ("one_more", "One more pair of hands for the whole time.", lambda: _one_more(asked)),
+        ("day_before", say("contract.begin_a_day_earlier_with_the"), lambda: _earlier(asked)),
+        ("one_more", say("contract.one_more_pair_of_hands_for"), lambda: _one_more(asked)),
     ]
     if any(len(p.may) < len(WORKS) for p in asked.kitchen.people):
-        tries.append(("all_may", "Everybody does everything.", lambda: everybody_may(asked)))
+        tries.append(
+            ("all_may", say("contract.everybody_does_everything"), lambda: everybody_may(asked))
+        )
     if asked.kitchen.ovens:
-        tries.append(("second_oven", "One more oven.", lambda: _more_ovens(asked)))
+        tries.append(("second_oven", say("contract.one_more_oven"), lambda: _more_ovens(asked)))
     for n in items[:4]:
         want = wanted[n]
         fewer = replace(want, portions=max(1, want.portions * 2 // 3))
-        tries.append((
-            "fewer", f"{fewer.portions} instead of {want.portions} of {want.name}.",
-            lambda n=n, fewer=fewer: with_changed(n, fewer),  # type: ignore[misc]
-        ))  # fmt: skip
+        tries.append(
+            (
+                "fewer",
+                say(
+                    "contract.instead_of_of",
+                    portions=fewer.portions,
+                    portions_2=want.portions,
+                    want=want.name,
+                ),
+                lambda n=n, fewer=fewer: with_changed(n, fewer),  # type: ignore[misc]
+            )
+        )
         if want.build.schools.filling == "cold":
             hot = want.build.schools.model_copy(update={"filling": "hot"})
             warm = replace(want, build=want.build.model_copy(update={"schools": hot}))
-            tries.append((
-                "hot_filling", f"{want.name} with its filling poured hot.",
-                lambda n=n, warm=warm: with_changed(n, warm),  # type: ignore[misc]
-            ))  # fmt: skip
-        tries.append((
-            "left_out", f"Without {want.name}.",
-            lambda n=n: without(n),  # type: ignore[misc]
-        ))  # fmt: skip
+            tries.append(
+                (
+                    "hot_filling",
+                    say("contract.with_its_filling_poured_hot", want=want.name),
+                    lambda n=n, warm=warm: with_changed(n, warm),  # type: ignore[misc]
+                )
+            )
+        tries.append(
+            (
+                "left_out",
+                say("contract.without_2", want=want.name),
+                lambda n=n: without(n),  # type: ignore[misc]
+            )
+        )
     out = [
         shapes.RemedyOut(code=code, words=words, feasible=can_be_done(make()))
         for code, words, make in tries
@@ -118,7 +141,7 @@ def _earlier(asked: Day) -> Day:
 
 def _one_more(asked: Day) -> Day:
     spans = tuple(sorted({span for p in asked.kitchen.people for span in p.spans}))
-    more = Person("one more", spans[:1] if len(spans) == 1 else _joined(spans))
+    more = Person(say("contract.one_more"), spans[:1] if len(spans) == 1 else _joined(spans))
     kitchen = replace(asked.kitchen, people=(*asked.kitchen.people, more))
     return replace(asked, kitchen=kitchen)
 

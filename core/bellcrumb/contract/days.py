@@ -16,8 +16,9 @@ from bellcrumb.day.tasks import Day, Placed, Task, windows
 from bellcrumb.errors import CraftError
 from bellcrumb.pantry.ingredients import Pantry
 from bellcrumb.vessels.geometry import Vessel
+from bellcrumb.words import say
 
-CHILLER = "blast chiller"
+CHILLER = say("contract.blast_chiller")
 
 
 def day(
@@ -67,10 +68,9 @@ def _too_early(asked: Day, plan: Schedule | None) -> list[str]:
                 continue
             over = place.start - before.begun - before.minutes - link.most
             if over > 0:
-                early = f"{over // 60} h {over % 60:02d} min"
+                early = say("contract.h_min", over=over // 60, over_2=over % 60)
                 found.append(
-                    f"{before.what}: done {early} earlier than it keeps. Put it in the cold at "
-                    "once, or make it again."
+                    say("contract.done_earlier_than_it_keeps_put", what=before.what, early=early)
                 )
     return found
 
@@ -129,7 +129,7 @@ def _begun(given: shapes.DayIn, asked: Day) -> Day:
         if tick.ended is not None:
             ended = max(began, minutes(given, tick.ended, f"ticks[{n}].ended"))
             if tick.ended < tick.began:
-                raise CraftError(f"ticks[{n}].ended", "It is over before it began.")
+                raise CraftError(f"ticks[{n}].ended", say("contract.it_is_over_before_it_began"))
         facts[tick.key] = Fact(
             began, ended, names.index(tick.who) if tick.who in names else None,
             ovens.index(tick.oven) if tick.oven in ovens else None, tick.chilled,
@@ -140,7 +140,7 @@ def _begun(given: shapes.DayIn, asked: Day) -> Day:
         if pin.key not in keys:
             continue  # of a dessert that was taken out since
         if minute < now and pin.key not in facts:
-            raise CraftError(f"pins[{n}].at", "That moment is over.")
+            raise CraftError(f"pins[{n}].at", say("contract.that_moment_is_over"))
         pins[pin.key] = minute
     before = {
         b.key: Placed(

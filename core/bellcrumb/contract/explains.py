@@ -16,6 +16,7 @@ from bellcrumb.formula.answer import Answer
 from bellcrumb.laws.safety import CoolingRule
 from bellcrumb.pantry.ingredients import Pantry
 from bellcrumb.texture.set_index import CLASSES, CUTS
+from bellcrumb.words import say
 
 _BOIL_BELOW_K = 3.0
 _RULED_OUT = 0.03
@@ -131,24 +132,33 @@ def _happened(given: shapes.ExplainIn, signals: dict[str, Value]) -> list[shapes
     plan, held = given.planned, signals.get("hold_boil_s")
     if plan.took_min and plan.to_min and plan.took_min > plan.to_min:
         late = plan.took_min - plan.to_min
-        tell("late", min(1.0, late / 20), late, f"{late:.0f} min past its window")
+        tell("late", min(1.0, late / 20), late, say("contract.min_past_its_window", late=late))
     if plan.took_min and plan.from_min and plan.took_min < plan.from_min:
         early = plan.from_min - plan.took_min
-        tell("early", min(1.0, early / 10), early, f"{early:.0f} min before its window")
+        tell(
+            "early", min(1.0, early / 10), early, say("contract.min_before_its_window", early=early)
+        )
     if signals.get("yield_low") and plan.went_in_g and plan.came_out_g:
         gone = plan.went_in_g - plan.came_out_g
-        tell("light", min(1.0, gone / (0.2 * plan.went_in_g)), gone,
-             f"{gone:.0f} g lighter than it went in, {plan.boils_off_g or 0:.0f} g were to boil "
-             "away")  # fmt: skip
+        tell(
+            "light",
+            min(1.0, gone / (0.2 * plan.went_in_g)),
+            gone,
+            say("contract.g_lighter_than_it_went_in", gone=gone, boils_off_g=plan.boils_off_g or 0),
+        )
     if plan.hold_s and isinstance(held, float) and held < plan.hold_s:
         short = plan.hold_s - held
-        tell("short_hold", min(1.0, short / plan.hold_s), held,
-             f"held {held:.0f} s of {plan.hold_s:.0f} s at the boil")  # fmt: skip
+        tell(
+            "short_hold",
+            min(1.0, short / plan.hold_s),
+            held,
+            say("contract.held_s_of_s_at_the", held=held, hold_s=plan.hold_s),
+        )
     for code in ("peak_c", "centre_peak_c"):
         peak, curdles = signals.get(code), signals.get("t_curdle")
         if isinstance(peak, float):
             past = isinstance(curdles, float) and peak > curdles and code == "centre_peak_c"
-            tell(code, 0.8 if past else 0.2, peak, f"{peak:.1f} °C at most")
+            tell(code, 0.8 if past else 0.2, peak, say("contract.c_at_most", peak=peak))
     if given.cook:
         out += [shapes.HappenedOut(**vars(h)) for h in happened(_seen(given.cook))]
     return sorted(out, key=lambda h: -h.weight)

@@ -4,6 +4,7 @@ from bellcrumb.contract import shapes
 from bellcrumb.errors import CraftError
 from bellcrumb.vessels.geometry import Filling, Vessel, fit, library, vessel_from_measures
 from bellcrumb.vessels.tray import bath
+from bellcrumb.words import say
 
 
 def vessel_of(
@@ -13,7 +14,7 @@ def vessel_of(
     if isinstance(given, str):
         found = (own or {}).get(given) or library().get(given)
         if not found:
-            raise CraftError(field, f"“{given}” is no vessel of the library.")
+            raise CraftError(field, say("contract.is_no_vessel_of_the_library", given=given))
         return found
     return vessel_from_measures(
         given.shape,
@@ -102,13 +103,13 @@ def _advice(over_ml: float, each_ml: float, vessel: Vessel, rest: shapes.RestOut
     if over_ml >= each_ml:
         more = int(over_ml / each_ml + 1e-9)
         name = rest.vessel if rest else vessel.name
-        return f"Enough for {more} more {name}."
+        return say("contract.enough_for_more", more=more, name=name)
     if over_ml < 0.12 * each_ml:
-        return "A spoonful: the cook’s taste, cooked or baked beside the rest."
+        return say("contract.a_spoonful_the_cooks_taste_cooked")
     highest = vessel.brim_ml if not rest else 0.0
     if highest and each_ml + over_ml <= highest and over_ml < 0.3 * each_ml:
-        return "Not enough for one more. A little more in each takes it up."
-    return "Not enough for one more: cook it with the rest as a tasting glass, or make less."
+        return say("contract.not_enough_for_one_more_a")
+    return say("contract.not_enough_for_one_more_cook")
 
 
 def _tray_out(

@@ -12,6 +12,7 @@ from bellcrumb.pantry.eggs import EggGrade, egg_grade
 from bellcrumb.pantry.ingredients import Pantry, shipped
 from bellcrumb.texture.set_by import set_by
 from bellcrumb.vessels.geometry import Vessel
+from bellcrumb.words import say
 
 NOT_CUSTARD = ("crust", "caramel", "meringue", "glaze", "garnish")
 
@@ -68,7 +69,9 @@ def _refuse_nonsense(lines: list[Line | None], field: str) -> None:
             raise CraftError(f"{field}[{number}]", line.message)
     if not mix_of(lines).mass_g:
         messages = [line.message for line in lines if line and line.message]
-        raise CraftError(field, messages[0] if messages else "There is nothing in this mix.")
+        raise CraftError(
+            field, messages[0] if messages else say("contract.there_is_nothing_in_this_mix")
+        )
 
 
 def mix_asked(given: shapes.MixIn, field: str) -> tuple[Mix, list[str]]:
@@ -104,17 +107,19 @@ def scale(
     result, grade = answered(given, pantry)
     mix, eggs = result.mix, eggs_cracked(result.mix, grade)
     if not mix.mass_g:
-        raise CraftError("lines", "There is nothing to scale yet.")
+        raise CraftError("lines", say("contract.there_is_nothing_to_scale_yet"))
     have = {"factor": 1.0, "liquid": result.liquid_g, "batch": mix.mass_g, "eggs": eggs}
     if given.by == "vessels":
         if given.vessel is None:
-            raise CraftError("vessel", "Choose what to fill first.")
+            raise CraftError("vessel", say("contract.choose_what_to_fill_first"))
         volume = mix.volume_ml + air_ml(result, mix.volume_ml, given.overrun_pct)
         vessel = vessel_of(given.vessel, vessels)
         each = vessel.holds_ml(filling_of(given, volume).share_of(vessel, mix.mass_g / volume))
         factor = given.value * each / volume
     elif have[given.by] <= 0:
-        raise CraftError("by", f"There is no {given.by.removesuffix('s')} in this formula.")
+        raise CraftError(
+            "by", say("contract.there_is_no_in_this_formula", by=given.by.removesuffix("s"))
+        )
     else:
         factor = given.value / have[given.by]
     texts = [_text(t) for t in given.lines]
@@ -135,8 +140,7 @@ def _does_not_scale(factor: float, on_the_stove: bool) -> list[str]:
         return []
     if on_the_stove:
         return [
-            "Time in the pot: more on the same ring takes longer and scorches easier. The stove "
-            "page works it out again.",
-            "Cooling: spread it as shallow as before, in more trays.",
+            say("contract.time_in_the_pot_more_on"),
+            say("contract.cooling_spread_it_as_shallow_as"),
         ]
-    return ["Bake time: it goes with depth, not with the batch. Keep the depth, take more moulds."]
+    return [say("contract.bake_time_it_goes_with_depth")]

@@ -13,6 +13,7 @@ from bellcrumb.contract.shapes import build, guide, oven, plan
 from bellcrumb.contract.shapes import explain as book
 from bellcrumb.contract.words import sentence
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 
 
 @dataclass(frozen=True)
@@ -81,7 +82,9 @@ def compute(kind: str, data: object) -> dict[str, Any]:
     sense.
     """
     if kind not in KINDS:
-        raise CraftError("kind", f"“{kind}” cannot be computed. One of: {', '.join(KINDS)}.")
+        raise CraftError(
+            "kind", say("contract.cannot_be_computed_one_of", kind=kind, kinds=", ".join(KINDS))
+        )
     chosen = KINDS[kind]
     try:
         given = chosen.given.model_validate(data)

@@ -11,6 +11,7 @@ from bellcrumb.oven.pull import Baked
 from bellcrumb.oven.school import AFTERS, sign_of
 from bellcrumb.oven.trace import Trace
 from bellcrumb.texture.families import Family
+from bellcrumb.words import say
 
 Array = NDArray[np.float64]
 
@@ -168,26 +169,30 @@ def _crack(
 
 def _reasons(found: Baked, given: shapes.BakeIn, set_c: float, kin: Family) -> list[ReasonOut]:
     f = found.job.food
-    water = "no bath"
+    water = say("contract.no_bath")
     if given.bath:
-        water = f"water poured at {given.bath.water_c:g} °C"
-        water += ", covered" if given.bath.covered else ""
+        water = say("contract.water_poured_at_c", water_c=given.bath.water_c)
+        water += say("contract.covered") if given.bath.covered else ""
     return [
         reason_out(
-            f"{found.job.mould.fill_mm:.0f} mm of {kin.name.lower()} (conducts "
-            f"{f.k0 + f.k1 * 50 + f.k2 * 2500:.2f} W/mK, holds {f.cp / 1000:.2f} kJ/kgK) in a "
-            f"{given.oven.kind} oven, {water}.",
-            "conduction in the cut-open mould; air, steam and bath water answer to it",
-            "Choi & Okos 1986; Peaceman & Rachford 1955; Chilton & Colburn 1934; film "
-            "coefficients fitted to practice, one set for all cases",
-            "the band: start temperature, oven, depth and set temperature each moved by what is "
-            "not known of them",
+            say(
+                "contract.mm_of_conducts_w_mk_holds",
+                fill_mm=found.job.mould.fill_mm,
+                kin=kin.name.lower(),
+                k0=f.k0 + f.k1 * 50 + f.k2 * 2500,
+                cp=f.cp / 1000,
+                kind=given.oven.kind,
+                water=water,
+            ),
+            say("contract.conduction_in_the_cut_open_mould"),
+            say("contract.choi_okos_1986_peaceman_rachford_1955"),
+            say("contract.the_band_start_temperature_oven_depth"),
         ),
         reason_out(
-            f"It stops wobbling at about {set_c:.0f} °C on an ordinary climb, later when hurried.",
-            "set share 1 - exp(-integral of rate), the rate ten times faster for each 5.5 K",
-            "calibrated to 77-80 °C for a wobble and 82-83 °C for a clean knife",
-            "±1.5 K for a formula of a known family",
+            say("contract.it_stops_wobbling_at_about_c", set_c=set_c),
+            say("contract.set_share_1_exp_integral_of"),
+            say("contract.calibrated_to_77_80_c_for"),
+            say("contract.1_5_k_for_a_formula"),
         ),
     ]
 
@@ -200,35 +205,32 @@ def _warnings(
     window, trace = found.window, found.trace
     spoilt = trace.weeping()[:, None]
     if window.from_min is None:
-        return ["At this heat it does not set within four hours: hotter, or boiling water."]
+        return [say("contract.at_this_heat_it_does_not")]
     assert window.to_min is not None and found.pull_min is not None
     band = (window.to_band or (0, 0))[1] - (window.from_band or (0, 0))[0]
     if band > 0.7 * found.pull_min:
-        said.append(
-            "Near the heat where it hardly sets at all: a few degrees move the time a great deal. "
-            "Measure this oven, or set it hotter."
-        )
+        said.append(say("contract.near_the_heat_where_it_hardly"))
     over = _at(trace, spoilt, found.pull_min)
     if over > 0.3:
-        said.append(
-            f"{100 * over:.0f} % of it, near the wall, is past its best by then: a bath, a cooler "
-            "oven or a shallower mould makes it even."
-        )
+        said.append(say("contract.of_it_near_the_wall_is", over=100 * over))
     if found.job.bath is not None:
         if _at(trace, trace.bath_c, found.pull_min) > 95:
-            said.append("The water boils: bubbles in the edge. Vent the foil, or a cooler oven.")
+            said.append(say("contract.the_water_boils_bubbles_in_the"))
         if left is not None and left < 100:
-            said.append("The pan runs dry before the pull: more water, or top it up boiling.")
-        said.append("A tray of hot water: lifted level, with dry cloths, or moulds out first.")
+            said.append(say("contract.the_pan_runs_dry_before_the"))
+        said.append(say("contract.a_tray_of_hot_water_lifted"))
     if given.after == "in_bath" and given.bath is None:
-        said.append("There is no bath to leave it in: counted as on a rack.")
+        said.append(say("contract.there_is_no_bath_to_leave"))
     elif given.after == "ice" and given.bath is None:
-        said.append("Ice water is for moulds that stand in a pan: counted as on a rack.")
+        said.append(say("contract.ice_water_is_for_moulds_that"))
     if found.carry_over is not None and found.carry_over > 4:
         said.append(
-            f"It goes on by {found.carry_over:.0f} K {AFTERS[given.after]}: pull it at the "
-            "beginning of the window."
+            say(
+                "contract.it_goes_on_by_k_pull",
+                carry_over=found.carry_over,
+                afters=AFTERS[given.after],
+            )
         )
     if given.altitude_m > 1000:
-        said.append("Up here water boils cooler: the bath is slower; look 10 to 20 % later.")
+        said.append(say("contract.up_here_water_boils_cooler_the"))
     return said

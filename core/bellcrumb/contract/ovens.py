@@ -23,6 +23,7 @@ from bellcrumb.texture.no_custard import other_than_custard
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.vessels.tray import GAP_MM, LEAST_UNDER_RIM_MM, RIM_MM
 from bellcrumb.vessels.tray import bath as stand
+from bellcrumb.words import say
 
 # Starch cream baked again: share of corn starch (equivalent) that holds it, and where its middle is
 # when it just holds. Our estimate, from 18 to 35 min at 175 degC poured hot.
@@ -52,13 +53,15 @@ def filled(
     if told and told.fill_mm is not None:
         if told.fill_mm > vessel.depth_mm:
             raise CraftError(
-                "vessel.fill_mm", f"It runs over: the vessel is {vessel.depth_mm:g} mm deep."
+                "vessel.fill_mm",
+                say("contract.it_runs_over_the_vessel_is", depth_mm=vessel.depth_mm),
             )
         return vessel, told.fill_mm
     if told and told.fill_ml is not None:
         if told.fill_ml > vessel.brim_ml:
             raise CraftError(
-                "vessel.fill_ml", f"It runs over: the vessel holds {vessel.brim_ml:.0f} ml."
+                "vessel.fill_ml",
+                say("contract.it_runs_over_the_vessel_holds", brim_ml=vessel.brim_ml),
             )
         return vessel, vessel.level_of(told.fill_ml) * vessel.depth_mm
     if isinstance(given, str) and fill is not None:
@@ -77,10 +80,19 @@ def not_for_these(
     told = fill is not None if isinstance(given, str) else given.fill_mm or given.fill_ml
     if told or _LEAST_FILL * vessel.brim_ml <= batch_ml <= vessel.brim_ml:
         return []
-    word = "runs over" if batch_ml > vessel.brim_ml else "hardly covers the floor"
+    word = (
+        say("contract.runs_over")
+        if batch_ml > vessel.brim_ml
+        else say("contract.hardly_covers_the_floor")
+    )
     return [
-        f"All of it {word} ({batch_ml:.0f} ml in each, it holds {vessel.brim_ml:.0f}): "
-        f"{0.75 * vessel.depth_mm:.0f} mm are assumed. Say how many, or how deep."
+        say(
+            "contract.all_of_it_ml_in_each",
+            word=word,
+            batch_ml=batch_ml,
+            brim_ml=vessel.brim_ml,
+            depth_mm=0.75 * vessel.depth_mm,
+        )
     ]
 
 
@@ -95,7 +107,9 @@ def oven_family(mix: Mix, key: str | None) -> Family:
     a caramel or a glaze: an egg custard's minutes would be said of it."""
     other = None if key else other_than_custard(mix)
     if other and other.kind != "meringue":
-        raise CraftError("mix.lines", f"Reads as {other.name}: no custard that sets in the oven.")
+        raise CraftError(
+            "mix.lines", say("contract.reads_as_no_custard_that_sets", other=other.name)
+        )
     if key:
         return family(key)
     near = standings(mix)
@@ -117,11 +131,9 @@ def bake_mix(
     set_c = stops_wobbling_c(mix, kin)
     hottest = max(s.set_c for s in job.oven.stages) + job.oven.offset_k
     if hottest <= max(start, set_c - 3):
-        raise CraftError(
-            "oven.set_c", f"This oven is too cool: the custard sets at {set_c:.0f} °C."
-        )
+        raise CraftError("oven.set_c", say("contract.this_oven_is_too_cool_the", set_c=set_c))
     if start > set_c - 2:
-        raise CraftError("mix.temp_c", f"At {start:g} °C it has set before it is in the oven.")
+        raise CraftError("mix.temp_c", say("contract.at_c_it_has_set_before", start=start))
     known = Known(start=given.mix.temp_c is not None, oven=given.oven.known)
     cases = cases_of(start, job.oven.offset_k, set_c, known)
     found = bake(job, cases, pulled_by(given, kin), given.after)
@@ -153,7 +165,7 @@ def stops_wobbling_c(mix: Mix, kin: Family) -> float:
     if egg is None and mix.corn_equivalent_g > _STARCH_HOLDS * mix.mass_g:
         return _REBAKED_C
     if egg is None:
-        raise CraftError("mix.lines", "There is no egg in this: the oven sets nothing.")
+        raise CraftError("mix.lines", say("contract.there_is_no_egg_in_this"))
     return wobbles_at_c(mix, egg.ideal_c)
 
 
@@ -168,9 +180,9 @@ def job_of(
     )
     stages = tuple(DialStage(s.set_c, s.minutes) for s in given.oven.stages)
     if not stages and given.oven.set_c is None:
-        raise CraftError("oven.set_c", "What is the oven set to?")
+        raise CraftError("oven.set_c", say("contract.what_is_the_oven_set_to"))
     if given.oven.set_c is not None and stages:
-        raise CraftError("oven.stages", "Give one setting or stages: one of the two.")
+        raise CraftError("oven.stages", say("contract.give_one_setting_or_stages_one"))
     if not stages:
         assert given.oven.set_c is not None
         stages = (DialStage(given.oven.set_c),)
@@ -217,7 +229,7 @@ def _bath(
         level_mm = float(level)
     if level_mm > outside - LEAST_UNDER_RIM_MM:
         raise CraftError(
-            "bath.level", f"The water would run into the mould, which is {outside:.0f} mm high."
+            "bath.level", say("contract.the_water_would_run_into_the", outside=outside)
         )
     # No pan given: half a gastronorm, or one that holds them with two fingers between.
     each = (2 * np.sqrt(mould.foot_m2 / np.pi) * 1000 + _GAP_MM) ** 2
@@ -258,17 +270,20 @@ def choose_mix(
         cases = Cases(np.full(n, start), offsets, np.ones(n), np.full(n, set_c))
         found += _tried(job, cases, given, mould, bath is not None, pulled_by(given, kin))
     if not found:
-        raise CraftError("within_min", "Nothing tried bakes it in that time.")
+        raise CraftError("within_min", say("contract.nothing_tried_bakes_it_in_that"))
     even = given.wish == "even"
     found.sort(
         key=lambda c: (c.overdone_pct, c.edge_minus_centre_k) if even else (-c.window_min, 0.0)
     )
     best = found[0].model_copy(update={"chosen": True})
-    water = "in a bath" if best.bath else "without a bath"
-    says = (
-        f"{best.set_c:.0f} °C {water}: {best.pull_min:.0f} min, the edge "
-        f"{best.edge_minus_centre_k:.0f} K ahead of the middle, {best.window_min:.0f} min to "
-        "pull it."
+    water = say("contract.in_a_bath") if best.bath else say("contract.without_a_bath")
+    says = say(
+        "contract.c_min_the_edge_k_ahead",
+        set_c=best.set_c,
+        water=water,
+        pull_min=best.pull_min,
+        edge_minus_centre_k=best.edge_minus_centre_k,
+        window_min=best.window_min,
     )
     return shapes.ChooseOut(choices=[best, *found[1:]], says=says)
 
@@ -340,10 +355,9 @@ def convert_mix(
     rule = dial + sign * RULE_K
     mark = min(GAS_MARKS, key=lambda m: abs(m[0] - dial))[1]
     words = (
-        f"In a {other} oven {rule:.0f} °C by the rule of thumb."
+        say("contract.in_a_oven_c_by_the", other=other, rule=rule)
         if moved is None
-        else f"In a {other} oven {dial + moved:.0f} °C pulls it in the same minute; the rule of "
-        f"thumb says {rule:.0f} °C."
+        else say("contract.in_a_oven_c_pulls_it", other=other, dial=dial + moved, rule=rule)
     )
     return shapes.ConvertOut(
         kind=other,

@@ -12,6 +12,7 @@ from bellcrumb.oven.figures import figures
 from bellcrumb.oven.pull import bake, cases_of
 from bellcrumb.oven.refit import Observations, refit
 from bellcrumb.vessels.geometry import Vessel
+from bellcrumb.words import say
 
 
 def refit_mix(
@@ -75,13 +76,13 @@ def figures_mix(
 
 
 def _says(start_c: float, moved_k: float, spread_k: float) -> str:
-    said = f"It went in at {start_c:.0f} °C"
+    said = say("contract.it_went_in_at_c", start_c=start_c)
     if spread_k > 6:
-        return said + "; of the oven it tells nothing yet."
+        return said + say("contract.of_the_oven_it_tells_nothing")
     if abs(moved_k) < 1.5:
-        return said + ", and the oven does what was thought of it."
-    word = "cooler" if moved_k < 0 else "hotter"
-    return said + f", and the oven is {abs(moved_k):.0f} K {word} than thought."
+        return said + say("contract.and_the_oven_does_what_was")
+    word = say("contract.cooler") if moved_k < 0 else say("contract.hotter")
+    return said + say("contract.and_the_oven_is_k_than", moved_k=abs(moved_k), word=word)
 
 
 def walked(given: shapes.WalkIn) -> shapes.WalkOut:
@@ -95,14 +96,19 @@ def walked(given: shapes.WalkIn) -> shapes.WalkOut:
         given.shelf_c,
         given.altitude_m,
     )
-    word = "cooler" if found.offset_k < 0 else "hotter"
+    word = say("contract.cooler") if found.offset_k < 0 else say("contract.hotter")
     dial = (
-        "as its dial says"
+        say("contract.as_its_dial_says")
         if abs(found.offset_k) < 1.5
-        else f"{abs(found.offset_k):.0f} K {word} than its dial"
+        else say("contract.k_than_its_dial", offset_k=abs(found.offset_k), word=word)
     )
     return shapes.WalkOut(
         **vars(found),
-        says=f"It runs {dial}, ±{found.offset_spread_k:.0f} K; its air blows {found.film:.1f} "
-        f"times and its steam leaves {found.vent:.1f} times as in an ordinary one.",
+        says=say(
+            "contract.it_runs_k_its_air_blows",
+            dial=dial,
+            offset_spread_k=found.offset_spread_k,
+            film=found.film,
+            vent=found.vent,
+        ),
     )

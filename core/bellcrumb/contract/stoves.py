@@ -11,6 +11,7 @@ from bellcrumb.stove.temper import temper
 from bellcrumb.stove.thickening import Thickener, signs_of
 from bellcrumb.texture.endpoint import endpoint
 from bellcrumb.texture.families import family, standings
+from bellcrumb.words import say
 
 
 def temper_ladder(given: shapes.TemperIn) -> shapes.TemperOut:
@@ -42,15 +43,15 @@ def pot(given: shapes.PotIn) -> shapes.PotOut:
         target = cream.boil_c
     elif given.target == "nappe":
         if stop.never_c is None and stop.mode != "nappe":
-            warnings.append("Starch carries this mix to the boil; nappe is taken as 83 °C.")
+            warnings.append(say("contract.starch_carries_this_mix_to_the"))
         target = stop.temp_c if stop.mode == "nappe" and stop.temp_c else 83.0
     else:
         target = float(given.target)
     start = 20.0 if given.temp_c is None else given.temp_c
     if target <= start:
-        raise CraftError("target", f"The mix is already at {start:g} °C.")
+        raise CraftError("target", say("contract.the_mix_is_already_at_c", start=start))
     if target > cream.boil_c + 0.05:
-        raise CraftError("target", f"This mix boils at {cream.boil_c:.1f} °C and gets no hotter.")
+        raise CraftError("target", say("contract.this_mix_boils_at_c_and", boil_c=cream.boil_c))
     power = watts(given.ring)
     thick = Thickener.of(mix, fam)
     run = heat_to(
@@ -65,9 +66,9 @@ def pot(given: shapes.PotIn) -> shapes.PotOut:
         lid=given.lid,
     )
     if run.reaches_s is None:
-        warnings.append(f"This heat does not bring it to {target:.0f} °C in an hour and a half.")
+        warnings.append(say("contract.this_heat_does_not_bring_it", target=target))
     if stop.never_c is not None and target >= stop.never_c:
-        warnings.append(f"The egg curdles at {stop.never_c:.0f} °C.")
+        warnings.append(say("contract.the_egg_curdles_at_c", never_c=stop.never_c))
     return shapes.PotOut(
         curve=[shapes.CurvePoint(t_s=t, temp_c=c) for t, c in run.curve],
         thickens_s=run.thickens_s,

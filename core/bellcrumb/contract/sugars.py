@@ -17,11 +17,12 @@ from bellcrumb.stove.meringue import meringue
 from bellcrumb.stove.whip import topping_g, whip
 from bellcrumb.texture.families import family, standings
 from bellcrumb.vessels.geometry import Vessel
+from bellcrumb.words import say
 
 CRYSTALS = [
-    "Brush the wall with water or keep a lid on for the first two minutes: one crystal seeds all.",
-    "Do not stir once it boils. A tenth of glucose syrup, or a few drops of acid, keeps it clear.",
-    "If it grains: water to it, dissolve every crystal again on low heat, start over.",
+    say("contract.brush_the_wall_with_water_or"),
+    say("contract.do_not_stir_once_it_boils"),
+    say("contract.if_it_grains_water_to_it"),
 ]
 _MOST_POINTS = 400
 
@@ -37,7 +38,7 @@ def syrup(given: shapes.SyrupIn, vessels: dict[str, Vessel] | None = None) -> sh
     Raises CraftError unless a target or a stage is given, not both.
     """
     if (given.target_c is None) == (given.stage is None):
-        raise CraftError("target_c", "Give a temperature or a stage: one of the two.")
+        raise CraftError("target_c", say("contract.give_a_temperature_or_a_stage"))
     target = given.target_c
     if target is None:
         assert given.stage is not None
@@ -54,7 +55,7 @@ def syrup(given: shapes.SyrupIn, vessels: dict[str, Vessel] | None = None) -> sh
     return shapes.SyrupOut(
         target_c=target,
         stage=run.stage,
-        stage_sign=sugar.SIGNS[run.stage] if run.stage else "still a thin syrup",
+        stage_sign=sugar.SIGNS[run.stage] if run.stage else say("contract.still_a_thin_syrup"),
         water_left_g=run.water_left_g,
         solids_pct=100 * given.sugar_g / (given.sugar_g + run.water_left_g),
         time_s=run.time_s,
@@ -108,7 +109,7 @@ def whipped(given: shapes.WhipIn) -> shapes.WhipOut:
     if fat is None:
         match = shipped().find(given.cream)
         if not match:
-            raise CraftError("cream", f"“{given.cream}” is not in the pantry: give its fat.")
+            raise CraftError("cream", say("contract.is_not_in_the_pantry_give", cream=given.cream))
         fat = match.ingredient.fat_pct
     found = whip(
         given.cream_g,
@@ -125,19 +126,25 @@ def whipped(given: shapes.WhipIn) -> shapes.WhipOut:
     if given.pie_diameter_mm:
         topping = topping_g(given.pie_diameter_mm, given.thickness_mm)
         if given.thickness_mm > 40:
-            warnings.append("More than four centimetres of cream coats the mouth with fat.")
+            warnings.append(say("contract.more_than_four_centimetres_of_cream"))
         if topping > found.mass_g:
-            warnings.append(f"The pie takes {topping:.0f} g: {topping - found.mass_g:.0f} g short.")
+            warnings.append(
+                say(
+                    "contract.the_pie_takes_g_g_short",
+                    topping=topping,
+                    topping_2=topping - found.mass_g,
+                )
+            )
     return shapes.WhipOut(**{**vars(found), "warnings": warnings, "topping_g": topping})
 
 
 def pasteurised(given: shapes.PasteuriseIn) -> shapes.PasteuriseOut:
     """Judge a curve. Raises CraftError for readings out of order or none."""
     if not given.readings:
-        raise CraftError("readings", "There is no reading to judge.")
+        raise CraftError("readings", say("contract.there_is_no_reading_to_judge"))
     for n, (a, b) in enumerate(pairwise(given.readings), start=1):
         if b.t_s < a.t_s:
-            raise CraftError(f"readings[{n}].t_s", "Readings come in the order of their time.")
+            raise CraftError(f"readings[{n}].t_s", say("contract.readings_come_in_the_order_of"))
     found = lethality(given.product, [(r.t_s, r.temp_c) for r in given.readings])
     return shapes.PasteuriseOut(**vars(found))
 

@@ -3,34 +3,36 @@
 from collections.abc import Mapping
 from typing import Any
 
-# pydantic error type -> sentence; braces are filled from the error's context.
-_SENTENCES = {
-    "missing": "This is missing.",
-    "extra_forbidden": "There is no such field here.",
-    "string_too_short": "This cannot be empty.",
-    "string_too_long": "At most {max_length} characters.",
-    "too_long": "At most {max_length} of these.",
-    "greater_than": "More than {gt}, please.",
-    "greater_than_equal": "At least {ge}, please.",
-    "less_than": "Less than {lt}, please.",
-    "less_than_equal": "At most {le}, please.",
-    "finite_number": "This is no number.",
-    "float_parsing": "This is no number.",
-    "float_type": "This is no number.",
-    "int_parsing": "This is no whole number.",
-    "int_type": "This is no whole number.",
-    "int_from_float": "This is no whole number.",
-    "string_type": "This has to be text.",
-    "uuid_parsing": "This is no id.",
-    "datetime_from_date_parsing": "This is no time. Send ISO 8601 with a zone.",
-    "datetime_parsing": "This is no time. Send ISO 8601 with a zone.",
-    "literal_error": "One of {expected}.",
+from bellcrumb.words import say
+
+# pydantic error type -> code; its values are the error's context.
+_CODES = {
+    "missing": "contract.this_is_missing",
+    "extra_forbidden": "contract.there_is_no_such_field_here",
+    "string_too_short": "contract.this_cannot_be_empty",
+    "string_too_long": "contract.at_most_characters",
+    "too_long": "contract.at_most_of_these",
+    "greater_than": "contract.more_than_please",
+    "greater_than_equal": "contract.at_least_please",
+    "less_than": "contract.less_than_please",
+    "less_than_equal": "contract.at_most_please",
+    "finite_number": "contract.this_is_no_number",
+    "float_parsing": "contract.this_is_no_number",
+    "float_type": "contract.this_is_no_number",
+    "int_parsing": "contract.this_is_no_whole_number",
+    "int_type": "contract.this_is_no_whole_number",
+    "int_from_float": "contract.this_is_no_whole_number",
+    "string_type": "contract.this_has_to_be_text",
+    "uuid_parsing": "contract.this_is_no_id",
+    "datetime_from_date_parsing": "contract.this_is_no_time_send_iso",
+    "datetime_parsing": "contract.this_is_no_time_send_iso",
+    "literal_error": "contract.one_of",
 }
 
 
 def sentence(error: Mapping[str, Any]) -> str:
     """One pydantic error as a sentence."""
-    said = _SENTENCES.get(str(error["type"]))
-    if said is None:
+    code = _CODES.get(str(error["type"]))
+    if code is None:
         return f"{error['msg']}."
-    return said.format(**error.get("ctx", {}))
+    return say(code, **error.get("ctx", {}))

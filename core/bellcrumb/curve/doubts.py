@@ -7,6 +7,7 @@ from typing import Literal
 
 from bellcrumb.curve.watch import STALE_S, Reading, Watch, rate_k_per_min
 from bellcrumb.laws.water import AT_BOIL_K
+from bellcrumb.words import say
 
 PLATEAU_S = 75.0
 PLATEAU_RATE_K_PER_MIN = 0.5
@@ -42,8 +43,8 @@ def doubts_of(watch: Watch) -> list[Doubt]:
 def _gaps(watch: Watch) -> list[Doubt]:
     if not watch.gaps:
         return []
-    times = "once" if watch.gaps == 1 else f"{watch.gaps} times"
-    says = f"The probe was silent {times}, {watch.longest_gap_s:.0f} s at most."
+    times = say("curve.once") if watch.gaps == 1 else say("curve.times", gaps=watch.gaps)
+    says = say("curve.the_probe_was_silent_s_at", times=times, longest_gap_s=watch.longest_gap_s)
     return [Doubt("gap", says, now=False)]
 
 
@@ -51,11 +52,15 @@ def _jumps(watch: Watch) -> list[Doubt]:
     # The first and last reading have no neighbour on one side: nothing can be said of them.
     if not watch.jumps or watch.last_s is None:
         return []
-    many = "A reading" if watch.jumps == 1 else f"{watch.jumps} readings"
-    says = (
-        f"{many} jumped further than a pot can and {'was' if watch.jumps == 1 else 'were'} left out"
-    )
-    return [Doubt("jumps", f"{says}: look at the plug.", now=watch.last_s - watch.last_jump_s < 30)]
+    many = say("curve.a_reading") if watch.jumps == 1 else say("curve.readings", jumps=watch.jumps)
+    says = say("curve.jumped_further_than_a_pot_can", many=many, jumps=watch.jumps)
+    return [
+        Doubt(
+            "jumps",
+            say("curve.look_at_the_plug", says=says),
+            now=watch.last_s - watch.last_jump_s < 30,
+        )
+    ]
 
 
 def _stuck(watch: Watch) -> list[Doubt]:
@@ -64,7 +69,7 @@ def _stuck(watch: Watch) -> list[Doubt]:
     if run is None:
         return []
     minutes = (run.to_s - run.from_s) / 60
-    says = f"The probe showed {run.value_c:.1f} °C and nothing else for {minutes:.0f} min: stuck?"
+    says = say("curve.the_probe_showed_c_and_nothing", value_c=run.value_c, minutes=minutes)
     return [Doubt("stuck", says, now=run.to_s == watch.last_s)]
 
 
@@ -73,10 +78,7 @@ def _offset(watch: Watch, boil_c: float) -> list[Doubt]:
     recent, hottest = watch.recent, watch.hottest_c
     last = [r for r in recent if r[0] >= recent[-1][0] - PLATEAU_S]
     if hottest is not None and hottest > boil_c + 2:
-        says = (
-            f"The probe read {hottest:.1f} °C where it boils at {boil_c:.1f} °C: it reads high, "
-            "or touched the wall."
-        )
+        says = say("curve.the_probe_read_c_where_it", hottest=hottest, boil_c=boil_c)
         return [Doubt("high", says, now=recent[-1][1] > boil_c + 2)]
     rate = rate_k_per_min(last, PLATEAU_S)
     level = fmean(c for _, c in last)
@@ -86,9 +88,8 @@ def _offset(watch: Watch, boil_c: float) -> list[Doubt]:
         and last[-1][0] - last[0][0] > 0.9 * PLATEAU_S
     )
     if standing and boil_c - 8 < level < boil_c - AT_BOIL_K:
-        says = (
-            f"It stands still at {level:.1f} °C, and boiling is {boil_c:.1f} °C. If it bubbles "
-            f"now, the probe reads {boil_c - level:.1f} K low: go by the bubbles."
+        says = say(
+            "curve.it_stands_still_at_c_and", level=level, boil_c=boil_c, boil_c_2=boil_c - level
         )
         return [Doubt("low", says, now=True)]
     return []

@@ -12,6 +12,8 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from statistics import median
 
+from bellcrumb.words import say
+
 Reading = tuple[float, float]
 """(seconds on the cook's clock, degC)."""
 
@@ -108,7 +110,7 @@ class Watch:
         """One reading on. Raises ValueError for one that is older than the last."""
         before = self._raw[-1] if self._raw else None
         if before is not None and reading[0] < before[0]:
-            raise ValueError("Readings come in the order of their time.")
+            raise ValueError(say("curve.readings_come_in_the_order_of"))
         self._raw.append(reading)
         self.count += 1
         self._count_run(before, reading)

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 
 from bellcrumb.day.solve import can_be_done
 from bellcrumb.day.tasks import WORKS, Day, Person, without_item
+from bellcrumb.words import say
 
 PLENTY = 99
 
@@ -79,7 +80,7 @@ def _freed(day: Day, name: str) -> Day:
     kitchen = day.kitchen
     if name == "people":
         always = ((0, day.horizon),)
-        more = tuple(Person(f"more {n}", always) for n in range(len(day.tasks)))
+        more = tuple(Person(say("day.more", n=n), always) for n in range(len(day.tasks)))
         return replace(day, kitchen=replace(kitchen, people=(*kitchen.people, *more)))
     if name == "may":
         return everybody_may(day)

@@ -12,8 +12,9 @@ from bellcrumb.dessert.layers import Lain
 from bellcrumb.dessert.steps import BuildStep, Steps
 from bellcrumb.dessert.tables import Meeting, Schools
 from bellcrumb.dessert.works import Kind, Lies
-from bellcrumb.stove.guide import Moment
+from bellcrumb.stove.guide import Moment, Urgency
 from bellcrumb.stove.steps import Step
+from bellcrumb.words import say
 
 # What a probe can stand in, and what it matters to know of before it is laid on.
 _PROBED: tuple[Kind, ...] = (
@@ -24,10 +25,17 @@ _PROBED: tuple[Kind, ...] = (
 _DONE_SHARE = 0.97  # a vessel is full this much under its weight: what drips is not waited for
 _OVER_SHARE = 1.08  # and too full beyond this
 _VERBS: dict[Lies, str] = {
-    "lining": "Line it with", "poured": "Pour in", "mm": "Spread", "below_rim": "Pour in",
-    "share": "Pour in", "grams": "Lay on", "dome": "Heap on", "swirls": "Pipe on",
-    "dusted": "Strew", "sheet": "Lay on",
-}  # fmt: skip
+    "lining": say("dessert.line_it_with"),
+    "poured": say("dessert.pour_in"),
+    "mm": "Spread",
+    "below_rim": say("dessert.pour_in"),
+    "share": say("dessert.pour_in"),
+    "grams": say("dessert.lay_on"),
+    "dome": say("dessert.heap_on"),
+    "swirls": say("dessert.pipe_on"),
+    "dusted": "Strew",
+    "sheet": say("dessert.lay_on"),
+}
 
 
 def assembly(
@@ -51,10 +59,12 @@ def assembly(
 def _ready(layers: Sequence[Lain], count: int, stand: str) -> Step:
     what = f"{count} × {stand}" if count > 1 else stand
     return Step(
-        "ready", "ready", f"Everything within reach: {what}",
-        "Every part cold or warm as its step says.",
-        "A part still too warm undoes the one below it: the probe says, not the clock.",
-    )  # fmt: skip
+        "ready",
+        "ready",
+        say("dessert.everything_within_reach", what=what),
+        say("dessert.every_part_cold_or_warm_as"),
+        say("dessert.a_part_still_too_warm_undoes"),
+    )
 
 
 def _checks(n: int, layer: Lain, below: Lain | None, met: Meeting | None) -> list[Step]:
@@ -65,20 +75,33 @@ def _checks(n: int, layer: Lain, below: Lain | None, met: Meeting | None) -> lis
     if below and met.lower_max_c is not None and met.lower_max_c <= 12 and below.kind in _PROBED:
         found.append(
             Step(
-                f"below_{n}", "check", f"Probe into the {below.part}, in its middle",
-                f"Under {met.lower_max_c:.0f} °C.", _sentence(met.too_soon),
-                None, met.lower_max_c, there=f"Cold enough: on with the {layer.part}",
+                f"below_{n}",
+                "check",
+                say("dessert.probe_into_the_in_its_middle", part=below.part),
+                say("dessert.under_c", lower_max_c=met.lower_max_c),
+                _sentence(met.too_soon),
+                None,
+                met.lower_max_c,
+                there=say("dessert.cold_enough_on_with_the", part=layer.part),
             )
-        )  # fmt: skip
+        )
     if met.upper_max_c is not None and met.upper_min_c is not None and layer.kind in _PROBED:
         found.append(
             Step(
-                f"warm_{n}", "check", f"Probe into the {layer.part}",
-                f"Between {met.upper_min_c:.0f} and {met.upper_max_c:.0f} °C.",
-                _sentence(met.too_soon), met.upper_min_c, met.upper_max_c,
-                there="As it should be: lay it on now",
+                f"warm_{n}",
+                "check",
+                say("dessert.probe_into_the", part=layer.part),
+                say(
+                    "dessert.between_and_c",
+                    upper_min_c=met.upper_min_c,
+                    upper_max_c=met.upper_max_c,
+                ),
+                _sentence(met.too_soon),
+                met.upper_min_c,
+                met.upper_max_c,
+                there=say("dessert.as_it_should_be_lay_it"),
             )
-        )  # fmt: skip
+        )
     return found
 
 
@@ -89,39 +112,60 @@ def _sentence(words: str) -> str:
 def _lay(
     n: int, layer: Lain, met: Meeting | None, count: int, schools: Schools, below: Lain | None
 ) -> Step:
-    title = f"{_VERBS[layer.lies]} the {layer.part}"
-    depth = f"{layer.mm:.0f} mm deep, to {layer.to_mm:.0f} mm above the floor."
+    title = say("dessert.the", verbs=_VERBS[layer.lies], part=layer.part)
+    depth = say("dessert.mm_deep_to_mm_above_the", mm=layer.mm, to_mm=layer.to_mm)
     caution = ""
     if met and met.most_h and met.too_late:
-        caution = f"From now on the clock runs: {met.most_h:g} h, then {met.too_late}."
+        caution = say(
+            "dessert.from_now_on_the_clock_runs", most_h=met.most_h, too_late=met.too_late
+        )
     if below and met and met.school == "hot" and schools.filling == "hot":
-        caution = f"Warm on purpose: the {below.part} softens a little now. {caution}".strip()
+        caution = say(
+            "dessert.warm_on_purpose_the_softens_a", part=below.part, caution=caution
+        ).strip()
     if layer.lies == "lining":
-        depth = f"{layer.mm:.0f} mm thick{', up the wall too' if layer.walls else ''}."
+        depth = say(
+            "dessert.mm_thick",
+            mm=layer.mm,
+            walls=say("dessert.up_the_wall_too") if layer.walls else "",
+        )
     return Step(
-        f"lay_{n}", "lay", title, depth, _sentence(met.too_soon) if met else "",
-        caution=caution, there="Enough: go on",
-        grams=layer.g_each, count=count,
-    )  # fmt: skip
+        f"lay_{n}",
+        "lay",
+        title,
+        depth,
+        _sentence(met.too_soon) if met else "",
+        caution=caution,
+        there=say("dessert.enough_go_on"),
+        grams=layer.g_each,
+        count=count,
+    )
 
 
 def _rest(n: int, part: str, steps: Sequence[BuildStep]) -> Step | None:
     """What follows a layer before the next one: set, chilled, torched, or baked elsewhere."""
     if not steps:
         return None
-    words = ", then ".join(s.words for s in steps)
-    timed = ", then ".join(
-        s.words + (f" {s.wait_min:.0f} min" if s.wait_min >= 1 else "") for s in steps
+    words = say("dessert.then").join(s.words for s in steps)
+    timed = say("dessert.then").join(
+        s.words + (say("dessert.min", wait_min=s.wait_min) if s.wait_min >= 1 else "")
+        for s in steps
     )
     wait_min = sum(s.minutes for s in steps)
     oven = any(s.oven_c is not None for s in steps)
     title, sign = (f"{said[:1].upper()}{said[1:]}" for said in (words, timed))
-    avoid = "The bake has a page of its own, with its window." if oven else ""
+    avoid = say("dessert.the_bake_has_a_page_of") if oven else ""
     return Step(
-        f"rest_{n}", "finish", title, sign + ".", avoid,
+        f"rest_{n}",
+        "finish",
+        title,
+        sign + ".",
+        avoid,
         hold_s=0 if oven or wait_min < 2 else round(60 * wait_min),
-        there=f"Long enough for the {part}: go on" if part else "Long enough: go on",
-    )  # fmt: skip
+        there=say("dessert.long_enough_for_the_go_on", part=part)
+        if part
+        else say("dessert.long_enough_go_on"),
+    )
 
 
 def _label(steps: Sequence[BuildStep]) -> Step:
@@ -129,31 +173,63 @@ def _label(steps: Sequence[BuildStep]) -> Step:
     plate = next(s for s in steps if s.code == "plate")
     least = max((g.at_least_min for g in plate.after), default=0.0)
     most = min((g.at_most_min for g in plate.after if g.at_most_min is not None), default=0.0)
-    cut = f"to be cut from {_hours(least)} from now on" if least >= 1 else "ready to be cut"
+    cut = (
+        say("dessert.to_be_cut_from_from_now", least=_hours(least))
+        if least >= 1
+        else say("dessert.ready_to_be_cut")
+    )
     return Step(
-        "label", "finish", f"Cover and label it: {cut}",
-        f"At its best within {_hours(most)} of now." if most else "Serve it soon.",
-        "Name, time and what it contains on the label; the local code's date comes first.",
-    )  # fmt: skip
+        "label",
+        "finish",
+        say("dessert.cover_and_label_it", cut=cut),
+        say("dessert.at_its_best_within_of_now", most=_hours(most))
+        if most
+        else say("dessert.serve_it_soon"),
+        say("dessert.name_time_and_what_it_contains"),
+    )
 
 
 def _hours(minutes: float) -> str:
-    return f"{minutes:.0f} min" if minutes < 90 else f"{minutes / 60:.0f} h"
+    return (
+        say("dessert.min_2", minutes=minutes) if minutes < 90 else say("dessert.h", h=minutes / 60)
+    )
 
 
 def checked_moment(step: Step, watch: Watch, fresh: bool) -> Moment:
     """What a check says now: warm, cold, or as it should be. Without a probe, by touch."""
     temp = watch.last[1] if watch.last and fresh else None
     if temp is None:
-        return Moment(None, "c", "no reading yet", step.title, "calm", None, None, None, False)
+        return Moment(
+            None, "c", say("dessert.no_reading_yet"), step.title, "calm", None, None, None, False
+        )
     rate = rate_k_per_min(watch.recent)
     if step.high_c is not None and temp > step.high_c:
-        return Moment(temp, "c", "too warm", f"Wait. {step.avoid}".strip(), "soon", None, rate,
-                      None, False)  # fmt: skip
+        return Moment(
+            temp,
+            "c",
+            say("dessert.too_warm"),
+            say("dessert.wait", avoid=step.avoid).strip(),
+            "soon",
+            None,
+            rate,
+            None,
+            False,
+        )
     if step.low_c is not None and temp < step.low_c:
-        return Moment(temp, "c", "too cold", f"Warm it a little. {step.avoid}".strip(), "soon",
-                      None, rate, None, False)  # fmt: skip
-    return Moment(temp, "c", "as it should be", step.there, "now", None, rate, None, True)
+        return Moment(
+            temp,
+            "c",
+            say("dessert.too_cold"),
+            say("dessert.warm_it_a_little", avoid=step.avoid).strip(),
+            "soon",
+            None,
+            rate,
+            None,
+            False,
+        )
+    return Moment(
+        temp, "c", say("dessert.as_it_should_be"), step.there, "now", None, rate, None, True
+    )
 
 
 def vessel_at(step: Step, poured_g: float) -> int:
@@ -167,19 +243,42 @@ def laid_moment(step: Step, poured_g: float | None) -> Moment:
     """What the scale says of a layer: how much is in this vessel, of how much. ``poured_g`` is all
     that was laid in this step; None without a scale."""
     if poured_g is None:
-        return Moment(step.grams, "g", "by the scale on the bench", step.title, "calm", None, None,
-                      None, True)  # fmt: skip
+        return Moment(
+            step.grams,
+            "g",
+            say("dessert.by_the_scale_on_the_bench"),
+            step.title,
+            "calm",
+            None,
+            None,
+            None,
+            True,
+        )
     at = vessel_at(step, poured_g)
     here = max(0.0, poured_g - (at - 1) * step.grams)
-    which = f"vessel {at} of {step.count}" if step.count > 1 else "on the scale"
+    which = (
+        say("dessert.vessel_of", at=at, count=step.count)
+        if step.count > 1
+        else say("dessert.on_the_scale")
+    )
     left = step.grams - here
     if at == step.count and here > _OVER_SHARE * step.grams:
-        return Moment(here, "g", "too much", f"Take {here - step.grams:.0f} g off again", "wrong",
-                      None, None, None, True)  # fmt: skip
+        return Moment(
+            here,
+            "g",
+            say("dessert.too_much"),
+            say("dessert.take_g_off_again", here=here - step.grams),
+            "wrong",
+            None,
+            None,
+            None,
+            True,
+        )
     if at == step.count and here >= _DONE_SHARE * step.grams:
         return Moment(here, "g", "enough", step.there, "now", None, None, None, True)
-    soon = "soon" if here > 0.8 * step.grams else "calm"
-    return Moment(here, "g", which, f"{left:.0f} g to go", soon, None, None, None, False)  # type: ignore[arg-type]
+    urgency: Urgency = "soon" if here > 0.8 * step.grams else "calm"
+    words = say("dessert.g_to_go", left=left)
+    return Moment(here, "g", which, words, urgency, None, None, None, False)
 
 
 def is_enough(got_g: float, asked_g: float) -> bool:

@@ -12,6 +12,7 @@ from bellcrumb.dessert.works import FACTS, Kind, kind_of_part
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.steps import Step
 from bellcrumb.texture.families import Family
+from bellcrumb.words import say
 
 _ON_THE_BENCH: tuple[Kind, ...] = (
     "flaky", "sweet", "crumb", "puff", "sponge", "frangipane", "nut", "jam", "torched", "fruit",
@@ -19,21 +20,37 @@ _ON_THE_BENCH: tuple[Kind, ...] = (
     "mascarpone",
 )  # fmt: skip
 NAMES: dict[Kind, str] = {
-    "flaky": "Flaky dough", "sweet": "Sweet short dough", "crumb": "Crumb base",
-    "puff": "Puff sheets", "sponge": "Sponge sheet", "frangipane": "Almond cream",
-    "nut": "Nut paste", "jam": "Jam glaze", "torched": "Sugar crust", "fruit": "Fruit",
-    "poached_fruit": "Poached fruit", "biscuit": "Biscuits", "garnish": "Garnish",
-    "chocolate_coat": "Coat of chocolate", "cold_cheese": "Cheesecake set in the cold",
-    "mascarpone": "Mascarpone cream",
-}  # fmt: skip
+    "flaky": say("dessert.flaky_dough"),
+    "sweet": say("dessert.sweet_short_dough"),
+    "crumb": say("dessert.crumb_base"),
+    "puff": say("dessert.puff_sheets"),
+    "sponge": say("dessert.sponge_sheet"),
+    "frangipane": say("dessert.almond_cream"),
+    "nut": say("dessert.nut_paste"),
+    "jam": say("dessert.jam_glaze"),
+    "torched": say("dessert.sugar_crust"),
+    "fruit": "Fruit",
+    "poached_fruit": say("dessert.poached_fruit"),
+    "biscuit": "Biscuits",
+    "garnish": "Garnish",
+    "chocolate_coat": say("dessert.coat_of_chocolate"),
+    "cold_cheese": say("dessert.cheesecake_set_in_the_cold"),
+    "mascarpone": say("dessert.mascarpone_cream"),
+}
 _READY: dict[Kind, str] = {
-    "flaky": "Cold where it says cold.", "puff": "Cold where it says cold.",
-    **dict.fromkeys(("sweet", "crumb", "sponge", "frangipane", "nut"),
-                    "The oven on, the tin lined."),
-}  # fmt: skip
+    "flaky": say("dessert.cold_where_it_says_cold"),
+    "puff": say("dessert.cold_where_it_says_cold"),
+    **dict.fromkeys(
+        ("sweet", "crumb", "sponge", "frangipane", "nut"), say("dessert.the_oven_on_the_tin_lined")
+    ),
+}
 # Piped choux, g raw of a piece. Source: trade values.
-_PIPED = ((21.0, "buns of 4 cm"), (40.0, "buns of 6 cm"), (42.0, "éclairs of 13 cm"),
-          (300.0, "rings of 20 cm"))  # fmt: skip
+_PIPED = (
+    (21.0, say("dessert.buns_of_4_cm")),
+    (40.0, say("dessert.buns_of_6_cm")),
+    (42.0, say("dessert.eclairs_of_13_cm")),
+    (300.0, say("dessert.rings_of_20_cm")),
+)
 
 
 def bench_kind(part_kind: str, mix: Mix, family: Family | None, method: str = "") -> Kind | None:
@@ -52,10 +69,12 @@ _MAKING = ("weigh_cut_butter", "rub_bring_together", "first_rest", "cream_butter
 def bench_steps(kind: Kind, mix: Mix) -> list[Step]:
     """The guide of a part that is made on the bench."""
     first = Step(
-        "ready", "ready", "Everything weighed and within reach",
-        _READY.get(kind, "What it goes on is cold and dry."),
-        "Starting before it is all there.",
-    )  # fmt: skip
+        "ready",
+        "ready",
+        say("dessert.everything_weighed_and_within_reach"),
+        _READY.get(kind, say("dessert.what_it_goes_on_is_cold")),
+        say("dessert.starting_before_it_is_all_there"),
+    )
     work: Kind = "fruit" if kind == "poached_fruit" else kind
     table = [r for r in rows().get(work, []) if kind == "poached_fruit" or r.code not in
              ("poach", "drain")]  # fmt: skip
@@ -72,9 +91,14 @@ def after_choux(mix: Mix) -> list[Step]:
     pieces = ", ".join(f"{made / g:.0f} {word}" for g, word in _PIPED if made >= 0.9 * g)
     codes = ("pipe", "bake", "dry_open_oven", "cool")
     steps = [_step(row) for row in rows()["choux"] if row.code in codes]
-    piped = Step("pipe", "finish", f"Pipe it: {pieces}", *_said_of("pipe"))
-    hole = Step("hole", "finish", "A hole in each, so that the steam leaves",
-                "They keep their height.", "Pierced before it is brown: it falls.")  # fmt: skip
+    piped = Step("pipe", "finish", say("dessert.pipe_it", pieces=pieces), *_said_of("pipe"))
+    hole = Step(
+        "hole",
+        "finish",
+        say("dessert.a_hole_in_each_so_that"),
+        say("dessert.they_keep_their_height"),
+        say("dessert.pierced_before_it_is_brown_it"),
+    )
     bake = next(s for s in steps if s.key == "bake")
     dry, cool = (next(s for s in steps if s.key == k) for k in ("dry_open_oven", "cool"))
     return [piped, bake, hole, dry, cool]
@@ -95,13 +119,19 @@ def _step(row: Row) -> Step:
     sign, avoid = _said_of(f"{row.work}/{row.code}", row.code)
     oven = f", {row.oven_c:.0f} °C" if row.oven_c is not None else ""
     shut = (row.work, row.code) == ("choux", "bake")
-    door = ", the door shut for the first 20 min" if shut else ""
+    door = say("dessert.the_door_shut_for_the_first") if shut else ""
     words = row.words[:1].upper() + row.words[1:]
     return Step(
-        row.code, "finish", f"{words}{oven}{door}", sign, avoid,
+        row.code,
+        "finish",
+        f"{words}{oven}{door}",
+        sign,
+        avoid,
         hold_s=round(60 * row.wait_min) if row.wait_min >= 1 else 0,
-        there="Time is up: the sign decides" if row.oven_c is not None else "Long enough: go on",
-    )  # fmt: skip
+        there=say("dessert.time_is_up_the_sign_decides")
+        if row.oven_c is not None
+        else say("dessert.long_enough_go_on"),
+    )
 
 
 def _enough(kind: Kind, mix: Mix) -> list[Step]:
@@ -110,5 +140,5 @@ def _enough(kind: Kind, mix: Mix) -> list[Step]:
     if not facts.lining_mm or facts.density is None:
         return []
     cm2 = mix.mass_g * (1 - facts.lost) / facts.density / facts.lining_mm * 10
-    title = f"It covers {cm2:.0f} cm² at {facts.lining_mm:g} mm"
-    return [Step("enough", "finish", title, "The dessert's page says what its tin takes.", "")]
+    title = say("dessert.it_covers_cm2_at_mm", cm2=cm2, lining_mm=facts.lining_mm)
+    return [Step("enough", "finish", title, say("dessert.the_desserts_page_says_what_its"), "")]

@@ -14,6 +14,7 @@ from bellcrumb.stove.temper import School
 from bellcrumb.stove.work import Work
 from bellcrumb.stove.works import work, work_kind
 from bellcrumb.texture.families import Family, family, nearest_on_the_stove
+from bellcrumb.words import say
 
 
 @dataclass(frozen=True)
@@ -78,7 +79,7 @@ def guided(
             work=made,
         )  # fmt: skip
     if found is None:
-        raise CraftError("lines", "Nothing here that is cooked on the stove or made on the bench.")
+        raise CraftError("lines", say("dessert.nothing_here_that_is_cooked_on"))
     kin = found if chosen or found.on_the_stove else nearest_on_the_stove(mix) or found
     cream = plan(
         mix, family(kin.key), ring, school=how.school, heat_setting=how.heat_setting,
@@ -88,7 +89,7 @@ def guided(
     minutes = {"heat": (cream.heat_run.reaches_s or 0.0) / 60, "temper": cream.temper_s / 60}
     if cream.cook_run:
         minutes["cook"] = (cream.cook_run.reaches_s or 0.0) / 60
-    reads = f"It reads as {found.name}; on the stove it is made as {kin.name}."
+    reads = say("dessert.it_reads_as_on_the_stove", found=found.name, kin=kin.name)
     return Guided(
         kin.name, cream.steps, cream.checks,
         cream.warnings if kin.key == found.key else [reads, *cream.warnings],

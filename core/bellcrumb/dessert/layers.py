@@ -13,6 +13,7 @@ from bellcrumb.dessert.stand import Room
 from bellcrumb.dessert.works import FACTS, TOPPINGS, Kind, Lies
 from bellcrumb.errors import CraftError
 from bellcrumb.vessels.geometry import Vessel
+from bellcrumb.words import say
 
 _ABOVE = (*TOPPINGS, "stirred", "folded", "butter", "nut", "fruit", "poached_fruit", "choux",
           "biscuit", "puff", "sponge", "garnish", "jam", "ganache", "sauce")  # fmt: skip
@@ -108,10 +109,10 @@ def stack(vessel: Vessel, count: int, parts: Mapping[str, Made], layers: Sequenc
     room left inside it.
     """
     if count < 1:
-        raise CraftError("stand.count", "How many? At least one.")
+        raise CraftError("stand.count", say("dessert.how_many_at_least_one"))
     for n, layer in enumerate(layers):
         if layer.part not in parts:
-            raise CraftError(f"layers[{n}].part", f"There is no part “{layer.part}”.")
+            raise CraftError(f"layers[{n}].part", say("dessert.there_is_no_part", part=layer.part))
     shared = Counter(layer.part for layer in layers if _lies(layer, parts) in ("poured",))
     taken = _taken(vessel, count, parts, layers)
     room, level, dome_mm = Room(vessel), 0.0, 0.0
@@ -198,8 +199,7 @@ def _lay(
         if to <= level:
             raise CraftError(
                 f"layers[{n}].value",
-                f"What lies below stands at {level:.0f} mm already: {value:g} mm below the rim is "
-                "under it.",
+                say("dessert.what_lies_below_stands_at_mm", level=level, value=value),
             )
         ml = room.volume_ml(level, to)
     else:
@@ -209,8 +209,12 @@ def _lay(
     if to > at.rim_mm + 0.5 and lies not in ("dome", "swirls") and part.kind not in _ABOVE:
         spilt = ml - max(0.0, room.volume_ml(level, at.rim_mm))
         warnings.append(
-            f"{part.name} runs over: {spilt * part.density:.0f} g more than goes in, in each. "
-            f"Make {1 / (1 - spilt / ml) if spilt < ml else 2:.1f} times as many, or scale it down."
+            say(
+                "dessert.runs_over_g_more_than_goes",
+                part=part.name,
+                spilt=spilt * part.density,
+                spilt_2=1 / (1 - spilt / ml) if spilt < ml else 2,
+            )
         )
         to, ml = at.rim_mm, ml - spilt
     g = g or ml * part.density
@@ -220,8 +224,12 @@ def _lay(
         and short > 0.02 * g * count
     ):
         warnings.append(
-            f"{part.name} as written gives {part.batch_g:.0f} g; "
-            f"{part.batch_g + short:.0f} g are needed."
+            say(
+                "dessert.as_written_gives_g_g_are",
+                part=part.name,
+                batch_g=part.batch_g,
+                batch_g_2=part.batch_g + short,
+            )
         )
     width = _width(room, level)
     one = Lain(
@@ -242,7 +250,7 @@ def _line(at: Place, n: int, layer: Layer, part: Made, value: float) -> tuple[Ro
         area += room.side_mm2(at.level_mm, at.rim_mm)
     inner = room.lined(thick, walls=walls)
     if inner.area_mm2(at.rim_mm / 2) <= 0 or at.level_mm + thick >= at.rim_mm:
-        raise CraftError(f"layers[{n}].value", "This lining leaves no room inside the vessel.")
+        raise CraftError(f"layers[{n}].value", say("dessert.this_lining_leaves_no_room_inside"))
     raw = area * value * part.density / 1000
     return inner, at.level_mm + thick, Lain(
         part.name, part.kind, "lining", at.level_mm, at.level_mm + thick, thick,
@@ -264,7 +272,7 @@ def _value(layer: Layer, lies: Lies, part: Made, n: int, count: int) -> float:
         return part.gives_g / count
     if not 0 <= value <= most or (not value and lies not in ("poured", "below_rim")):
         raise CraftError(
-            f"layers[{n}].value", f"{value:g} makes no layer: more than 0, to {most:g}."
+            f"layers[{n}].value", say("dessert.makes_no_layer_more_than_0", value=value, most=most)
         )
     return value
 

@@ -11,6 +11,7 @@ from typing import Literal
 from bellcrumb.dessert.layers import Lain, Made
 from bellcrumb.dessert.tables import Meeting, Row, Schools, meeting, rows
 from bellcrumb.dessert.works import FACTS, Kind
+from bellcrumb.words import say
 
 AT_ONCE_MIN = 10.0  # "go on at once": the longest pause that is none
 _KEEPS_LAID_H = 12.0  # what no row speaks of, once it is laid; our estimate
@@ -72,10 +73,10 @@ class Timed:
 
 Cooked = Literal["boil", "nappe", "grain", "setter", "cream"]
 _COOKED_WORDS: dict[Cooked, str] = {
-    "nappe": "cook gently until it coats the spoon",
-    "grain": "let the grain swell at a simmer, stirring",
-    "setter": "boil until the setter is dissolved",
-    "cream": "boil cream and sugar three minutes",
+    "nappe": say("dessert.cook_gently_until_it_coats_the"),
+    "grain": say("dessert.let_the_grain_swell_at_a"),
+    "setter": say("dessert.boil_until_the_setter_is_dissolved"),
+    "cream": say("dessert.boil_cream_and_sugar_three_minutes"),
 }
 
 
@@ -132,7 +133,7 @@ def _words(row: Row, making: Making) -> str:
     if row.code == "cook_boil_hold":
         return _COOKED_WORDS.get(making.cooked, row.words)
     if row.code == "strain_film_spread" and not making.sieved:
-        return "film, spread shallow"
+        return say("dessert.film_spread_shallow")
     return row.words
 
 
@@ -229,7 +230,9 @@ class _Thread:
 
     def _following(self, name: str) -> Gap:
         key, keeps_h = self.last[name]
-        return Gap(key, 0.0, max(60 * keeps_h, AT_ONCE_MIN), "keeps that long, or goes on at once")
+        return Gap(
+            key, 0.0, max(60 * keeps_h, AT_ONCE_MIN), say("dessert.keeps_that_long_or_goes_on")
+        )
 
     def lay(
         self, place: int, layer: Lain, making: Making, lain: Sequence[Lain], count: int,
@@ -243,9 +246,23 @@ class _Thread:
         table = rows().get(work, [])
         row = next((r for r in table if r.stage == "lay"), None)
         row = row or Row(
-            work, "lay_on", "lay", "lay it on", 2, 0, 0.5, 0, 0, 0, ("bench",), (), None, False,
-            _KEEPS_LAID_H, "our estimate",
-        )  # fmt: skip
+            work,
+            "lay_on",
+            "lay",
+            say("dessert.lay_it_on"),
+            2,
+            0,
+            0.5,
+            0,
+            0,
+            0,
+            ("bench",),
+            (),
+            None,
+            False,
+            _KEEPS_LAID_H,
+            say("dessert.our_estimate"),
+        )
         key = self.add(layer.part, row, making, count, after)
         self.laid.append(key)
         self.met.append(met)
@@ -302,13 +319,23 @@ class _Thread:
         hands_own, wait_own = self.own.get("set_cold", (None, None))
         self.steps.append(
             BuildStep(
-                "set_cold", "", "set_cold", "chill until it is set",
-                1.0 if hands_own is None else hands_own, 240.0 if wait_own is None else wait_own,
-                180, 480, (), False, None, "trade practice; our estimate",
-                (Gap(key, least, most, "cools on the bench first"),), holds=("cold",),
+                "set_cold",
+                "",
+                "set_cold",
+                say("dessert.chill_until_it_is_set"),
+                1.0 if hands_own is None else hands_own,
+                240.0 if wait_own is None else wait_own,
+                180,
+                480,
+                (),
+                False,
+                None,
+                say("dessert.trade_practice_our_estimate"),
+                (Gap(key, least, most, say("dessert.cools_on_the_bench_first")),),
+                holds=("cold",),
                 own=hands_own is not None or wait_own is not None,
             )
-        )  # fmt: skip
+        )
         self.built = ("set_cold", 24.0)
 
     def finish(self, count: int) -> None:
@@ -318,26 +345,48 @@ class _Thread:
         if self.hot:
             self._set_cold()
         key, keeps_h = self.built
-        after = [Gap(key, 0.0, max(60 * keeps_h, AT_ONCE_MIN), "keeps that long once built")]
+        after = [
+            Gap(key, 0.0, max(60 * keeps_h, AT_ONCE_MIN), say("dessert.keeps_that_long_once_built"))
+        ]
         after += [gap for gap in self.until if gap.key != key]
         if self.until and self.until[-1].key == key:
             after[0] = self.until[-1]
         self.steps.append(
             BuildStep(
-                "plate", "", "plate", "trim, cut, plate", 1 + 2.0 * count, 0, 0, 0, ("bench",),
-                False, None, "our estimate", tuple(after),
+                "plate",
+                "",
+                "plate",
+                say("dessert.trim_cut_plate"),
+                1 + 2.0 * count,
+                0,
+                0,
+                0,
+                ("bench",),
+                False,
+                None,
+                say("dessert.our_estimate"),
+                tuple(after),
                 spoils=any(step.spoils for step in self.steps),
             )
-        )  # fmt: skip
+        )
 
 
 def _mind(lower: str, upper: str, found: Meeting) -> str:
     limits = []
     if found.lower_max_c is not None:
-        limits.append(f"{lower} at {found.lower_max_c:.0f} °C or under")
+        limits.append(say("dessert.at_c_or_under", lower=lower, lower_max_c=found.lower_max_c))
     if found.upper_min_c is not None and found.upper_max_c is not None:
-        limits.append(f"{upper} at {found.upper_min_c:.0f} to {found.upper_max_c:.0f} °C")
-    said = f"{upper} on {lower}: " + " and ".join(limits or ["as they are"])
+        limits.append(
+            say(
+                "dessert.at_to_c",
+                upper=upper,
+                upper_min_c=found.upper_min_c,
+                upper_max_c=found.upper_max_c,
+            )
+        )
+    said = say("dessert.on", upper=upper, lower=lower) + " and ".join(
+        limits or [say("dessert.as_they_are")]
+    )
     if found.most_h:
-        said += f"; at its best for {found.most_h:g} h, then {found.too_late}"
+        said += say("dessert.at_its_best_for_h_then", most_h=found.most_h, too_late=found.too_late)
     return said + "."

@@ -11,6 +11,7 @@ from typing import Literal
 
 from bellcrumb.dessert.steps import BuildStep
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 
 Ahead = Literal["two_days", "day_before", "hours", "at_last"]
 # How far ahead a step may be done, by the earliest it may begin: minutes before the plate.
@@ -54,7 +55,7 @@ def ordered(steps: Sequence[BuildStep]) -> list[BuildStep]:
         ready = [s for s in steps if s.key not in done and all(g.key in done for g in s.after)]
         if not ready:
             left = ", ".join(k for k in by_key if k not in done)
-            raise CraftError("layers", f"These wait for each other in a circle: {left}.")
+            raise CraftError("layers", say("dessert.these_wait_for_each_other_in", left=left))
         done |= {step.key: step for step in ready}
     return list(done.values())
 
@@ -77,8 +78,13 @@ def thread(steps: Sequence[BuildStep]) -> Thread:
             latest_end[gap.key] = min(latest_end[gap.key], begins - gap.at_least_min)
     earliest_end = _earliest_ends(order, whole)
     clashes = [
-        f"{step.words} ({step.part or 'the whole'}): must wait {gap.at_least_min:.0f} min and may "
-        f"wait {gap.at_most_min:.0f}."
+        say(
+            "dessert.must_wait_min_and_may_wait",
+            step=step.words,
+            part=step.part or say("dessert.the_whole"),
+            at_least_min=gap.at_least_min,
+            at_most_min=gap.at_most_min,
+        )
         for step in order
         for gap in step.after
         if gap.at_most_min is not None and gap.at_least_min > gap.at_most_min

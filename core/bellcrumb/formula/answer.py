@@ -14,6 +14,7 @@ from bellcrumb.texture.families import WHITES, Family, Standing, family, is_juic
 from bellcrumb.texture.how_set import beating_matters, how_set, is_whipped_cream
 from bellcrumb.texture.no_custard import Other, other_than_custard
 from bellcrumb.texture.set_index import MODEL_SPREAD, WHIPPED, SetStrength, Style, set_strength
+from bellcrumb.words import say
 
 
 @dataclass(frozen=True)
@@ -203,19 +204,14 @@ def answer(
     spread = math.hypot(spread, doubt, _chance_spread(mix, style))
     strength = set_strength(mix, style, spread)
     if parted:
-        warnings.append(
-            "Whites stand beside yolks and are counted as they are: whipped and folded in, say so "
-            "in their line and it sets lighter."
-        )
+        warnings.append(say("formula.whites_stand_beside_yolks_and_are"))
     worked = None
     if beaten is None and beating_matters(mix, style):
         worked = set_strength(mix, replace(style, beaten=True), spread)
     stop = endpoint(mix, fam, altitude_m)
     egg = coagulation(mix, fam)
     if outside:
-        warnings.append(
-            f"Outside what we know of {fam.name.lower()}: the set is shown twice as unsure."
-        )
+        warnings.append(say("formula.outside_what_we_know_of_the", fam=fam.name.lower()))
     case = Case(mix, tuple(x for x in lines if x), fam, style, stop, _pourable_g(mix))
     found = cautions(case, chosen=family_key is not None)
     warnings += [c.text for c in found]
@@ -264,14 +260,14 @@ def _too_little_liquid(mix: Mix, fam: Family | None) -> str:
     pourable = family("anglaise").liquid_g(mix)
     if fam is None and pourable:
         share = 100 * pourable / mix.mass_g
-        return f"Only {share:.1f} % of this is liquid: no custard is. Check the amounts."
-    basis = fam.liquid_basis if fam else "milk, cream or another liquid"
-    return f"No liquid yet: add {basis} and the ratios can be worked out."
+        return say("formula.only_of_this_is_liquid_no", share=share)
+    basis = fam.liquid_basis if fam else say("formula.milk_cream_or_another_liquid")
+    return say("formula.no_liquid_yet_add_and_the", basis=basis)
 
 
 def _line_warnings(lines: list[Line | None]) -> list[str]:
     left_out = [f"“{line.text.strip()}”" for line in lines if line and not line.counted]
-    return [f"Not counted: {', '.join(left_out)}."] if left_out else []
+    return [say("formula.not_counted", left_out=", ".join(left_out))] if left_out else []
 
 
 def _ratios(mix: Mix, liquid_g: float) -> Ratios:
@@ -288,54 +284,69 @@ def _ratios(mix: Mix, liquid_g: float) -> Ratios:
 def _how(style: Style) -> str:
     """How the egg and the starch were taken to set, in words."""
     if style.still >= 1:
-        return "set still in the oven"
+        return say("formula.set_still_in_the_oven")
     if style.still > 0:
-        return f"with {100 * style.still:.0f} % of a chance that it is baked, not stirred"
-    return "beaten after it set" if style.beaten else "cooked on the stove and left to set"
+        return say("formula.with_of_a_chance_that_it", still=100 * style.still)
+    return (
+        say("formula.beaten_after_it_set")
+        if style.beaten
+        else say("formula.cooked_on_the_stove_and_left")
+    )
 
 
 def _reasons(a: Answer, grade: EggGrade) -> dict[str, Reason]:
     assert a.family and a.set and a.endpoint
     found = {
         "set": Reason(
-            f"S = {a.set.index:.2f}, between {a.set.low:.2f} and {a.set.high:.2f}, "
-            f"{_how(a.style)}.",
-            "S adds starch, egg, milk protein, gelatine and crystal fat per 100 g of mix; sugar "
-            "softens, beating and stirring weaken. Cuts: 1.25, 2.65, 4.10, 4.90, 7.05.",
-            "Set index calibrated on 31 family centres and 11 anchors (docs/science.md)",
-            "±0.6 S inside the family's windows, twice that outside, more with measured cups",
+            say(
+                "formula.s_between_and",
+                index=a.set.index,
+                low=a.set.low,
+                high=a.set.high,
+                style=_how(a.style),
+            ),
+            say("formula.s_adds_starch_egg_milk_protein"),
+            say("formula.set_index_calibrated_on_31_family"),
+            say("formula.0_6_s_inside_the_familys"),
         ),
         "cook": Reason(
             a.endpoint.why,
-            "20 g of corn starch (38 g flour) per 1000 g liquid protects egg at the boil",
-            "McGee; craft practice",
+            say("formula.20_g_of_corn_starch_38"),
+            say("formula.mcgee_craft_practice"),
             "high",
         ),
         "whites": Reason(
-            f"{a.mix.grams_of_key('egg_yolk') / grade.yolk_g:.1f} yolks come from as many "
-            f"{grade.label} eggs, each with {grade.white_g:g} g of white.",
-            "whites left = eggs cracked × white per egg - whites used",
+            say(
+                "formula.yolks_come_from_as_many_eggs",
+                grams_of_key=a.mix.grams_of_key("egg_yolk") / grade.yolk_g,
+                grade=grade.label,
+                white_g=grade.white_g,
+            ),
+            say("formula.whites_left_eggs_cracked_white_per"),
             grade.source,
-            f"±{100 * grade.spread:.0f} % within the grade",
+            say("formula.within_the_grade", spread=100 * grade.spread),
         ),
     }
     if a.coagulation:
         found["coagulation"] = Reason(
-            f"Thickens from {a.coagulation.onset_c:.0f} °C, best near "
-            f"{a.coagulation.ideal_c:.0f} °C.",
-            "77 + 3 ln(12.5/P) + 0.15 sugar - 2 (6.6 - pH) - 6 Y - 3 C, P egg protein and sugar in "
-            "% of water plus sugar, Y the yolk's share, C protein of curd that has its fat around "
-            "it in % of all; stirred creams are taken 4.5 K further, and each is held to its "
-            "family's window; a bake with raw starch waits up to 10 K for it, a pie that acid sets "
-            "is only warmed",
-            "Fitted to the baked families; windows from McGee and craft",
+            say(
+                "formula.thickens_from_c_best_near_c",
+                onset_c=a.coagulation.onset_c,
+                ideal_c=a.coagulation.ideal_c,
+            ),
+            say("formula.77_3_ln_12_5_p"),
+            say("formula.fitted_to_the_baked_families_windows"),
             "±3 K",
         )
     if a.ratios:
         found["ratios"] = Reason(
-            f"{a.liquid_g:.0f} g counts as liquid ({a.family.liquid_basis}).",
-            "grams × 1000 / grams of liquid; starch also as corn starch that thickens as much",
-            "Composition table; corn equivalents from craft practice",
-            "as sure as the line amounts",
+            say(
+                "formula.g_counts_as_liquid",
+                liquid_g=a.liquid_g,
+                liquid_basis=a.family.liquid_basis,
+            ),
+            say("formula.grams_1000_grams_of_liquid_starch"),
+            say("formula.composition_table_corn_equivalents_from_craft"),
+            say("formula.as_sure_as_the_line_amounts"),
         )
     return found

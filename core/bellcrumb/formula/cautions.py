@@ -13,6 +13,7 @@ from bellcrumb.mix.lines import Line
 from bellcrumb.texture.endpoint import Endpoint
 from bellcrumb.texture.families import Family
 from bellcrumb.texture.set_index import SETTER_S, Style
+from bellcrumb.words import say
 
 
 @dataclass(frozen=True)
@@ -86,11 +87,15 @@ def _enzyme(c: Case) -> Iterator[Caution]:
         key = line.ingredient.key if line.ingredient else ""
         if key in _CUTS_PROTEIN and protein and not _COOKED.search(line.text.lower()):
             word = _CUTS_PROTEIN[key]
-            what = "gelatine" if c.gelatine_g > 0.5 else "egg and milk protein"
+            what = (
+                say("formula.gelatine")
+                if c.gelatine_g > 0.5
+                else say("formula.egg_and_milk_protein")
+            )
             yield Caution(
                 "enzyme",
-                f"Raw {word} cuts {what}: it never sets, or turns bitter and thin.",
-                f"Boil the {word} first, or take it tinned.",
+                say("formula.raw_cuts_it_never_sets_or", word=word, what=what),
+                say("formula.boil_the_first_or_take_it", word=word),
             )
 
 
@@ -115,8 +120,8 @@ def _clots(c: Case) -> Iterator[Caution]:
         if share > 0.05:
             yield Caution(
                 "acid_in_milk",
-                f"{100 * share:.0f} % of juice clots milk as it warms.",
-                "Cream bears it; or cook the milk with starch and beat the juice in at the end.",
+                say("formula.of_juice_clots_milk_as_it", share=100 * share),
+                say("formula.cream_bears_it_or_cook_the"),
             )
 
 
@@ -129,16 +134,14 @@ def _condensed(c: Case) -> Iterator[Caution]:
     if ratio < 0.2:
         yield Caution(
             "too_little_juice",
-            f"{c.acid_g:.0f} g of juice for {condensed:.0f} g of condensed milk is too little: "
-            "the protein does not clot and it stays runny and too sweet.",
-            f"It wants {0.25 * condensed:.0f} to {0.4 * condensed:.0f} g.",
+            say("formula.g_of_juice_for_g_of", acid_g=c.acid_g, condensed=condensed),
+            say("formula.it_wants_to_g", condensed=0.25 * condensed, condensed_2=0.4 * condensed),
         )
     elif ratio > 0.48:
         yield Caution(
             "too_much_juice",
-            f"{c.acid_g:.0f} g of juice for {condensed:.0f} g of condensed milk is too much: "
-            "it thins what it clots.",
-            f"It wants {0.25 * condensed:.0f} to {0.4 * condensed:.0f} g.",
+            say("formula.g_of_juice_for_g_of_2", acid_g=c.acid_g, condensed=condensed),
+            say("formula.it_wants_to_g", condensed=0.25 * condensed, condensed_2=0.4 * condensed),
         )
 
 
@@ -156,9 +159,8 @@ def _plain_water(c: Case) -> Iterator[Caution]:
     ):
         yield Caution(
             "no_salts",
-            "Eggs in plain water hardly set: milk brings the salts that draw their protein "
-            "together.",
-            "Take milk for the water, or a pinch of salt and some juice at the least.",
+            say("formula.eggs_in_plain_water_hardly_set"),
+            say("formula.take_milk_for_the_water_or"),
         )
 
 
@@ -172,13 +174,13 @@ _MOST = (
     ("spice", ("pumpkin_spice", "allspice", "ginger_ground", "cardamom"), 1.8),
     ("saffron", ("saffron",), 0.1),
     ("tonka", ("tonka",), 0.4),
-    ("bitter almond", ("almond_extract",), 1.5),
-    ("coffee powder", ("coffee_instant",), 4.0),
+    (say("formula.bitter_almond"), ("almond_extract",), 1.5),
+    (say("formula.coffee_powder"), ("coffee_instant",), 4.0),
 )
 # What a honeycomb or a syrup may hold more of, but no custard.
 _MOST_IN_CUSTARD = (
-    ("baking soda", ("baking_soda",), 0.6),
-    ("baking powder", ("baking_powder",), 3.0),
+    (say("formula.baking_soda"), ("baking_soda",), 0.6),
+    (say("formula.baking_powder"), ("baking_powder",), 3.0),
     ("spirits", ("rum", "whisky", "kirsch"), 15.0),
 )
 
@@ -189,15 +191,20 @@ def _overdone(c: Case) -> Iterator[Caution]:
         if c.pct(grams) > most:
             yield Caution(
                 "too_much_flavour",
-                f"{grams:.0f} g of {word} in {c.mix.mass_g:.0f} g is beyond any use "
-                f"(at most about {most * c.mix.mass_g / 100:.1f} g).",
-                "A slip of the amount or of the unit?",
+                say(
+                    "formula.g_of_in_g_is_beyond",
+                    grams=grams,
+                    word=word,
+                    mass_g=c.mix.mass_g,
+                    most=most * c.mix.mass_g / 100,
+                ),
+                say("formula.a_slip_of_the_amount_or"),
             )
     if c.pct(c.gelatine_g) > 2.2:
         yield Caution(
             "too_much_setter",
-            f"{c.pct(c.gelatine_g):.1f} % of setter as gelatine makes rubber.",
-            "0.6 to 1.2 % stands unmoulded.",
+            say("formula.of_setter_as_gelatine_makes_rubber", gelatine_g=c.pct(c.gelatine_g)),
+            say("formula.0_6_to_1_2_stands"),
         )
 
 
@@ -217,29 +224,28 @@ def _tenfold(c: Case) -> Iterator[Caution]:
     if liquid and poured and c.starch_per_1000 > 250:
         yield Caution(
             "ten_times_starch",
-            f"{c.mix.starch_g:.0f} g of starch in {liquid:.0f} g of liquid is a dough.",
-            f"Ten times too much? {c.mix.starch_g / 10:.0f} g would be usual.",
+            say("formula.g_of_starch_in_g_of", starch_g=c.mix.starch_g, liquid=liquid),
+            say("formula.ten_times_too_much_g_would", starch_g=c.mix.starch_g / 10),
         )
     elif liquid and poured and starch > (240 if _batter(c) else 125) * (liquid + eggs) / 1000:
         yield Caution(
             "pasty",
-            f"{c.starch_per_1000:.0f} g of starch (as corn) per 1000 g of liquid: more than any of "
-            "these creams carry, it will be pasty.",
-            "70 to 100 g makes the firmest that still eat well.",
+            say("formula.g_of_starch_as_corn_per", starch_per_1000=c.starch_per_1000),
+            say("formula.70_to_100_g_makes_the"),
         )
     held = starch > 0.012 * c.mix.mass_g or c.gelatine_g > 1 or c.mix.grams_of("fresh_cheese")
     if 0 < 1000 * c.egg_g < 30 * liquid and not held and not c.mix.grams_of("chocolate"):
         yield Caution(
             "ten_times_less_egg",
-            f"{c.egg_g:.0f} g of egg in {liquid:.0f} g of liquid sets nothing.",
-            f"A piece or a nought left out? {10 * c.egg_g:.0f} g would be usual.",
+            say("formula.g_of_egg_in_g_of", egg_g=c.egg_g, liquid=liquid),
+            say("formula.a_piece_or_a_nought_left", egg_g=10 * c.egg_g),
         )
     sugar = c.pct(c.mix.parts_g["sugars"])
     if sugar > 55:
         yield Caution(
             "ten_times_sugar",
-            f"{sugar:.0f} % sugar: a syrup, no custard. It will not set.",
-            "Look at the sugar line again.",
+            say("formula.sugar_a_syrup_no_custard_it", sugar=sugar),
+            say("formula.look_at_the_sugar_line_again"),
         )
 
 
@@ -249,9 +255,8 @@ def _cocoa(c: Case) -> Iterator[Caution]:
     if dry > most:
         yield Caution(
             "cocoa_dry",
-            f"{dry:.1f} % of dry cocoa solids: chewy and dusty instead of tender "
-            f"(up to {most:g} % stays tender).",
-            "Less cocoa, or a chocolate of 55 % for a darker one.",
+            say("formula.of_dry_cocoa_solids_chewy_and", dry=dry, most=most),
+            say("formula.less_cocoa_or_a_chocolate_of"),
         )
 
 
@@ -262,8 +267,8 @@ def _foam(c: Case) -> Iterator[Caution]:
     if fat < 29.5:
         yield Caution(
             "cream_too_lean",
-            f"Cream of {fat:.0f} % fat does not whip: under 30 % the bubbles find no walls.",
-            "Take 35 % and more, cold.",
+            say("formula.cream_of_fat_does_not_whip", fat=fat),
+            say("formula.take_35_and_more_cold"),
         )
 
 
@@ -279,8 +284,8 @@ def _enzyme_of_yolk(c: Case) -> Iterator[Caution]:
     ):
         yield Caution(
             "yolk_thins_starch",
-            "Starch with yolk that stays below 85 °C thins overnight: the yolk's enzyme lives.",
-            "From 20 g of corn starch per 1000 g it can be boiled and held; or leave starch out.",
+            say("formula.starch_with_yolk_that_stays_below"),
+            say("formula.from_20_g_of_corn_starch"),
         )
 
 
@@ -307,9 +312,12 @@ def _nothing_sets(c: Case) -> Iterator[Caution]:
     if not held:
         yield Caution(
             "nothing_sets",
-            f"Nothing in it sets{' in the oven' if baked else ''}: no egg, no starch"
-            f"{'' if baked else ', no gelatine'}.",
-            "Add eggs, or set it with gelatine in the cold.",
+            say(
+                "formula.nothing_in_it_sets_no_egg",
+                baked=say("formula.in_the_oven") if baked else "",
+                baked_2="" if baked else say("formula.no_gelatine"),
+            ),
+            say("formula.add_eggs_or_set_it_with"),
         )
 
 
@@ -320,8 +328,8 @@ def _freezes(c: Case) -> Iterator[Caution]:
     if c.family and sugar < 13:
         yield Caution(
             "hard_as_ice",
-            f"{sugar:.0f} % sugar in all: frozen, it is hard as stone.",
-            "16 to 22 % keeps it soft enough to scoop.",
+            say("formula.sugar_in_all_frozen_it_is", sugar=sugar),
+            say("formula.16_to_22_keeps_it_soft"),
         )
 
 
@@ -336,9 +344,8 @@ def _raw_egg(c: Case) -> Iterator[Caution]:
     if shell and (folded or cold) and (cold or c.style.still < 0.5):
         yield Caution(
             "raw_egg",
-            "The egg in it stays raw unless it is baked.",
-            "Take pasteurised egg, or warm it over water to 71 °C. Raw it is not for the very "
-            "young, old, pregnant or ill.",
+            say("formula.the_egg_in_it_stays_raw"),
+            say("formula.take_pasteurised_egg_or_warm_it"),
         )
 
 
@@ -356,9 +363,8 @@ def _raw_milk(c: Case) -> Iterator[Caution]:
     if raw and not cooked:
         yield Caution(
             "raw_milk",
-            "Raw milk may carry listeria, which lives on in the cold.",
-            f"Heat it to {_KILLS_LISTERIA_C:.0f} °C for 15 s first; else it is not for the "
-            "pregnant, the very young, old or ill.",
+            say("formula.raw_milk_may_carry_listeria_which"),
+            say("formula.heat_it_to_c_for_15", kills_listeria_c=_KILLS_LISTERIA_C),
         )
 
 

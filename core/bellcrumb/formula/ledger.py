@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from bellcrumb.mix.composition import Mix
 from bellcrumb.pantry.eggs import EggGrade
+from bellcrumb.words import say
 
 # Days at 5 degC in a closed jar. Source: craft; yolk under a film of water. Local code first.
 YOLK_KEEPS_DAYS, WHITE_KEEPS_DAYS = 2, 4
@@ -72,29 +73,35 @@ def _says(
 ) -> list[str]:
     says: list[str] = []
     if saved > 0:
-        says.append(
-            f"Opened together they take {saved} {'egg' if saved == 1 else 'eggs'} fewer than one "
-            "formula at a time."
-        )
+        says.append(say("formula.opened_together_they_take_eggs_fewer", saved=saved))
     short = yolk / grade.yolk_g - white / grade.white_g
     if white and short < -0.5:
         says.append(
-            f"The whites ask for {-short:.1f} eggs more than the yolks do: a jar of kept or "
-            f"pasteurised white ({-short * grade.white_g:.0f} g) saves opening them."
+            say(
+                "formula.the_whites_ask_for_eggs_more", short=-short, short_2=-short * grade.white_g
+            )
         )
     if white_left > _LITTLE_G:
         says.append(
-            f"{white_left:.0f} g of white ({white_left / grade.white_g:.1f}) over. Enough for an "
-            f"Italian meringue with {2 * white_left:.0f} g of sugar, or whipped into "
-            f"{white_left / 165:.1f} kg of ricotta for the whipped-white cheesecake. Keeps "
-            f"{WHITE_KEEPS_DAYS} days covered in the cold, or freezes plain."
+            say(
+                "formula.g_of_white_over_enough_for",
+                white_left=white_left,
+                white_left_2=white_left / grade.white_g,
+                white_left_3=2 * white_left,
+                white_left_4=white_left / 165,
+                white_keeps_days=WHITE_KEEPS_DAYS,
+            )
         )
     if yolk_left > _LITTLE_G:
         says.append(
-            f"{yolk_left:.0f} g of yolk ({yolk_left / grade.yolk_g:.1f}) over. Enough for an "
-            f"anglaise on {yolk_left / 0.2:.0f} g of milk and cream. Keeps {YOLK_KEEPS_DAYS} days "
-            "under a film of water in the cold, or freezes with a tenth of sugar."
+            say(
+                "formula.g_of_yolk_over_enough_for",
+                yolk_left=yolk_left,
+                yolk_left_2=yolk_left / grade.yolk_g,
+                yolk_left_3=yolk_left / 0.2,
+                yolk_keeps_days=YOLK_KEEPS_DAYS,
+            )
         )
     if (yolk or white) and not (white_left > _LITTLE_G or yolk_left > _LITTLE_G):
-        says.append("Nothing is left over.")
+        says.append(say("formula.nothing_is_left_over"))
     return says

@@ -17,6 +17,7 @@ from bellcrumb.quantities.amount import Amount, plain_text, read_amount
 from bellcrumb.quantities.show import GLYPHS
 from bellcrumb.quantities.units import Measures
 from bellcrumb.quantities.units import unit as measure
+from bellcrumb.words import say
 
 FINE = 0.02
 # Fractions a measure comes in: cups have thirds, tablespoons halves, teaspoons quarters.
@@ -77,7 +78,9 @@ def scale_text(
 ) -> str:
     """A whole formula scaled. Raises CraftError for a factor no kitchen means."""
     if not SMALLEST <= factor <= LARGEST or not math.isfinite(factor):
-        raise CraftError("factor", f"From {SMALLEST:g} to {LARGEST:g} times, please.")
+        raise CraftError(
+            "factor", say("formula.from_to_times_please", smallest=SMALLEST, largest=LARGEST)
+        )
     rows = text.split("\n")
     return "\n".join(
         scale_line(row, line, factor, measures) for row, line in zip(rows, lines, strict=True)

@@ -26,6 +26,7 @@ from bellcrumb.texture.set_index import (
     split_foam,
     strength,
 )
+from bellcrumb.words import say
 from bellcrumb.work import checkpoint
 
 # How dear a change of each kind of ingredient is; what is not here is left alone.
@@ -40,13 +41,13 @@ _INSIDE = 0.35  # how far inside its class the set is aimed, in S; less in narro
 
 # Swaps a kitchen asks for: (from, to, in words).
 COMMON_SWAPS: tuple[tuple[str, str, str], ...] = (
-    ("flour_plain", "corn_starch", "corn starch for flour"),
-    ("corn_starch", "flour_plain", "flour for corn starch"),
-    ("corn_starch", "potato_starch", "potato starch for corn starch"),
-    ("milk_whole", "evaporated_milk", "evaporated milk for milk"),
-    ("choc_dark_70", "choc_dark_55", "55 % for 70 % chocolate"),
-    ("choc_dark_55", "choc_dark_70", "70 % for 55 % chocolate"),
-    ("cream_35", "cream_double", "double cream for 35 % cream"),
+    ("flour_plain", "corn_starch", say("formula.corn_starch_for_flour")),
+    ("corn_starch", "flour_plain", say("formula.flour_for_corn_starch")),
+    ("corn_starch", "potato_starch", say("formula.potato_starch_for_corn_starch")),
+    ("milk_whole", "evaporated_milk", say("formula.evaporated_milk_for_milk")),
+    ("choc_dark_70", "choc_dark_55", say("formula.55_for_70_chocolate")),
+    ("choc_dark_55", "choc_dark_70", say("formula.70_for_55_chocolate")),
+    ("cream_35", "cream_double", say("formula.double_cream_for_35_cream")),
 )
 
 
@@ -93,7 +94,7 @@ def solve(
     Raises CraftError for an empty mix or an unknown ingredient.
     """
     if mix.mass_g <= 0:
-        raise CraftError("lines", "There is nothing to bend yet.")
+        raise CraftError("lines", say("formula.there_is_nothing_to_bend_yet"))
     before = set_strength(mix, style_of(mix))
     out = Solution(list(mix.portions), ["" for _ in mix.portions])
     for old, new in wishes.swaps:
@@ -113,7 +114,7 @@ def solve(
         low, high = low - wishes.shift, high - wishes.shift
     _fit_set(out, mix, family, style_of, wishes, (low, high), pantry, no_starch=no_starch)
     if wishes.less_eggy and not mix.grams_of("egg"):
-        out.unmet.append("There is no egg in it to take away.")
+        out.unmet.append(say("formula.there_is_no_egg_in_it"))
     return out
 
 
@@ -126,8 +127,10 @@ def _aim(
     number = CLASSES.index(wished)
     if beaten and number > 3:
         out.unmet.append(
-            f"A beaten cream never {'slices' if number == 4 else 'stands'}: judge it as one that "
-            "sets undisturbed (cream pie), or leave it at pipe."
+            say(
+                "formula.a_beaten_cream_never_judge_it",
+                number=say("formula.slices") if number == 4 else say("formula.stands"),
+            )
         )
         number = 3
     edges = (0.0, *cuts, cuts[-1] + 1.6)
@@ -141,7 +144,7 @@ def _find(pantry: Pantry, name: str) -> Ingredient:
     except KeyError:
         match = pantry.find(name)
     if match is None:
-        raise CraftError("wishes", f"“{name}” is not in the pantry.")
+        raise CraftError("wishes", say("formula.is_not_in_the_pantry", name=name))
     return match.ingredient
 
 
@@ -165,14 +168,17 @@ def _swap(out: Solution, old: str, new: str, pantry: Pantry) -> None:
         hit = True
         grams = p.grams * _role(gone) / _role(come)
         out.portions[n] = Portion(come, grams)
-        out.why[n] = f"{_short(come)} for {_short(gone)}, as much as does the same"
+        out.why[n] = say("formula.for_as_much_as_does_the", come=_short(come), gone=_short(gone))
         if gone.category == "milk" and grams < p.grams:
             _add(
-                out, pantry.key("water"), p.grams - grams, "water back for the milk that is denser"
+                out,
+                pantry.key("water"),
+                p.grams - grams,
+                say("formula.water_back_for_the_milk_that"),
             )
         _level_sugar(out, p.grams * gone.sugars_pct / 100 - grams * come.sugars_pct / 100)
     if not hit:
-        out.unmet.append(f"There is no {_short(gone)} in it to swap.")
+        out.unmet.append(say("formula.there_is_no_in_it_to", gone=_short(gone)))
 
 
 def _level_sugar(out: Solution, missing_g: float) -> None:
@@ -180,7 +186,7 @@ def _level_sugar(out: Solution, missing_g: float) -> None:
     for n, p in enumerate(out.portions):
         if p.ingredient.category == "sugar" and abs(missing_g) > 1:
             out.portions[n] = Portion(p.ingredient, max(0.0, p.grams + missing_g))
-            out.why[n] = "sugar levelled for the swap"
+            out.why[n] = say("formula.sugar_levelled_for_the_swap")
             return
 
 
@@ -201,10 +207,13 @@ def _without_gluten(out: Solution, pantry: Pantry) -> None:
             continue
         if p.ingredient.corn_equivalent:
             out.portions[n] = Portion(corn, p.grams * p.ingredient.corn_equivalent)
-            out.why[n] = "corn starch has no gluten and thickens as much"
+            out.why[n] = say("formula.corn_starch_has_no_gluten_and")
         else:
             out.unmet.append(
-                f"{_short(p.ingredient).capitalize()} has gluten and no stand-in here."
+                say(
+                    "formula.has_gluten_and_no_stand_in",
+                    ingredient=_short(p.ingredient).capitalize(),
+                )
             )
 
 
@@ -216,13 +225,13 @@ def _whole_eggs(out: Solution, pantry: Pantry) -> None:
             yolk, egg = factors_of(p.ingredient), factors_of(whole)
             pull = (0.36 * yolk[2] + yolk[3]) / (0.36 * egg[2] + egg[3])
             out.portions[n] = Portion(whole, p.grams * float(pull))
-            out.why[n] = "whole egg that sets as much as the yolk did"
+            out.why[n] = say("formula.whole_egg_that_sets_as_much")
 
 
 def _put_point(out: Solution, liquid_g: float, wishes: Wishes, pantry: Pantry) -> None:
     """Set starch and egg to the ratios given; every line of a kind moves alike."""
     if liquid_g <= 0:
-        raise CraftError("lines", "There is no liquid to measure starch and egg by.")
+        raise CraftError("lines", say("formula.there_is_no_liquid_to_measure"))
     for wished, category, added, weight in (
         (wishes.starch_g, "starch", "corn_starch", lambda i: i.corn_equivalent),
         (wishes.egg_g, "egg", "egg_yolk", lambda i: 1.0),
@@ -234,19 +243,19 @@ def _put_point(out: Solution, liquid_g: float, wishes: Wishes, pantry: Pantry) -
         want = wished * liquid_g / 1000
         if have <= 0:
             if want > 0:
-                _add(out, pantry.key(added), want, "by hand on the map")
+                _add(out, pantry.key(added), want, say("formula.by_hand_on_the_map"))
             continue
         for n in mine:
             p = out.portions[n]
             out.portions[n] = replace(p, grams=p.grams * want / have)
-            out.why[n] = "by hand on the map"
+            out.why[n] = say("formula.by_hand_on_the_map")
 
 
 def _drop_starch(out: Solution) -> None:
     for n, p in enumerate(out.portions):
         if p.ingredient.corn_equivalent:
             out.portions[n] = Portion(p.ingredient, 0.0)
-            out.why[n] = "no starch wished"
+            out.why[n] = say("formula.no_starch_wished")
 
 
 def _fit_set(
@@ -264,7 +273,9 @@ def _fit_set(
     from scipy.optimize import minimize
 
     if len(out.portions) > MOST_PORTIONS:
-        raise CraftError("lines", f"At most {MOST_PORTIONS} lines are bent at once.")
+        raise CraftError(
+            "lines", say("formula.at_most_lines_are_bent_at", most_portions=MOST_PORTIONS)
+        )
     if (
         not no_starch
         and not any(p.ingredient.corn_equivalent for p in out.portions)
@@ -273,9 +284,9 @@ def _fit_set(
             and wishes.set_class in ("spoon", "pipe", "slice", "unmould")
         )
     ):
-        _add(out, pantry.key("corn_starch"), 20.0, "starch to carry the set")
+        _add(out, pantry.key("corn_starch"), 20.0, say("formula.starch_to_carry_the_set"))
     if no_starch and not any(p.ingredient.category == "egg" for p in out.portions):
-        out.unmet.append("Without starch and without egg nothing sets it.")
+        out.unmet.append(say("formula.without_starch_and_without_egg_nothing"))
         return
     grams = np.array([p.grams for p in out.portions])
     dear = np.array(
@@ -289,7 +300,7 @@ def _fit_set(
             if p.ingredient.category == "egg":
                 grams[n] *= 0.75
                 dear[n] = np.inf
-                out.why[n] = "a quarter less egg"
+                out.why[n] = say("formula.a_quarter_less_egg")
     free = np.flatnonzero(np.isfinite(dear))
     sugar0, fat0 = original.share("sugars"), original.share("fat")
     liquid = np.array([1.0 if family.liquid_g(Mix((Portion(p.ingredient, 1.0),))) else 0.0
@@ -336,11 +347,17 @@ def _fit_set(
     )
     reached = index(done.x)
     if not aim[0] - 0.03 <= reached <= aim[1] + 0.03:
-        way = "firm" if reached < aim[0] else "soft"
-        blocker = " The wish for no starch stands in the way." if no_starch else ""
+        way = say("formula.firm") if reached < aim[0] else say("formula.soft")
+        blocker = say("formula.the_wish_for_no_starch_stands") if no_starch else ""
         out.unmet.append(
-            f"It does not get {way} enough even with its lines moved fourfold (S = {reached:.2f}, "
-            f"wished {aim[0]:.2f} to {aim[1]:.2f}).{blocker}"
+            say(
+                "formula.it_does_not_get_enough_even",
+                way=way,
+                reached=reached,
+                aim=aim[0],
+                aim_2=aim[1],
+                blocker=blocker,
+            )
         )
         done.x[:] = 0.0
     for n, g in enumerate(at(done.x)):
@@ -352,10 +369,13 @@ def _fit_set(
 
 
 def _move(i: Ingredient, more: bool, wishes: Wishes) -> str:
-    aim = f"to {wishes.set_class}" if wishes.set_class else "to keep the set"
+    aim = f"to {wishes.set_class}" if wishes.set_class else say("formula.to_keep_the_set")
     if i.category in ("egg", "starch"):
         return f"{'more' if more else 'less'} {aim}"
-    return f"{'more' if more else 'less'}, so that sweetness and richness stay near"
+    return say(
+        "formula.so_that_sweetness_and_richness_stay",
+        more=say("formula.more") if more else say("formula.less"),
+    )
 
 
 def _short(i: Ingredient) -> str:

@@ -6,6 +6,7 @@ from bellcrumb.formula.ledger import Entry, Ledger, ledger
 from bellcrumb.formula.worth import Cost, Nutrition, cost, nutrition
 from bellcrumb.mix.composition import Mix
 from bellcrumb.pantry.eggs import EggGrade
+from bellcrumb.words import say
 
 
 @dataclass(frozen=True)
@@ -69,8 +70,13 @@ def total(parts: list[PartMade], per_kg: dict[str, float]) -> Total:
     )
     share_cost = sum(c.batch / s.portions for c, s in zip(costs, shares, strict=False))
     warnings = [
-        f"{s.name} makes {s.portions:g} portions, the dessert {portions:g}: "
-        f"{s.portions - portions:g} are over."
+        say(
+            "formula.makes_portions_the_dessert_are_over",
+            s=s.name,
+            portions=s.portions,
+            portions_2=portions,
+            portions_3=s.portions - portions,
+        )
         for s in shares
         if s.said and s.portions > portions * 1.05
     ]

@@ -16,6 +16,8 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.linalg.lapack import dpttrf, dpttrs
 
+from bellcrumb.words import say
+
 Array = NDArray[np.float64]
 Section = Literal["round", "straight"]
 
@@ -139,7 +141,7 @@ def _factor(diagonal: Array, coupling: Array) -> tuple[Array, Array]:
     lines[..., :-1] = -coupling
     d, e, info = dpttrf(np.ascontiguousarray(diagonal).ravel(), lines.ravel()[:-1])
     if info:
-        raise ArithmeticError("the conduction matrix is not positive definite")
+        raise ArithmeticError(say("heat.the_conduction_matrix_is_not_positive"))
     return d, e
 
 

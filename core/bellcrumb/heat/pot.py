@@ -14,6 +14,7 @@ from bellcrumb.heat.materials import SOLIDS
 from bellcrumb.laws.air import KG_PER_J_K, ROOM_C
 from bellcrumb.laws.water import STANDARD_PA, latent_j_per_kg, saturation_pa
 from bellcrumb.mix.composition import Mix
+from bellcrumb.words import say
 from bellcrumb.work import checkpoint
 
 Fuel = Literal["gas", "induction", "ceramic"]
@@ -57,7 +58,7 @@ class Ring:
         return self.rated_w * setting * _FUELS[self.fuel][0]
 
 
-MEDIUM_GAS = Ring("medium gas ring", "gas", 1900.0)
+MEDIUM_GAS = Ring(say("heat.medium_gas_ring"), "gas", 1900.0)
 
 
 @dataclass(frozen=True)
@@ -90,7 +91,7 @@ def pot_for(volume_ml: float) -> Pot:
 
 def pot_name(volume_ml: float) -> str:
     """What a cook calls the pot for this much cream."""
-    return f"pot of {pot_for(volume_ml).diameter_mm / 10:.0f} cm"
+    return say("heat.pot_of_cm", diameter_mm=pot_for(volume_ml).diameter_mm / 10)
 
 
 NEVER_C = 200.0  # above any boil: where a cream thickens that does not
@@ -110,7 +111,7 @@ class Cream:
         """The thermal view of a mix; ``thickens_c`` None: it never does. Raises CraftError for an
         empty one."""
         if mix.mass_g <= 0:
-            raise CraftError("lines", "Nothing in the pot: there is no mass to heat.")
+            raise CraftError("lines", say("heat.nothing_in_the_pot_there_is"))
         thickens = NEVER_C if thickens_c is None else thickens_c
         return cls(mix.mass_g, mix.heat_capacity_j_per_gk, mix.boils_c(altitude_m), thickens)
 

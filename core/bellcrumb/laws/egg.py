@@ -5,6 +5,8 @@ import math
 import numpy as np
 from numpy.typing import NDArray
 
+from bellcrumb.words import say
+
 Array = NDArray[np.float64]
 
 YOLK_PROTEIN = 0.1586  # g per g of yolk; USDA FoodData Central
@@ -57,7 +59,7 @@ def set_temp_c(
     82.7
     """
     if protein_pct <= 0:
-        raise ValueError("There is no egg in it to set.")
+        raise ValueError(say("laws.there_is_no_egg_in_it"))
     return (
         77
         + 3.0 * math.log(12.5 / protein_pct)

@@ -7,6 +7,7 @@ from functools import cached_property
 from bellcrumb.errors import CraftError
 from bellcrumb.laws import food, water
 from bellcrumb.pantry.ingredients import JUICE_EQUIVALENT, Ingredient
+from bellcrumb.words import say
 
 PARTS = ("water", "fat", "protein", "sugars", "starch", "other_carb", "ash", "alcohol")
 # Density of the parts at 20 degC, kg/m3. Source: Choi & Okos 1986 (alcohol: pure ethanol).
@@ -192,6 +193,9 @@ def refuse_huge(mix: Mix, field: str) -> None:
     if mix.mass_g > MOST_COOKED_G:
         raise CraftError(
             field,
-            f"That is {mix.mass_g / 1000:,.0f} kg: at most {MOST_COOKED_G / 1000:.0f} kg are "
-            "cooked at once.",
+            say(
+                "mix.that_is_kg_at_most_kg",
+                mass_g=mix.mass_g / 1000,
+                most_cooked_g=MOST_COOKED_G / 1000,
+            ),
         )

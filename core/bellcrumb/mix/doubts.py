@@ -8,6 +8,7 @@ from bellcrumb.mix.egg_sizes import no_yolk
 from bellcrumb.pantry.eggs import EggGrade
 from bellcrumb.pantry.ingredients import Ingredient, Pantry
 from bellcrumb.quantities.amount import Amount
+from bellcrumb.words import say
 
 _ABSURD_G = 100_000.0
 # What a count of so small a thing may not be taken for pieces of, when words stand before it that
@@ -35,12 +36,12 @@ def doubts(
     if grams > _ABSURD_G:
         yield _absurd(amount, ingredient, grams, grade)
     if grams < 0.02:
-        yield "less than a scale can weigh"
+        yield say("mix.less_than_a_scale_can_weigh")
     if no_yolk(ingredient, amount, name, grade):
-        yield f"not even one yolk; did you mean {amount.value:g} yolks?"
+        yield say("mix.not_even_one_yolk_did_you", amount=amount.value)
     glossed = _glossed(name, ingredient, pantry)
     if glossed:
-        yield f"the brackets say {glossed.name.lower()}"
+        yield say("mix.the_brackets_say", glossed=glossed.name.lower())
 
 
 def is_a_measure(before: str, ingredient: Ingredient) -> bool:
@@ -57,7 +58,11 @@ def is_a_measure(before: str, ingredient: Ingredient) -> bool:
 def _absurd(amount: Amount, ingredient: Ingredient, grams: float, grade: EggGrade) -> str:
     kilos = f"{round(grams / 1000)} kg"
     if ingredient.key == "egg_yolk":
-        kilos += f", the yolks of about {round(grams / grade.yolk_g, -2):.0f} eggs"
+        kilos += say("mix.the_yolks_of_about_eggs", grams=round(grams / grade.yolk_g, -2))
     unit_name = amount.unit.name if amount.unit else ""
-    meant = f"; did you mean {amount.value:g} g?" if unit_name == "kg" else "; is that meant?"
-    return f"that is {kilos}{meant}"
+    meant = (
+        say("mix.did_you_mean_g", amount=amount.value)
+        if unit_name == "kg"
+        else say("mix.is_that_meant")
+    )
+    return say("mix.that_is", kilos=kilos, meant=meant)

@@ -19,6 +19,7 @@ from bellcrumb.pantry.ingredients import Ingredient, Match, Pantry, shipped
 from bellcrumb.quantities.amount import Amount, plain_text, read_amount
 from bellcrumb.quantities.show import cups_text, grams_text
 from bellcrumb.quantities.units import Measures
+from bellcrumb.words import say
 
 Confidence = Literal["sure", "likely", "doubtful", "unknown"]
 # Longer is no line but a text; more of them is no formula.
@@ -124,7 +125,7 @@ def understand(
     """Understand one typed line; None for a blank line or a heading ("For the cream:")."""
     plain = plain_text(spoons_in_capitals(text)) if len(text) <= LONGEST_LINE else text
     if len(plain) > LONGEST_LINE:  # fractions spelled out count too
-        said = f"At most {LONGEST_LINE} characters make a line. The rest belongs in the note."
+        said = say("mix.at_most_characters_make_a_line", longest_line=LONGEST_LINE)
         return Line(text, None, None, 0, "unknown", said, impossible=True)
     if not plain or plain.endswith(":") or plain.startswith("#"):
         return None
@@ -150,7 +151,7 @@ def understand(
             None,
             0,
             "unknown",
-            "This amount cannot be read as a number.",
+            say("mix.this_amount_cannot_be_read_as"),
             impossible=True,
         )
     if amount is None:
@@ -162,7 +163,7 @@ def understand(
             None,
             0,
             "unknown",
-            "An amount has to be more than nothing.",
+            say("mix.an_amount_has_to_be_more"),
             impossible=True,
         )
     if not name:
@@ -177,7 +178,7 @@ def understand(
             None,
             0,
             "unknown",
-            f"{what} of what? Write the ingredient after the amount.",
+            say("mix.of_what_write_the_ingredient_after", what=what),
         )
     if form.times != 1.0 and amount.unit and amount.unit.kind == "volume":
         amount = replace(
@@ -210,7 +211,9 @@ def _two_things(
     assert one and two and one.ingredient and two.ingredient
     if one.ingredient.key == two.ingredient.key:
         return None
-    said = f"{one.metric} {one.ingredient.name.lower()} and {two.metric} "
+    said = say(
+        "mix.and", metric=one.metric, ingredient=one.ingredient.name.lower(), metric_2=two.metric
+    )
     return replace(
         one, text=text, also=(*one.also, two),
         confidence=_worse(one.confidence, two.confidence),
@@ -228,11 +231,16 @@ def _without_amount(text: str, name: str, pantry: Pantry) -> Line:
             grams,
             grams,
             "doubtful",
-            f"no amount: counted as {grams_text(grams)}",
+            say("mix.no_amount_counted_as", grams=grams_text(grams)),
         )
     if match:
         return Line(
-            text, match.ingredient, None, 0, "unknown", f"How much {match.ingredient.name.lower()}?"
+            text,
+            match.ingredient,
+            None,
+            0,
+            "unknown",
+            say("mix.how_much", ingredient=match.ingredient.name.lower()),
         )
     return Line(
         text,
@@ -240,7 +248,7 @@ def _without_amount(text: str, name: str, pantry: Pantry) -> Line:
         None,
         0,
         "unknown",
-        "No amount found. Write it as “200 g sugar” or “9 yolks”.",
+        say("mix.no_amount_found_write_it_as"),
         tuple(i.name for i in pantry.suggest(name)),
     )
 
@@ -257,7 +265,7 @@ def _weigh(
             for part in ("juice", "zest")
         )
         if juice.grams and zest.grams:
-            said = f"{juice.metric} of juice and {zest.metric} of zest"
+            said = say("mix.of_juice_and_of_zest", metric=juice.metric, metric_2=zest.metric)
             return replace(juice, also=(zest,), message=f"{said}; {juice.message}")
     part = _FRUIT_PART.match(name.strip()) or _FRUIT_PART.match(bare.strip())
     if part:
@@ -266,14 +274,18 @@ def _weigh(
     if not match:
         grams, spread, _ = grams_of(amount, None, grade)
         near = pantry.suggest(bare)
-        hint = f"Did you mean {near[0].name.lower()}? Or describe it" if near else "Describe it"
+        hint = (
+            say("mix.did_you_mean_or_describe_it", near=near[0].name.lower())
+            if near
+            else say("mix.describe_it")
+        )
         return Line(
             text,
             None,
             grams,
             spread,
             "unknown",
-            f"“{bare.strip()}” is not in the pantry. {hint} from its label.",
+            say("mix.is_not_in_the_pantry_from", bare=bare.strip(), hint=hint),
             tuple(i.name for i in near),
             asks="name",
             said=bare.strip(),
@@ -283,9 +295,11 @@ def _weigh(
         # Nobody measures a pod by the spoon.
         ingredient = pantry.key("vanilla_extract")
         match = replace(
-            match, ingredient=ingredient, note="taken as extract",
+            match,
+            ingredient=ingredient,
+            note=say("mix.taken_as_extract"),
             sureness="doubtful" if match.sureness == "doubtful" else "likely",
-        )  # fmt: skip
+        )
     if ingredient.key == "cinnamon" and (amount.unit is None or amount.unit.kind == "count"):
         ingredient = pantry.key("cinnamon_stick")
     grade = grade_in(name, ingredient, grade)
@@ -297,10 +311,17 @@ def _weigh(
         and is_a_measure(match.before, ingredient)
     ):
         return Line(
-            text, ingredient, None, 0, "unknown",
-            f"How much is a “{OF.sub('', match.before).strip()}”? Give {ingredient.name.lower()} "
-            "in grams.",
-        )  # fmt: skip
+            text,
+            ingredient,
+            None,
+            0,
+            "unknown",
+            say(
+                "mix.how_much_is_a_give_in",
+                sub=OF.sub("", match.before).strip(),
+                ingredient=ingredient.name.lower(),
+            ),
+        )
     confidence: Confidence = match.sureness
     notes = [n for n in (match.note, amount.doubt, how) if n]
     if grams is None:
@@ -310,20 +331,24 @@ def _weigh(
             None,
             0,
             "unknown",
-            f"How much is in the {amount.unit.name}? Give {ingredient.name.lower()} in grams."
+            say(
+                "mix.how_much_is_in_the_give",
+                unit=amount.unit.name,
+                ingredient=ingredient.name.lower(),
+            )
             if amount.unit and amount.unit.name in ("can", "pack")
-            else f"No weight known for one {ingredient.name.lower()}: give it in grams.",
+            else say("mix.no_weight_known_for_one_give", ingredient=ingredient.name.lower()),
             asks=each_of(amount),
         )
     if amount.high > amount.low:
         spread = max(spread, grams * (amount.high - amount.low) / (2 * amount.value))
-        notes.append(f"middle of {amount.low:g} to {amount.high:g}")
+        notes.append(say("mix.middle_of_to", low=amount.low, high=amount.high))
         confidence = _worse(confidence, "likely")
     if amount.doubt or (amount.per_pack and how):
         confidence = _worse(confidence, "doubtful")
     if amount.unit is None and ingredient.category not in ("egg", "flavour", "fruit", "setter"):
         confidence = _worse(confidence, "doubtful")
-        notes.append(f"no unit: counted as {amount.value:g} pieces")
+        notes.append(say("mix.no_unit_counted_as_pieces", amount=amount.value))
     if spread > 0.2 * grams:
         confidence = _worse(confidence, "likely")
     for doubt in doubts(amount, ingredient, grams, name, grade, pantry):
@@ -364,7 +389,10 @@ def understand_all(
     """
     store = pantry or shipped()
     if len(texts) > MOST_LINES:
-        raise CraftError("lines_text", f"At most {MOST_LINES} lines; these are {len(texts)}.")
+        raise CraftError(
+            "lines_text",
+            say("mix.at_most_lines_these_are", most_lines=MOST_LINES, texts=len(texts)),
+        )
     return [_remembered(text, store, grade, measures) for text in texts]
 
 

@@ -8,6 +8,7 @@ from bellcrumb.pantry.ingredients import Ingredient, Pantry
 from bellcrumb.pantry.packs import PACK_G
 from bellcrumb.quantities.amount import Amount
 from bellcrumb.quantities.units import TBSP_ML, US_CUP_ML
+from bellcrumb.words import say
 
 _IN_JARS = ("fruit", "nut", "chocolate", "crumb_dough")
 Asks = Literal["", "name", "can", "pack", "piece"]
@@ -48,25 +49,29 @@ def grams_of(
         return (
             amount.value * own,
             0.03 * amount.value * own,
-            f"{own:g} g each, as here",
+            say("mix.g_each_as_here", own=own),
         )
     if unit and unit.name in ("can", "pack"):
         each = PACK_G.get(ingredient.key)
         if each is None:  # a box of wafers is not one wafer: asked, never guessed
             return None, 0.0, ""
-        return amount.value * each, 0.05 * amount.value * each, f"{each:g} g in a {unit.name}"
+        return (
+            amount.value * each,
+            0.05 * amount.value * each,
+            say("mix.g_in_a", each=each, unit=unit.name),
+        )
     eggs = {"egg_yolk": grade.yolk_g, "egg_white": grade.white_g, "egg_whole": grade.content_g}
     if ingredient.key in eggs:
         each = eggs[ingredient.key]
         return (
             amount.value * each,
             grade.spread * amount.value * each,
-            (f"{each:g} g each, {grade.label}"),
+            (say("mix.g_each", each=each, grade=grade.label)),
         )
     each = ingredient.g_per_piece
     if each is None:
         return None, 0.0, ""
-    return amount.value * each, 0.2 * amount.value * each, f"about {each:g} g each"
+    return amount.value * each, 0.2 * amount.value * each, say("mix.about_g_each", each=each)
 
 
 def _of_packs(grams: float, packs: float, i: Ingredient | None) -> tuple[float, float, str]:
@@ -74,7 +79,7 @@ def _of_packs(grams: float, packs: float, i: Ingredient | None) -> tuple[float, 
     where one is known; where none is, it is taken as that of each, and the note says so."""
     each, usual = grams / packs, PACK_G.get(i.key) if i else None
     if usual is None:
-        return grams, 0.01 * grams, f"taken as {each:g} g in each"
+        return grams, 0.01 * grams, say("mix.taken_as_g_in_each", each=each)
     if abs(math.log(each / packs / usual)) < abs(math.log(each / usual)):
         grams = each
     return grams, 0.01 * grams, ""
@@ -93,7 +98,7 @@ def _by_volume(
     else:
         return None, 0.0, ""
     if i.key.startswith("sugar_brown"):
-        return grams, 0.05 * grams, "packed; ±5 %"
+        return grams, 0.05 * grams, say("mix.packed_5")
     spread = unit_spread + (0.10 if i.is_powder else 0.0)
-    note = f"±{round(100 * spread)} % by volume" if spread > 0.05 else ""
+    note = say("mix.by_volume", spread=round(100 * spread)) if spread > 0.05 else ""
     return grams, spread * grams, note

@@ -15,6 +15,7 @@ from scipy.optimize import least_squares
 from bellcrumb.errors import CraftError
 from bellcrumb.oven.chamber import Chamber
 from bellcrumb.oven.scene import FIGURE_PRIORS, Bath, DialStage, Oven, OvenKind
+from bellcrumb.words import say
 from bellcrumb.work import checkpoint
 
 Array = NDArray[np.float64]
@@ -55,11 +56,9 @@ def calibrate(
     """
     points = [p for p in water if p[0] >= 0]
     if len(points) < 6 or points[-1][0] - points[0][0] < LEAST_MIN * 60:
-        raise CraftError(
-            "readings", f"Leave the water in for {LEAST_MIN:.0f} min at least, a reading a minute."
-        )
+        raise CraftError("readings", say("oven.leave_the_water_in_for_min", least_min=LEAST_MIN))
     if max(c for _, c in points) < points[0][1] + 15:
-        raise CraftError("readings", "The water hardly warmed: was the oven on?")
+        raise CraftError("readings", say("oven.the_water_hardly_warmed_was_the"))
     t = np.array([p[0] for p in points])
     seen = np.array([p[1] for p in points])
     depth = water_kg / (pan_mm[0] * pan_mm[1] / 1e6)

@@ -6,6 +6,8 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from bellcrumb.words import say
+
 Array = NDArray[np.float64]
 Risk = Literal["low", "middling", "high"]
 
@@ -27,16 +29,16 @@ def crack_risk(
     over = OVER_C[kind]
     if peak_c > over:
         points += 2
-        reasons.append(f"the middle goes to {peak_c:.0f} °C, over {over:.0f} °C")
+        reasons.append(say("oven.the_middle_goes_to_c_over", peak_c=peak_c, over=over))
     if ahead_k > AHEAD_K:
         points += 2 if ahead_k > FAR_AHEAD_K else 1
-        reasons.append(f"the edge is {ahead_k:.0f} K ahead of the middle")
+        reasons.append(say("oven.the_edge_is_k_ahead_of", ahead_k=ahead_k))
     under = cooling_c <= COOLS_FROM_C
     if under.any() and not under.all():
         fall = -np.diff(cooling_c) / np.diff(t_s) * 60
         fastest = float(fall[np.maximum(0, int(under.argmax()) - 1) :].max())
         if fastest > FAST_K_PER_MIN:
             points += 1
-            reasons.append(f"it cools by {fastest:.1f} K a minute")
+            reasons.append(say("oven.it_cools_by_k_a_minute", fastest=fastest))
     risk: Risk = "high" if points >= 3 else "middling" if points else "low"
-    return risk, ", ".join(reasons) if reasons else "even, not too far, and it cools slowly"
+    return risk, ", ".join(reasons) if reasons else say("oven.even_not_too_far_and_it")

@@ -9,6 +9,7 @@ import numpy as np
 
 from bellcrumb.errors import CraftError
 from bellcrumb.laws.water import GAS_J_PER_MOLK
+from bellcrumb.words import say
 
 School = Literal["weights", "frozen", "hot_start", "crumb", "choux", "puff", "sponge", "frangipane"]
 # The way a dough is baked that leaves no choice of school.
@@ -35,46 +36,81 @@ class BlindStage:
 # craft practice; confidence high for the order, medium for the minutes.
 _STAGES: dict[School, tuple[tuple[str, float, float, float, str], ...]] = {
     "weights": (
-        ("Paper or foil in, filled to the rim with weights", 195, 15, 20,
-         "The rim is set and dry; the paper lifts clean."),
-        ("Weights out, heat down", 175, 10, 15, "Brown right across the bottom, no grey in it."),
+        (say("oven.paper_or_foil_in_filled_to"), 195, 15, 20, say("oven.the_rim_is_set_and_dry")),
+        (
+            say("oven.weights_out_heat_down"),
+            175,
+            10,
+            15,
+            say("oven.brown_right_across_the_bottom_no"),
+        ),
     ),
     "frozen": (
-        ("Docked and frozen hard, straight in, no weights", 190, 12, 15,
-         "Set and matt. A blister: prick it, press it flat."),
-        ("Heat down", 175, 10, 14, "Brown right across the bottom."),
+        (
+            say("oven.docked_and_frozen_hard_straight_in"),
+            190,
+            12,
+            15,
+            say("oven.set_and_matt_a_blister_prick"),
+        ),
+        (say("oven.heat_down"), 175, 10, 14, say("oven.brown_right_across_the_bottom")),
     ),
     "hot_start": (
-        ("Hot first, on the floor or a hot tray, weights in", 220, 8, 10,
-         "The rim stands and does not slump."),
-        ("Weights out, heat down", 170, 12, 16, "Brown right across the bottom."),
+        (
+            say("oven.hot_first_on_the_floor_or"),
+            220,
+            8,
+            10,
+            say("oven.the_rim_stands_and_does_not"),
+        ),
+        (say("oven.weights_out_heat_down"), 170, 12, 16, say("oven.brown_right_across_the_bottom")),
     ),
     "crumb": (
-        ("Crumbs pressed hard with a flat cup", 170, 8, 10, "Smells of toast; firm when cold."),
+        (
+            say("oven.crumbs_pressed_hard_with_a_flat"),
+            170,
+            8,
+            10,
+            say("oven.smells_of_toast_firm_when_cold"),
+        ),
     ),
     "choux": (
-        ("Piped with room between, the door shut", 180, 25, 32,
-         "High, brown in the cracks too. No look before 20 minutes."),
-        ("A hole in each; oven off, the door ajar", 90, 15, 30, "Light, dry walls, hollow inside."),
+        (
+            say("oven.piped_with_room_between_the_door"),
+            180,
+            25,
+            32,
+            say("oven.high_brown_in_the_cracks_too"),
+        ),
+        (
+            say("oven.a_hole_in_each_oven_off"),
+            90,
+            15,
+            30,
+            say("oven.light_dry_walls_hollow_inside"),
+        ),
     ),
     "puff": (
-        ("Docked, on paper, free", 190, 8, 12, "Risen and pale: a third of the time."),
-        ("A tray on top", 180, 12, 18, "Flat, straw all through."),
-        ("Uncovered", 170, 8, 16, "Brown to the middle layer."),
+        (say("oven.docked_on_paper_free"), 190, 8, 12, say("oven.risen_and_pale_a_third_of")),
+        (say("oven.a_tray_on_top"), 180, 12, 18, say("oven.flat_straw_all_through")),
+        ("Uncovered", 170, 8, 16, say("oven.brown_to_the_middle_layer")),
     ),
-    "sponge": (("Spread even on paper", 200, 8, 14, "It springs back, the edge just leaves."),),
+    "sponge": (
+        (say("oven.spread_even_on_paper"), 200, 8, 14, say("oven.it_springs_back_the_edge_just")),
+    ),
     "frangipane": (
-        ("Spread in its shell", 170, 28, 45, "Brown, firm in the middle under the finger."),
+        (say("oven.spread_in_its_shell"), 170, 28, 45, say("oven.brown_firm_in_the_middle_under")),
     ),
-}  # fmt: skip
+}
 _FINISH: dict[Goes, tuple[float, str]] = {
     "baked_in": (
-        0.7, "It bakes again with its filling: take it out pale gold, two thirds of the way.",
+        0.7,
+        say("oven.it_bakes_again_with_its_filling"),
     ),
-    "cold_filling": (1.0, "It is baked through now: golden, 3 to 5 % of water left."),
-    "hot_filling": (1.1, "A hot filling soaks it: a shade darker, and seal it."),
-}  # fmt: skip
-_BAKED_THROUGH = "It is baked through by itself and filled late: what is crisp is dry."
+    "cold_filling": (1.0, say("oven.it_is_baked_through_now_golden")),
+    "hot_filling": (1.1, say("oven.a_hot_filling_soaks_it_a")),
+}
+_BAKED_THROUGH = say("oven.it_is_baked_through_by_itself")
 _DOUGH_MM = 3.0
 # How thick what is no rolled dough usually lies, mm; the stages are written for it. Source: craft.
 _USUAL_MM: dict[School, float] = {"crumb": 6.0, "sponge": 8.0, "frangipane": 15.0}
@@ -110,7 +146,9 @@ def blind_bake(
     mm = usual if dough_mm is None or school == "choux" else dough_mm
     low_mm, high_mm = THICK_MM
     if not low_mm <= mm <= high_mm:
-        raise CraftError("dough_mm", f"A dough lies {low_mm:g} to {high_mm:g} mm thick.")
+        raise CraftError(
+            "dough_mm", say("oven.a_dough_lies_to_mm_thick", low_mm=low_mm, high_mm=high_mm)
+        )
     share, how_far = _FINISH[goes]
     if school in ("choux", "puff", "sponge", "frangipane"):
         share, how_far = 1.0, _BAKED_THROUGH
@@ -127,7 +165,7 @@ def blind_bake(
     half_min = 6.0 * mm / _DOUGH_MM
     cool_min = half_min * math.log2(max(2.0, (hot - 22) / (COOL_TO_C - 22)))
     shell = school in ("weights", "frozen", "hot_start")
-    rim = "Shield the rim with foil from the second stage on." if width_mm >= 180 and shell else ""
+    rim = say("oven.shield_the_rim_with_foil_from") if width_mm >= 180 and shell else ""
     return BlindBake(stages, how_far, cool_min, rim)
 
 
@@ -166,7 +204,7 @@ def soggy_clock(
     half-life). Raises CraftError for an unknown wetness.
     """
     if wetness not in WETNESS:
-        raise CraftError("wetness", f"One of: {', '.join(WETNESS)}.")
+        raise CraftError("wetness", say("oven.one_of", wetness=", ".join(WETNESS)))
     ahead = _head_start_h(filled_at_c, kept_at_c)
     crisp, soft = [], []
     for d in DIFFUSIVITY:
@@ -174,18 +212,24 @@ def soggy_clock(
         crisp.append(max(0.0, hours[0] - ahead))
         soft.append(max(0.0, hours[1] - ahead))
     words = {
-        "none": "bare", "egg_wash": "sealed with egg", "butter": "brushed with butter",
-        "chocolate": "under a coat of chocolate",
-    }[barrier]  # fmt: skip
+        "none": "bare",
+        "egg_wash": say("oven.sealed_with_egg"),
+        "butter": say("oven.brushed_with_butter"),
+        "chocolate": say("oven.under_a_coat_of_chocolate"),
+    }[barrier]
     if crisp[2] < 0.5:
-        said = f"{words.capitalize()}, it is soft at once"
+        said = say("oven.it_is_soft_at_once", words=words.capitalize())
     elif crisp[0] >= 40:
-        said = f"{words.capitalize()}, it stays crisp for days"
+        said = say("oven.it_stays_crisp_for_days", words=words.capitalize())
     else:
-        longest = "more than four days" if crisp[2] >= LONGEST_H else f"{crisp[2]:.0f} h"
-        said = f"{words.capitalize()}, it stays crisp for {crisp[0]:.0f} to {longest}"
+        longest = (
+            say("oven.more_than_four_days") if crisp[2] >= LONGEST_H else say("oven.h", h=crisp[2])
+        )
+        said = say(
+            "oven.it_stays_crisp_for_to", words=words.capitalize(), crisp=crisp[0], longest=longest
+        )
     if ahead > 0.5:
-        said += f"; filled at {filled_at_c:.0f} °C it has lost {ahead:.0f} h of that already"
+        said += say("oven.filled_at_c_it_has_lost", filled_at_c=filled_at_c, ahead=ahead)
     return Soggy((crisp[0], crisp[2]), (soft[0], soft[2]), said + ".")
 
 

@@ -6,6 +6,7 @@ from bellcrumb.curve.watch import STALE_S, Watch, rate_k_per_min
 from bellcrumb.oven.school import AFTERS, After
 from bellcrumb.stove.guide import Moment
 from bellcrumb.stove.steps import Step
+from bellcrumb.words import say
 
 LOOK_AHEAD_S = 240  # the alarm comes before the window, not at it
 LATE_S = 90
@@ -32,27 +33,65 @@ class BakePlan:
 def bake_steps(plan: BakePlan) -> list[Step]:
     """From the tray on the table to the rack."""
     steps = [
-        Step("ready", "ready", "Before the oven", plan.before,
-             "A mix that waits warm sets a skin.", there=""),
-        Step("fill", "finish",
-             f"On the oven {plan.place}: {plan.water_words}"
-             if plan.bath else f"On the oven {plan.place}, level",
-             "Not a drop of water in the custard." if plan.bath else "Filled where it stands.",
-             "A door open long costs 30 K.",
-             caution="A tray of hot water is filled in the oven." if plan.bath else ""),
-        Step("cook", "bake", f"In the oven: {plan.oven_words}", plan.sign,
-             "Poking a finger in ruins the top: nudge the mould and look.",
-             round(plan.probe_from_c, 1), round(plan.probe_to_c, 1), None, 0, None, "",
-             "Pull it: " + plan.sign,
-             from_s=round(plan.from_s), to_s=round(plan.to_s)),
-        Step("out", "finish", f"Out, and {AFTERS[plan.after]}",
-             "It goes on setting by itself.", "It looks too soft now: that is right.",
-             caution="Hot water in the pan: moulds out first, or two people and dry cloths."
-             if plan.bath else "The tin is at oven heat."),
-        Step("cool", "cool", "Let it cool", "The mould can be held.",
-             "Covered while hot, it drips on itself.", None, 30.0, None, 0, None, "",
-             "Cool enough: film on it, into the cold"),
-    ]  # fmt: skip
+        Step(
+            "ready",
+            "ready",
+            say("oven.before_the_oven"),
+            plan.before,
+            say("oven.a_mix_that_waits_warm_sets"),
+            there="",
+        ),
+        Step(
+            "fill",
+            "finish",
+            say("oven.on_the_oven", place=plan.place, water_words=plan.water_words)
+            if plan.bath
+            else say("oven.on_the_oven_level", place=plan.place),
+            say("oven.not_a_drop_of_water_in") if plan.bath else say("oven.filled_where_it_stands"),
+            say("oven.a_door_open_long_costs_30"),
+            caution=say("oven.a_tray_of_hot_water_is") if plan.bath else "",
+        ),
+        Step(
+            "cook",
+            "bake",
+            say("oven.in_the_oven", oven_words=plan.oven_words),
+            plan.sign,
+            say("oven.poking_a_finger_in_ruins_the"),
+            round(plan.probe_from_c, 1),
+            round(plan.probe_to_c, 1),
+            None,
+            0,
+            None,
+            "",
+            say("oven.pull_it") + plan.sign,
+            from_s=round(plan.from_s),
+            to_s=round(plan.to_s),
+        ),
+        Step(
+            "out",
+            "finish",
+            say("oven.out_and", afters=AFTERS[plan.after]),
+            say("oven.it_goes_on_setting_by_itself"),
+            say("oven.it_looks_too_soft_now_that"),
+            caution=say("oven.hot_water_in_the_pan_moulds")
+            if plan.bath
+            else say("oven.the_tin_is_at_oven_heat"),
+        ),
+        Step(
+            "cool",
+            "cool",
+            say("oven.let_it_cool"),
+            say("oven.the_mould_can_be_held"),
+            say("oven.covered_while_hot_it_drips_on"),
+            None,
+            30.0,
+            None,
+            0,
+            None,
+            "",
+            say("oven.cool_enough_film_on_it_into"),
+        ),
+    ]
     return steps
 
 
@@ -70,22 +109,24 @@ def bake_moment(step: Step, watch: Watch, elapsed_s: float, fresh: bool) -> Mome
     if temp is not None and rate and rate > 0.05:
         by_probe = max(0.0, 60 * (low - temp) / rate)
 
-    def say(headline: str, words: str, urgency: str, done: bool) -> Moment:
+    def moment(headline: str, words: str, urgency: str, done: bool) -> Moment:
         return Moment(
             figure, unit, headline, words, urgency,  # type: ignore[arg-type]
             None, rate, max(0.0, left), done,
         )  # fmt: skip
 
     if temp is not None and temp > high + 1.5:
-        return say("too far", "Out now, and into cold air", "wrong", True)
+        return moment(say("oven.too_far"), say("oven.out_now_and_into_cold_air"), "wrong", True)
     if temp is None and elapsed_s > step.to_s + LATE_S:
-        return say("over the time", "Out now, whatever it looks like", "wrong", True)
+        return moment(
+            say("oven.over_the_time"), say("oven.out_now_whatever_it_looks_like"), "wrong", True
+        )
     if at_probe or (temp is None and left <= 0):
-        return say("pull it", step.there, "now", True)
+        return moment(say("oven.pull_it_2"), step.there, "now", True)
     soon = left <= LOOK_AHEAD_S or (by_probe is not None and by_probe <= LOOK_AHEAD_S)
     if soon:
-        return say("soon", "Cloths dry, rack free: open and look at the wobble", "soon", False)
-    return say("baking", "Leave the door shut", "calm", False)
+        return moment("soon", say("oven.cloths_dry_rack_free_open_and"), "soon", False)
+    return moment("baking", say("oven.leave_the_door_shut"), "calm", False)
 
 
 def is_fresh(watch: Watch, now_s: float, stale_s: float = STALE_S) -> bool:

@@ -14,6 +14,7 @@ from bellcrumb.oven.school import SCHOOLS, After
 from bellcrumb.oven.setting import SPREAD_K
 from bellcrumb.oven.trace import Trace
 from bellcrumb.texture.families import Doneness
+from bellcrumb.words import say
 from bellcrumb.work import checkpoint
 
 Array = NDArray[np.float64]
@@ -166,7 +167,13 @@ def bake(
     if window.from_min is None or window.to_min is None:
         return Baked(job, windows, doneness, None, trace, None, {})
     pull = (window.from_min + window.to_min) / 2
-    names = ("start", "oven hotter", "oven cooler", "deeper", "sets later")
+    names = (
+        "start",
+        say("oven.oven_hotter"),
+        say("oven.oven_cooler"),
+        "deeper",
+        say("oven.sets_later"),
+    )
     middles = shown[doneness].sum(0)
     moved = (middles[1:] - middles[0]) / 120
     drivers = dict(zip(names, moved.tolist(), strict=False))

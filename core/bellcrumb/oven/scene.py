@@ -12,6 +12,7 @@ from bellcrumb.errors import CraftError
 from bellcrumb.heat.field import Mesh, Section
 from bellcrumb.heat.materials import Solid, solid
 from bellcrumb.vessels.geometry import Vessel
+from bellcrumb.words import say
 
 Array = NDArray[np.float64]
 OvenKind = Literal["static", "fan"]
@@ -127,8 +128,7 @@ def mould_of(
     if not 3 <= fill_mm <= min(vessel.depth_mm + 1e-6, DEEPEST_MM):
         raise CraftError(
             "fill_mm",
-            f"The custard stands 3 mm deep at least and {min(vessel.depth_mm, DEEPEST_MM):.0f} mm "
-            "at most.",
+            say("oven.the_custard_stands_3_mm_deep", depth_mm=min(vessel.depth_mm, DEEPEST_MM)),
         )
     area_m2 = vessel.holds_ml(fill_mm / vessel.depth_mm) / fill_mm / 1000
     length, width = vessel.across(fill_mm / vessel.depth_mm / 2)
@@ -154,7 +154,7 @@ def mould_of(
             half = across / math.sqrt(1 / long**2 + 1 / short**2) / 2
             times = area_m2 / (math.pi * (half / 1000) ** 2)
     if thick >= half or (side and thick >= 0.8 * half):
-        raise CraftError("crust.mm", "This crust leaves no room for the custard.")
+        raise CraftError("crust.mm", say("oven.this_crust_leaves_no_room_for"))
     return Mould(
         section, half - (thick if side else 0.0), fill_mm, wall, vessel.wall_mm or wall.mm, base,
         thick, side, times,

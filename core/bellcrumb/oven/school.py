@@ -3,30 +3,30 @@
 from typing import Literal
 
 from bellcrumb.texture.families import Doneness, Family
+from bellcrumb.words import say
 
 After = Literal["rack", "in_bath", "ice", "oven_off"]
 SCHOOLS: tuple[Doneness, ...] = ("wobble", "domed", "just_set", "clean_knife")
 
 SIGNS: dict[Doneness, str] = {
-    "wobble": "The edge is set and the middle trembles like one piece, a disc the size of a coin.",
-    "domed": "The rim has puffed and domed, the middle still wobbles.",
-    "just_set": "Nothing wobbles any more; a touch on the mould makes it shiver as a whole.",
-    "clean_knife": "A knife in the middle comes out clean: the older school, near the edge of "
-    "too far.",
+    "wobble": say("oven.the_edge_is_set_and_the"),
+    "domed": say("oven.the_rim_has_puffed_and_domed"),
+    "just_set": say("oven.nothing_wobbles_any_more_a_touch"),
+    "clean_knife": say("oven.a_knife_in_the_middle_comes"),
 }
 AFTERS: dict[After, str] = {
-    "rack": "on a rack",
-    "in_bath": "left in its water out of the oven",
-    "ice": "in ice water",
-    "oven_off": "in the oven switched off, its door ajar",
+    "rack": say("oven.on_a_rack"),
+    "in_bath": say("oven.left_in_its_water_out_of"),
+    "ice": say("oven.in_ice_water"),
+    "oven_off": say("oven.in_the_oven_switched_off_its"),
 }
 # What is looked at before it goes in. Craft.
-_STRAINED = "Strained, bubbles skimmed, the tray level."
+_STRAINED = say("oven.strained_bubbles_skimmed_the_tray_level")
 _BEFORE = {
-    "cheesecake": "Smooth, no lump of cheese; knocked on the table to free its bubbles.",
-    "clafoutis": "Whisked once more: the flour has sunk.",
-    "bread_pudding": "The bread soaked to its middle and pressed under.",
-    "chess_pie": "Smooth; nuts and fruit spread evenly, the tray level.",
+    "cheesecake": say("oven.smooth_no_lump_of_cheese_knocked"),
+    "clafoutis": say("oven.whisked_once_more_the_flour_has"),
+    "bread_pudding": say("oven.the_bread_soaked_to_its_middle"),
+    "chess_pie": say("oven.smooth_nuts_and_fruit_spread_evenly"),
 }
 
 

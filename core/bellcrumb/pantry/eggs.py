@@ -6,6 +6,7 @@ from functools import cache
 from importlib.resources import files
 
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 
 
 @dataclass(frozen=True)
@@ -60,7 +61,7 @@ def egg_grade(label: str) -> EggGrade:
     if first in ("eu", "uk") and f"eu/uk {rest}" in table:
         return table[f"eu/uk {rest}"]
     known = ", ".join(g.label for g in table.values() if g.system in ("US", "EU/UK", "AU"))
-    raise CraftError("egg_grade", f"“{label}” is no egg grade we know. Use one of: {known}.")
+    raise CraftError("egg_grade", say("pantry.is_no_egg_grade_we_know", label=label, known=known))
 
 
 # The grades of the EU and the UK by the words people use for them.

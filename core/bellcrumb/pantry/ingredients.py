@@ -15,6 +15,7 @@ from typing import Literal
 
 from bellcrumb.errors import CraftError
 from bellcrumb.pantry.names import STEMMED_IGNORED, stem
+from bellcrumb.words import say
 
 Sureness = Literal["sure", "likely", "doubtful"]
 
@@ -165,10 +166,10 @@ def from_label(
     }  # fmt: skip
     for field, value in given.items():
         if not 0 <= value <= 100:
-            raise CraftError(field, "A share is between 0 and 100 %.")
+            raise CraftError(field, say("pantry.a_share_is_between_0_and"))
     total = sum(given.values())
     if total > 100.5:
-        raise CraftError("fat_pct", f"These parts add up to {total:.0f} %, more than the whole.")
+        raise CraftError("fat_pct", say("pantry.these_parts_add_up_to_more", total=total))
     rest = max(0.0, 100 - total)
     water = rest if water_pct is None else water_pct
     return Ingredient(
@@ -187,7 +188,7 @@ def from_label(
         g_per_us_cup=g_per_us_cup,
         g_per_piece=g_per_piece,
         allergens=allergens,
-        source="the kitchen's own entry",
+        source=say("pantry.the_kitchens_own_entry"),
         confidence="label",
     )
 
@@ -252,7 +253,7 @@ class Pantry:
         for said, key in (words or {}).items():
             meant = self._by_key.get(key)
             if meant and stem(said):
-                self._by_name[stem(said)] = (meant, "sure", "as this kitchen calls it")
+                self._by_name[stem(said)] = (meant, "sure", say("pantry.as_this_kitchen_calls_it"))
 
     def own_g(self, key: str, unit: str) -> float | None:
         """What one can, pack or piece weighs in this kitchen; None where nobody said."""
@@ -266,7 +267,11 @@ class Pantry:
                 taken = self._by_name.get(form)
                 if shipped_row and taken and taken[0] is not ingredient:
                     # One name, two things, by country: the first is taken, and the other said.
-                    note = f"could also be {ingredient.name[0].lower()}{ingredient.name[1:]}"
+                    note = say(
+                        "pantry.could_also_be",
+                        ingredient=ingredient.name[0].lower(),
+                        ingredient_2=ingredient.name[1:],
+                    )
                     self._by_name[form] = (taken[0], "doubtful", note)
                 else:
                     self._by_name[form] = (ingredient, "sure", "")
@@ -316,10 +321,10 @@ class Pantry:
                     as_typed = {stem(word): word for word in name.split()}
                     said = " ".join(as_typed.get(word, word) for word in left)
                     before = said if start else ""
-                    return Match(hit[0], "doubtful", f"“{said}” was set aside", before)
+                    return Match(hit[0], "doubtful", say("pantry.was_set_aside", said=said), before)
         near = self._nearest(kept, 1)
         if near and near[0][1] >= 88 and kept[:1] == near[0][2][:1]:
-            return Match(near[0][0], "likely", f"spelled like {near[0][0].name}")
+            return Match(near[0][0], "likely", say("pantry.spelled_like", near=near[0][0].name))
         return None
 
     def _other(self, name: str, than: Ingredient) -> bool:
@@ -344,7 +349,9 @@ class Pantry:
         off = abs(float(getattr(best, part)) - wanted)
         if off > _FARTHEST_SHARE:
             return None
-        return Match(best, "sure" if off < 1 else "likely", f"taken as {best.name.lower()}")
+        return Match(
+            best, "sure" if off < 1 else "likely", say("pantry.taken_as", best=best.name.lower())
+        )
 
     def _nearest(self, said: str, limit: int) -> list[tuple[Ingredient, float, str]]:
         from rapidfuzz import fuzz, process

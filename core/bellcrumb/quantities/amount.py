@@ -8,6 +8,7 @@ import unicodedata
 from dataclasses import dataclass, replace
 
 from bellcrumb.quantities.units import SPELLINGS, Measures, Unit, unit
+from bellcrumb.words import say
 
 LONGEST_NUMBER = 20
 NUMBER_WORDS = {
@@ -137,7 +138,7 @@ def _number(text: str) -> tuple[float, str]:
     """The value of ``text`` ("1 1/2", "0,5", "1,000") and what is doubtful about it."""
     text, doubt, sign = text.strip(), "", 1.0
     if len(text) > LONGEST_NUMBER:
-        raise ValueError("no kitchen writes such a number")
+        raise ValueError(say("quantities.no_kitchen_writes_such_a_number"))
     if text.startswith("-"):
         sign, text = -1.0, text[1:].strip()
     total = 0.0
@@ -149,7 +150,7 @@ def _number(text: str) -> tuple[float, str]:
             total += float(over) / float(under)
         elif re.fullmatch(r"\d{1,3}(,\d{3})+(\.\d+)?", piece):
             total += float(piece.replace(",", ""))
-            doubt = f"{piece} read as {piece.replace(',', '')}"
+            doubt = say("quantities.read_as", piece=piece, number=piece.replace(",", ""))
         else:
             total += float(piece.replace(",", "."))
     return sign * total, doubt

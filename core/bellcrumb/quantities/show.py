@@ -3,6 +3,7 @@
 from fractions import Fraction
 
 from bellcrumb.quantities.units import US_CUP_ML, Measures, unit
+from bellcrumb.words import say
 
 GLYPHS = {
     Fraction(1, 8): "⅛", Fraction(1, 4): "¼", Fraction(1, 3): "⅓", Fraction(3, 8): "⅜",
@@ -61,4 +62,4 @@ def cups_text(
         return f"{_mixed(ml / tbsp_ml, (2,))} tbsp"
     if ml >= tsp_ml * 0.12:
         return f"{_mixed(ml / tsp_ml, (4, 8))} tsp"
-    return "a pinch"
+    return say("quantities.a_pinch")

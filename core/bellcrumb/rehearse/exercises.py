@@ -14,10 +14,11 @@ from bellcrumb.stove.steps import Step
 from bellcrumb.stove.work import Work
 from bellcrumb.stove.works import work
 from bellcrumb.texture.families import family
+from bellcrumb.words import say
 
 Stage = Literal["pot", "bowl", "syrup", "mixer", "oven"]
 Act = Literal["heat", "stir", "lift", "ladle", "whites", "cold_water", "pour", "look", "end"]
-RING = Ring("practice ring", "gas", 2700.0)
+RING = Ring(say("rehearse.practice_ring"), "gas", 2700.0)
 
 
 @dataclass(frozen=True)
@@ -50,65 +51,116 @@ def _mix(items: tuple[tuple[str, float], ...]) -> Mix:
 
 EXERCISES: tuple[Exercise, ...] = (
     Exercise(
-        "scald", 1, "Warm the milk", "pot",
-        "Bring a litre of milk to just under the simmer, then take it off.",
-        "Milk looks quiet until it climbs the wall: off before it boils.",
-        {"milk_whole": 1030}, ("heat", "stir", "lift", "end"), 6.0, (82.0, 92.0),
+        "scald",
+        1,
+        say("rehearse.warm_the_milk"),
+        "pot",
+        say("rehearse.bring_a_litre_of_milk_to"),
+        say("rehearse.milk_looks_quiet_until_it_climbs"),
+        {"milk_whole": 1030},
+        ("heat", "stir", "lift", "end"),
+        6.0,
+        (82.0, 92.0),
     ),
     Exercise(
-        "temper", 2, "The first ladle", "bowl",
-        "Pour a litre of hot milk onto the yolks without scrambling one.",
-        "Little first, whisk moving; then more and more at a time.",
-        {"milk_whole": 1030}, ("stir", "ladle", "end"), 90.0, (60.0, 82.0), egg_c=6.0,
+        "temper",
+        2,
+        say("rehearse.the_first_ladle"),
+        "bowl",
+        say("rehearse.pour_a_litre_of_hot_milk"),
+        say("rehearse.little_first_whisk_moving_then_more"),
+        {"milk_whole": 1030},
+        ("stir", "ladle", "end"),
+        90.0,
+        (60.0, 82.0),
+        egg_c=6.0,
     ),
     Exercise(
-        "anglaise", 3, "Anglaise by the degree", "pot",
-        "Cook the custard until it coats the spoon, and not a degree further.",
-        "It runs on after the heat: off a moment early.",
+        "anglaise",
+        3,
+        say("rehearse.anglaise_by_the_degree"),
+        "pot",
+        say("rehearse.cook_the_custard_until_it_coats"),
+        say("rehearse.it_runs_on_after_the_heat"),
         {"milk_whole": 750, "cream_35": 250, "egg_yolk": 200, "sugar": 180},
-        ("heat", "stir", "lift", "end"), 66.0, (81.0, 84.5), "anglaise",
+        ("heat", "stir", "lift", "end"),
+        66.0,
+        (81.0, 84.5),
+        "anglaise",
     ),
     Exercise(
-        "pastry_cream", 4, "To the boil and held", "pot",
-        "Boil the cream and hold it a minute, without a lump and without catching.",
-        "Thick is not done: it must boil and be held, or it thins overnight.",
+        "pastry_cream",
+        4,
+        say("rehearse.to_the_boil_and_held"),
+        "pot",
+        say("rehearse.boil_the_cream_and_hold_it"),
+        say("rehearse.thick_is_not_done_it_must"),
         {"milk_whole": 1000, "egg_yolk": 170, "sugar": 190, "corn_starch": 80},
-        ("heat", "stir", "lift", "end"), 60.0, (97.5, 102.0), "pastry_cream",
+        ("heat", "stir", "lift", "end"),
+        60.0,
+        (97.5, 102.0),
+        "pastry_cream",
     ),
     Exercise(
-        "syrup", 5, "Syrup to soft ball", "syrup",
-        "Cook the syrup to 118 and pour it.",
-        "From 104 it climbs slowest: most people stop too early. Stirring makes crystals.",
-        {"sugar": 300, "water": 100}, ("heat", "stir", "pour", "end"), 20.0, (116.0, 121.0),
+        "syrup",
+        5,
+        say("rehearse.syrup_to_soft_ball"),
+        "syrup",
+        say("rehearse.cook_the_syrup_to_118_and"),
+        say("rehearse.from_104_it_climbs_slowest_most"),
+        {"sugar": 300, "water": 100},
+        ("heat", "stir", "pour", "end"),
+        20.0,
+        (116.0, 121.0),
     ),
     Exercise(
-        "caramel", 6, "Caramel to amber", "syrup",
-        "Cook it to a chestnut colour and stop it there.",
-        "Colour comes fast and runs on: pull it early, then cold water.",
-        {"sugar": 250, "water": 75}, ("heat", "stir", "lift", "cold_water", "pour", "end"), 20.0,
+        "caramel",
+        6,
+        say("rehearse.caramel_to_amber"),
+        "syrup",
+        say("rehearse.cook_it_to_a_chestnut_colour"),
+        say("rehearse.colour_comes_fast_and_runs_on"),
+        {"sugar": 250, "water": 75},
+        ("heat", "stir", "lift", "cold_water", "pour", "end"),
+        20.0,
         (165.0, 180.0),
     ),
     Exercise(
-        "italian", 7, "Both ready together", "syrup",
-        "Start the whites so that they and the syrup are ready in the same moment, then pour.",
-        "Whites wait badly and syrup does not wait at all.",
+        "italian",
+        7,
+        say("rehearse.both_ready_together"),
+        "syrup",
+        say("rehearse.start_the_whites_so_that_they"),
+        say("rehearse.whites_wait_badly_and_syrup_does"),
         {"sugar": 400, "water": 120, "egg_white": 200},
-        ("heat", "stir", "whites", "pour", "end"), 20.0, (116.0, 121.0),
+        ("heat", "stir", "whites", "pour", "end"),
+        20.0,
+        (116.0, 121.0),
     ),
     Exercise(
-        "cream", 8, "Whipped, not buttered", "mixer",
-        "Whip half a litre of cream to firm peaks and stop.",
-        "The last twenty seconds decide: slow down near the end.",
-        {"cream_35": 500}, ("heat", "end"), 5.0,
+        "cream",
+        8,
+        say("rehearse.whipped_not_buttered"),
+        "mixer",
+        say("rehearse.whip_half_a_litre_of_cream"),
+        say("rehearse.the_last_twenty_seconds_decide_slow"),
+        {"cream_35": 500},
+        ("heat", "end"),
+        5.0,
     ),
     Exercise(
-        "oven", 9, "Out of the oven in time", "oven",
-        "Six flans in their bath at 160 °C, in an oven you do not know. Pull them at the wobble.",
-        "The disc closes in a few minutes: look often near the end, but the door costs heat.",
+        "oven",
+        9,
+        say("rehearse.out_of_the_oven_in_time"),
+        "oven",
+        say("rehearse.six_flans_in_their_bath_at"),
+        say("rehearse.the_disc_closes_in_a_few"),
         {"milk_whole": 1030, "egg_whole": 300, "egg_yolk": 51, "sugar": 180},
-        ("look", "end"), 20.0, family_key="creme_caramel",
+        ("look", "end"),
+        20.0,
+        family_key="creme_caramel",
     ),
-)  # fmt: skip
+)
 
 
 def exercise(key: str) -> Exercise:
@@ -116,7 +168,9 @@ def exercise(key: str) -> Exercise:
     for found in EXERCISES:
         if found.key == key:
             return found
-    raise CraftError("exercise", f"One of: {', '.join(e.key for e in EXERCISES)}.")
+    raise CraftError(
+        "exercise", say("rehearse.one_of", exercises=", ".join(e.key for e in EXERCISES))
+    )
 
 
 @cache
@@ -124,11 +178,22 @@ def guide_step(key: str) -> Step:
     """The step of the real guide that an exercise rehearses."""
     ex = exercise(key)
     if ex.key == "scald":
-        return Step("heat", "heat", ex.task, "Small bubbles round the edge, steam.",
-                    "A moment too long and it boils over.", 82.0, 92.0, 97.0,
-                    there="Hot enough: off the heat", over="boiling up")  # fmt: skip
+        return Step(
+            "heat",
+            "heat",
+            ex.task,
+            say("rehearse.small_bubbles_round_the_edge_steam"),
+            say("rehearse.a_moment_too_long_and_it"),
+            82.0,
+            92.0,
+            97.0,
+            there=say("rehearse.hot_enough_off_the_heat"),
+            over=say("rehearse.boiling_up"),
+        )
     if ex.stage == "oven":
-        return Step("cook", "bake", ex.task, SIGNS["wobble"], "A door open long costs 30 K.")
+        return Step(
+            "cook", "bake", ex.task, SIGNS["wobble"], say("rehearse.a_door_open_long_costs_30")
+        )
     if ex.stage == "syrup":
         kind: Literal["caramel", "italian"] = "italian" if ex.key == "italian" else "caramel"
         grams = ex.grams
@@ -139,4 +204,4 @@ def guide_step(key: str) -> Step:
     if ex.family_key:
         planned: Plan = plan(ex.mix, family(ex.family_key), RING, setting=0.4)
         return next(s for s in planned.steps if s.key == "cook")
-    return Step("do", "finish", ex.task, ex.teaches, "Too much at once.")
+    return Step("do", "finish", ex.task, ex.teaches, say("rehearse.too_much_at_once"))

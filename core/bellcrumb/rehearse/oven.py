@@ -17,6 +17,7 @@ from bellcrumb.stove.guide import Moment
 from bellcrumb.texture.coagulation import coagulation
 from bellcrumb.texture.families import family
 from bellcrumb.vessels.geometry import library
+from bellcrumb.words import say
 
 STEP_S = 15.0
 AFTER_S = 2400.0
@@ -91,17 +92,27 @@ def _judge(run: Bake, world: World) -> tuple[Result, list[str], list[Slip]]:
     middle = float(run.least_set[0])
     spoilt = float(run.trace.weeping()[-1])
     world.damage = {"weeping": spoilt, "runny": max(0.0, 1 - middle / SOFT)}
-    at = f"{disc:.0f} mm of it still wobbled" if disc else "nothing wobbled any more"
+    at = (
+        say("rehearse.mm_of_it_still_wobbled", disc=disc)
+        if disc
+        else say("rehearse.nothing_wobbled_any_more")
+    )
     if middle < RUNS:
-        said, why = "Runny in the middle.", f"Pulled too early: {at}."
+        said, why = say("rehearse.runny_in_the_middle"), say("rehearse.pulled_too_early", at=at)
         return "spoiled", [f"{said} {why}"], [Slip(pulled, said, why)]
     if spoilt > SPOILT_SHARE or middle > RUBBER:
-        said, why = "Set hard, with bubbles in the side.", f"Pulled too late: {at}."
+        said, why = (
+            say("rehearse.set_hard_with_bubbles_in_the"),
+            say("rehearse.pulled_too_late", at=at),
+        )
         return "spoiled", [f"{said} {why}"], [Slip(pulled, said, why)]
     if middle < SOFT:
-        said, why = "Soft: it will not stand unmoulded.", f"A minute or two early: {at}."
+        said, why = (
+            say("rehearse.soft_it_will_not_stand_unmoulded"),
+            say("rehearse.a_minute_or_two_early", at=at),
+        )
         return "usable", [f"{said} {why}"], [Slip(pulled, said, why)]
     if middle > FIRM:
-        said, why = "Firm.", f"A few minutes late: {at}."
+        said, why = "Firm.", say("rehearse.a_few_minutes_late", at=at)
         return "usable", [f"{said} {why}"], [Slip(pulled, said, why)]
-    return "good", [f"Pulled in time: {at}, and it set by itself."], []
+    return "good", [say("rehearse.pulled_in_time_and_it_set", at=at)], []

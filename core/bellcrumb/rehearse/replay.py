@@ -7,6 +7,7 @@ from bellcrumb.errors import CraftError
 from bellcrumb.rehearse.exercises import Exercise
 from bellcrumb.rehearse.stove import replay_stove
 from bellcrumb.rehearse.world import Act, Replay
+from bellcrumb.words import say
 
 
 def replay(ex: Exercise, seed: int, acts: Sequence[Act], until_s: float) -> Replay:
@@ -15,7 +16,7 @@ def replay(ex: Exercise, seed: int, acts: Sequence[Act], until_s: float) -> Repl
     Raises CraftError for acts out of order.
     """
     if any(b.at_s < a.at_s for a, b in pairwise(acts)):
-        raise CraftError("acts", "Acts come in the order of their time.")
+        raise CraftError("acts", say("rehearse.acts_come_in_the_order_of"))
     if ex.stage == "oven":
         # Loaded for those who bake: the stove rehearses without the solver's libraries.
         from bellcrumb.rehearse.oven import replay_oven

@@ -16,6 +16,7 @@ from bellcrumb.stove.syrup import Pan, colour_word
 from bellcrumb.stove.temper import scramble_c, temper
 from bellcrumb.texture.endpoint import endpoint
 from bellcrumb.texture.families import family
+from bellcrumb.words import say
 
 
 class Stove:
@@ -58,7 +59,12 @@ class Stove:
         elif act.kind == "stir":
             w.stirring = act.value > 0
             if w.stirring and self.pan and self.pan.solids_pct > 70 and self.pan.temp_c > 102:
-                self._hurt("crystals", 0.5, "It grained.", "Stirred after it boiled.")
+                self._hurt(
+                    "crystals",
+                    0.5,
+                    say("rehearse.it_grained"),
+                    say("rehearse.stirred_after_it_boiled"),
+                )
         elif act.kind == "lift":
             w.lifted = act.value > 0
         elif act.kind == "ladle":
@@ -86,11 +92,20 @@ class Stove:
         limit = max(safe, 0.5 * before.mass_g if w.temp_c > 48 else 0.0)
         limit *= 2.2 if w.stirring else 0.5
         if grams > limit and w.temp_c < 74:
-            self._hurt("scrambled", min(0.6, 0.25 * grams / max(limit, 1.0)), "Eggs scrambled.",
-                       f"{grams:.0f} g at once onto eggs at {w.temp_c:.0f} °C"
-                       + ("." if w.stirring else ", not whisked."))  # fmt: skip
+            self._hurt(
+                "scrambled",
+                min(0.6, 0.25 * grams / max(limit, 1.0)),
+                say("rehearse.eggs_scrambled"),
+                say("rehearse.g_at_once_onto_eggs_at", grams=grams, temp_c=w.temp_c)
+                + ("." if w.stirring else say("rehearse.not_whisked")),
+            )
         if w.temp_c > scramble_c(now):
-            self._hurt("scrambled", 0.5, "Eggs scrambled.", "The whole bowl went too hot.")
+            self._hurt(
+                "scrambled",
+                0.5,
+                say("rehearse.eggs_scrambled"),
+                say("rehearse.the_whole_bowl_went_too_hot"),
+            )
 
     # -- time ---------------------------------------------------------------------------------
 
@@ -116,17 +131,30 @@ class Stove:
         w.temp_c = self.state.cream_c
         excess = self.state.wall_c - self.state.cream_c
         if self.state.thickened and not w.stirring and power > 0:
-            self._hurt("lumps", 0.03, "Lumps.", "It thickened while nobody stirred.")
+            self._hurt("lumps", 0.03, "Lumps.", say("rehearse.it_thickened_while_nobody_stirred"))
         if excess > 60 and (self.state.thickened or self.ex.key == "scald"):
             rate = 0.004 * (excess - 60) / 30
-            why = "Too much heat." if w.stirring else "Too much heat and no stirring."
-            self._hurt("scorched", rate, "It caught on the bottom.", why)
+            why = (
+                say("rehearse.too_much_heat")
+                if w.stirring
+                else say("rehearse.too_much_heat_and_no_stirring")
+            )
+            self._hurt("scorched", rate, say("rehearse.it_caught_on_the_bottom"), why)
         boils = self.cream.boil_c
         if self.ex.key == "scald" and w.temp_c > boils - 1.0 and power > 0:
-            self._hurt("boiled_over", 0.12, "It boiled over.", "Left on the heat past 97 °C.")
+            self._hurt(
+                "boiled_over",
+                0.12,
+                say("rehearse.it_boiled_over"),
+                say("rehearse.left_on_the_heat_past_97"),
+            )
         if self.never_c is not None and w.temp_c > self.never_c:
-            self._hurt("curdled", 0.08 * (1 + w.temp_c - self.never_c), "It curdled.",
-                       f"Past {self.never_c:.0f} °C; it ran on after the heat.")  # fmt: skip
+            self._hurt(
+                "curdled",
+                0.08 * (1 + w.temp_c - self.never_c),
+                say("rehearse.it_curdled"),
+                say("rehearse.past_c_it_ran_on_after", never_c=self.never_c),
+            )
         if w.temp_c >= boils - AT_BOIL_K:
             w.held_s += 1.0
             w.boiled_s += 1.0
@@ -137,19 +165,28 @@ class Stove:
         self.pan.step(power, 1.0)
         w.temp_c, w.water_g, w.colour = self.pan.temp_c, self.pan.water_g, self.pan.colour
         if self.pan.temp_c > 200:
-            self._hurt("burnt", 0.1, "It burnt.", "Past 200 °C.")
+            self._hurt("burnt", 0.1, say("rehearse.it_burnt"), say("rehearse.past_200_c"))
         if w.whites_s is not None:
             ready = whip_s(self.ex.grams.get("egg_white", 100.0))
             if w.t_s - w.whites_s > ready + 90:
-                self._hurt("overwhipped", 0.02, "The whites went dry and grainy.",
-                           "They waited for the syrup.")  # fmt: skip
+                self._hurt(
+                    "overwhipped",
+                    0.02,
+                    say("rehearse.the_whites_went_dry_and_grainy"),
+                    say("rehearse.they_waited_for_the_syrup"),
+                )
 
     def _mixer(self) -> None:
         w = self.world
         w.whipped_s += w.heat / 6.0
         w.temp_c += 0.012 * w.heat
         if w.whipped_s > 175:
-            self._hurt("butter", 0.05 * w.heat, "It turned to butter.", "Whipped past stiff.")
+            self._hurt(
+                "butter",
+                0.05 * w.heat,
+                say("rehearse.it_turned_to_butter"),
+                say("rehearse.whipped_past_stiff"),
+            )
 
     def _hurt(self, what: str, by: float, said: str, why: str) -> None:
         before = self.world.damage.get(what, 0.0)
@@ -171,38 +208,46 @@ class Stove:
             result = "usable"
         if short:
             says.append(short[1])
-        return result, says or ["Just as it should be."]
+        return result, says or [say("rehearse.just_as_it_should_be")]
 
     def _short(self) -> tuple[Result, str] | None:
         """What was left out, as opposed to what was broken."""
         w, ex = self.world, self.ex
         low, high = ex.goal_c
         if ex.key == "scald" and w.peak_c < low:
-            return "usable", f"Only {w.peak_c:.0f} °C: not hot enough to temper with."
+            return "usable", say("rehearse.only_c_not_hot_enough_to", peak_c=w.peak_c)
         if ex.key == "temper" and w.poured_g < 0.95 * ex.mix.mass_g:
-            return "usable", f"{ex.mix.mass_g - w.poured_g:.0f} g of the milk is not in yet."
+            return "usable", say("rehearse.g_of_the_milk_is_not", mass_g=ex.mix.mass_g - w.poured_g)
         if ex.key == "anglaise" and w.peak_c < low:
-            return "usable", f"Only {w.peak_c:.0f} °C: it stays thin as milk."
+            return "usable", say("rehearse.only_c_it_stays_thin_as", peak_c=w.peak_c)
         if ex.key == "pastry_cream":
             if w.peak_c < low:
-                return "spoiled", "It never boiled: raw starch, and thin by tomorrow."
+                return "spoiled", say("rehearse.it_never_boiled_raw_starch_and")
             if w.held_s < 50:
-                return "usable", f"Held {w.held_s:.0f} s at the boil: a minute it should be."
+                return "usable", say("rehearse.held_s_at_the_boil_a", held_s=w.held_s)
         if ex.key in ("syrup", "italian") and not low <= w.temp_c <= high:
-            word = "too early: loose, it weeps" if w.temp_c < low else "too late: hard threads"
+            word = (
+                say("rehearse.too_early_loose_it_weeps")
+                if w.temp_c < low
+                else say("rehearse.too_late_hard_threads")
+            )
             result: Result = "spoiled" if w.temp_c < 112 or w.temp_c > 130 else "usable"
-            return result, f"Poured at {w.temp_c:.0f} °C, {word}. {w.water_g:.0f} g of water left."
+            return result, say(
+                "rehearse.poured_at_c_g_of_water", temp_c=w.temp_c, word=word, water_g=w.water_g
+            )
         if ex.key == "italian":
             ready = whip_s(ex.grams["egg_white"])
             if w.whites_s is None:
-                return "spoiled", "The whites were never started."
+                return "spoiled", say("rehearse.the_whites_were_never_started")
             if w.t_s - w.whites_s < ready - 45:
-                return "usable", "The whites were not at soft peaks yet when the syrup came."
+                return "usable", say("rehearse.the_whites_were_not_at_soft")
         if ex.key == "caramel" and not 0.5 <= w.colour <= 1.8:
-            return ("usable" if 0.2 <= w.colour <= 2.6 else "spoiled",
-                    f"It came out {colour_word(w.colour)}.")  # fmt: skip
+            return (
+                "usable" if 0.2 <= w.colour <= 2.6 else "spoiled",
+                say("rehearse.it_came_out", colour=colour_word(w.colour)),
+            )
         if ex.key == "cream" and w.whipped_s < 110:
-            return "usable", "Still soft: it does not hold on a pie."
+            return "usable", say("rehearse.still_soft_it_does_not_hold")
         return None
 
 
@@ -243,7 +288,13 @@ def _moment(stove: Stove) -> tuple[Moment, str]:
         return Moment(round(100 * share), "s", word, ex.task, "calm", None, None, None, False), "%"
     if ex.stage == "bowl":
         left = ex.mix.mass_g - w.poured_g
-        said = f"{left:.0f} g of milk to go" if left > 1 else "All in: back to the pot"
-        return Moment(w.temp_c, "c", "in the bowl", said, "calm", None, None, None, False), "c"
+        said = (
+            say("rehearse.g_of_milk_to_go", left=left)
+            if left > 1
+            else say("rehearse.all_in_back_to_the_pot")
+        )
+        return Moment(
+            w.temp_c, "c", say("rehearse.in_the_bowl"), said, "calm", None, None, None, False
+        ), "c"
     found = follow(guide_step(ex.key), stove.curve, 0.0, w.t_s)
     return found, "c"

@@ -11,6 +11,7 @@ from typing import Literal
 
 from bellcrumb.errors import CraftError
 from bellcrumb.laws.safety import HOUSE_LINE_C, NEEDED_LOG, NO_CREDIT_C
+from bellcrumb.words import say
 
 Product = Literal["whole_egg", "yolk", "sugared_yolk", "white", "mix"]
 MOST_LOG = 12.0  # more than this is shown as "more than 12", never as a larger number
@@ -36,16 +37,18 @@ class _Law:
 # D: whole egg D60 0.5 min; yolk D61.1 0.57 min (Palumbo 1995); sugared yolk D63.3 0.7 min; white
 # D56.7 1 min, z 4.5 (literature, low to medium); mix: design D60 3 min, z 6, on the slow side.
 LAWS: dict[Product, _Law] = {
-    "whole_egg": _Law("whole egg: 60.0 °C for 3.5 min", 60.0, 210.0, 4.5, 30.0, 4.5),
-    "yolk": _Law("plain yolk: 61.1 °C for 3.5 min or 60.0 °C for 6.2 min", 61.1, 210.0, 4.43,
-                 34.2 * 10 ** (1.1 / 4.5), 4.5),
-    "sugared_yolk": _Law("sugared yolk: 63.3 °C for 3.5 min or 62.2 °C for 6.2 min", 63.3, 210.0,
-                         4.43, 42.0 * 10 ** (3.3 / 5.5), 5.5),
-    "white": _Law("white: 56.7 °C for 3.5 min or 55.6 °C for 6.2 min", 56.7, 210.0, 4.43,
-                  60.0 * 10 ** (-3.3 / 4.5), 4.5),
-    "mix": _Law("egg mix: 71.1 °C reached, or 7 logs by the integral", HOUSE_LINE_C, 0.0, 6.0,
-                180.0, 6.0),
-}  # fmt: skip
+    "whole_egg": _Law(say("safety.whole_egg_60_0_c_for"), 60.0, 210.0, 4.5, 30.0, 4.5),
+    "yolk": _Law(
+        say("safety.plain_yolk_61_1_c_for"), 61.1, 210.0, 4.43, 34.2 * 10 ** (1.1 / 4.5), 4.5
+    ),
+    "sugared_yolk": _Law(
+        say("safety.sugared_yolk_63_3_c_for"), 63.3, 210.0, 4.43, 42.0 * 10 ** (3.3 / 5.5), 5.5
+    ),
+    "white": _Law(
+        say("safety.white_56_7_c_for_3"), 56.7, 210.0, 4.43, 60.0 * 10 ** (-3.3 / 4.5), 4.5
+    ),
+    "mix": _Law(say("safety.egg_mix_71_1_c_reached"), HOUSE_LINE_C, 0.0, 6.0, 180.0, 6.0),
+}
 
 
 @dataclass(frozen=True)
@@ -89,7 +92,7 @@ class Pasteurising:
 
     def __init__(self, product: Product) -> None:
         if product not in LAWS:
-            raise CraftError("product", f"One of: {', '.join(LAWS)}.")
+            raise CraftError("product", say("safety.one_of", laws=", ".join(LAWS)))
         self.product, law = product, LAWS[product]
         self._logs, self._pair = _Seconds(_LOG_REF_C, law.z), _Seconds(law.temp_c, law.pair_z)
         self._before: tuple[float, float] | None = None
@@ -104,7 +107,7 @@ class Pasteurising:
             return
         if reading[0] < before[0]:
             raise CraftError(
-                f"readings[{self._count - 1}].t_s", "Readings come in the order of their time."
+                f"readings[{self._count - 1}].t_s", say("safety.readings_come_in_the_order_of")
             )
         self._gaps = self._gaps or reading[0] - before[0] > _GAP_S
         self._logs.add(before, reading)
@@ -116,9 +119,9 @@ class Pasteurising:
         logs = self._logs.total_s / law.d60_s
         warnings = []
         if self._gaps:
-            warnings.append("Gaps of more than two minutes: there the colder reading is counted.")
+            warnings.append(say("safety.gaps_of_more_than_two_minutes"))
         if self._count == 1:
-            warnings.append("One reading is a moment, not a time: nothing is counted.")
+            warnings.append(say("safety.one_reading_is_a_moment_not"))
         if self.product == "mix":
             at_once = 1.0 if self._peak_c >= HOUSE_LINE_C and self._count > 1 else 0.0
             share = max(logs / NEEDED_LOG, at_once)
@@ -126,14 +129,15 @@ class Pasteurising:
             share = self._pair.total_s / law.hold_s
         meets = share >= 1 - 1e-6
         if not meets and self._peak_c > NO_CREDIT_C:
-            warnings.append(
-                "Not enough yet: not for the very young, old, pregnant or ill until it is."
-            )
+            warnings.append(say("safety.not_enough_yet_not_for_the"))
         return Lethality(
-            min(logs, MOST_LOG), share, meets,
-            f"{law.words}. The local food code and the kitchen's plan come first.",
-            self._peak_c, warnings,
-        )  # fmt: skip
+            min(logs, MOST_LOG),
+            share,
+            meets,
+            say("safety.the_local_food_code_and_the", law=law.words),
+            self._peak_c,
+            warnings,
+        )
 
 
 def lethality(product: Product, readings: Iterable[tuple[float, float]]) -> Lethality:

@@ -11,8 +11,10 @@ from bellcrumb.stove.syrup import (
     Pan,
     cook_syrup,
     seconds_in_cold_water,
+    stopped_in_water,
 )
 from bellcrumb.stove.work import Pretence, Work, ready
+from bellcrumb.words import say
 
 _MUCH_WATER = 0.6  # g per g of sugar; caramels are begun with 0.25 to 0.4
 # What lets it down: so much of it, and it is a sauce or a toffee and lines no mould.
@@ -24,16 +26,23 @@ def sugar_and_water(mix: Mix) -> tuple[float, float]:
     """Grams of each. Raises CraftError without sugar."""
     sugar, water = mix.added_sugar_g, mix.grams_of_key("water")
     if sugar <= 0:
-        raise CraftError("lines", "There is no sugar to cook.")
+        raise CraftError("lines", say("stove.there_is_no_sugar_to_cook"))
     return sugar, water
 
 
 def slow_cues(target_c: float) -> tuple[Cue, ...]:
     """What is said while a syrup climbs."""
-    cues = [Cue(100.0, "boiling", "Do not stir any more; brush the wall with water", "calm")]
+    cues = [Cue(100.0, "boiling", say("stove.do_not_stir_any_more_brush"), "calm")]
     if target_c > SLOW_TO_C:
-        cues.append(Cue(SLOW_FROM_C, "the slow stretch", "It climbs slowest here: wait", "calm"))
-        cues.append(Cue(SLOW_TO_C, "soon", "Now it goes faster: stay with it"))
+        cues.append(
+            Cue(
+                SLOW_FROM_C,
+                say("stove.the_slow_stretch"),
+                say("stove.it_climbs_slowest_here_wait"),
+                "calm",
+            )
+        )
+        cues.append(Cue(SLOW_TO_C, "soon", say("stove.now_it_goes_faster_stay_with")))
     return tuple(cues)
 
 
@@ -56,59 +65,97 @@ def caramel(mix: Mix, power: float, altitude_m: float, target_c: float) -> Work:
     stop_s = round(max(10.0, seconds_in_cold_water(pan)))
     wet = water > 0
     cues = (
-        *(slow_cues(target_c) if wet else (Cue(120.0, "melting", "Shake, do not stir", "calm"),)),
-        Cue(150.0, "colour comes", "Swirl; it goes fast from here"),
-        Cue(min(160.0, run.pull_c - 6), "pale",
-            "The hot cream in reach: a moment more" if sauce
-            else "Cold water ready: a moment more"),
-    )  # fmt: skip
+        *(
+            slow_cues(target_c)
+            if wet
+            else (Cue(120.0, "melting", say("stove.shake_do_not_stir"), "calm"),)
+        ),
+        Cue(150.0, say("stove.colour_comes"), say("stove.swirl_it_goes_fast_from_here")),
+        Cue(
+            min(160.0, run.pull_c - 6),
+            "pale",
+            say("stove.the_hot_cream_in_reach_a")
+            if sauce
+            else say("stove.cold_water_ready_a_moment_more"),
+        ),
+    )
     first = ready(
-        "A pan three times as high as the sugar, what goes into it hot and in reach." if sauce
-        else "A bowl of cold water beside the stove, moulds lined up, a dry cloth.",
-        "One grain of dirt or one crystal on the wall can turn the pan to sand.",
-    )  # fmt: skip
+        say("stove.a_pan_three_times_as_high")
+        if sauce
+        else say("stove.a_bowl_of_cold_water_beside"),
+        say("stove.one_grain_of_dirt_or_one"),
+    )
     cook = Step(
-        "cook", "cook",
-        "Cook the syrup until it colours" if wet else "Melt the sugar a layer at a time",
-        "Straw at the edge, then chestnut."
-        + (" The water boils off slowly, the colour comes fast." if wet else ""),
-        "Stirring after it boils: it crystallises. Then water in, dissolve all, start over."
-        if wet else "The next layer before the last has melted: lumps, and the rest burns.",
-        run.pull_c, target_c + 3, 188.0, 0, None, HOT_SUGAR,
-        f"Off now: it runs on by {run.run_on_k:.0f} K", "bitter", cues,
-    )  # fmt: skip
-    warnings = [w for w in run.warnings if w != HOT_SUGAR]
+        "cook",
+        "cook",
+        say("stove.cook_the_syrup_until_it_colours")
+        if wet
+        else say("stove.melt_the_sugar_a_layer_at"),
+        say("stove.straw_at_the_edge_then_chestnut")
+        + (say("stove.the_water_boils_off_slowly_the") if wet else ""),
+        say("stove.stirring_after_it_boils_it_crystallises")
+        if wet
+        else say("stove.the_next_layer_before_the_last"),
+        run.pull_c,
+        target_c + 3,
+        188.0,
+        0,
+        None,
+        HOT_SUGAR,
+        say("stove.off_now_it_runs_on_by", run_on_k=run.run_on_k),
+        "bitter",
+        cues,
+    )
+    said = {HOT_SUGAR}
     if sauce:  # cream stops it, not a bowl of water
-        warnings = [w for w in warnings if "cold water" not in w]
+        said.add(stopped_in_water(run.run_on_k, run.pull_c))
+    warnings = [w for w in run.warnings if w not in said]
     if water > _MUCH_WATER * sugar:
-        warnings.append(
-            "So much water boils away for a long time first. A syrup to soak with is only brought "
-            "to its boil."
-        )
+        warnings.append(say("stove.so_much_water_boils_away_for"))
     return Work(
-        "caramel", "Caramel sauce" if sauce else "Caramel",
+        "caramel",
+        say("stove.caramel_sauce") if sauce else say("stove.caramel"),
         [first, cook, *(_let_down(let_down) if sauce else _pour(stop_s))],
-        ["All of it weighed: there is no time later", "Sleeves down"] if sauce
-        else ["Bowl of cold water ready", "Moulds in a row, dry and cold", "Sleeves down"],
-        [(t, c) for t, c, _, _ in run.curve], "cook", run.time_s,
+        [say("stove.all_of_it_weighed_there_is"), say("stove.sleeves_down")]
+        if sauce
+        else [
+            say("stove.bowl_of_cold_water_ready"),
+            say("stove.moulds_in_a_row_dry_and"),
+            say("stove.sleeves_down"),
+        ],
+        [(t, c) for t, c, _, _ in run.curve],
+        "cook",
+        run.time_s,
         Mix(tuple(p for p in mix.portions if not sauce or p not in let_down.portions)),
-        Mix(()), let_down if sauce else Mix(()),
-        [Pretence("cook", "syrup", 20.0, power, sugar, water)], warnings,
-    )  # fmt: skip
+        Mix(()),
+        let_down if sauce else Mix(()),
+        [Pretence("cook", "syrup", 20.0, power, sugar, water)],
+        warnings,
+    )
 
 
 def _pour(stop_s: int) -> list[Step]:
     """Into moulds, before it is too stiff."""
     return [
-        Step("stop", "finish", "Stand the pan in cold water",
-             "It stops hissing; the colour stays.", "Longer and it is too stiff to pour.",
-             hold_s=stop_s, caution="It spits where it meets the water: arm's length."),
-        Step("pour", "finish", "Pour at once, tilting each mould",
-             "It runs over the whole floor and sets within seconds.",
-             "Waiting: in the pan it is too thick after a few minutes. Warm it gently if it is.",
-             caution="No bare hands on the moulds."),
+        Step(
+            "stop",
+            "finish",
+            say("stove.stand_the_pan_in_cold_water"),
+            say("stove.it_stops_hissing_the_colour_stays"),
+            say("stove.longer_and_it_is_too_stiff"),
+            hold_s=stop_s,
+            caution=say("stove.it_spits_where_it_meets_the"),
+        ),
+        Step(
+            "pour",
+            "finish",
+            say("stove.pour_at_once_tilting_each_mould"),
+            say("stove.it_runs_over_the_whole_floor"),
+            say("stove.waiting_in_the_pan_it_is"),
+            caution=say("stove.no_bare_hands_on_the_moulds"),
+        ),
         _CLEAN,
-    ]  # fmt: skip
+    ]
 
 
 def _let_down(into: Mix) -> list[Step]:
@@ -117,23 +164,48 @@ def _let_down(into: Mix) -> list[Step]:
     steps = []
     if wet:
         steps += [
-            Step("let_down", "finish", "Off the heat: hot cream in, a third at a time",
-                 "It foams up and falls; stir only when it has calmed.",
-                 "Cold, or all at once: the sugar seizes to a lump.",
-                 caution="It boils up three times as high and spits steam: arm's length."),
-            Step("melt", "finish", "Back on a low flame until it is one",
-                 "No grain catches under the spoon; it falls in a ribbon.",
-                 "Boiled on: it is toffee when cold."),
-        ]  # fmt: skip
+            Step(
+                "let_down",
+                "finish",
+                say("stove.off_the_heat_hot_cream_in"),
+                say("stove.it_foams_up_and_falls_stir"),
+                say("stove.cold_or_all_at_once_the"),
+                caution=say("stove.it_boils_up_three_times_as"),
+            ),
+            Step(
+                "melt",
+                "finish",
+                say("stove.back_on_a_low_flame_until"),
+                say("stove.no_grain_catches_under_the_spoon"),
+                say("stove.boiled_on_it_is_toffee_when"),
+            ),
+        ]
     if into.grams_of("fat"):
         steps.append(
-            Step("butter", "finish", "Butter and salt in, off the heat", "Blended until it shines.",
-                 "Left to stand before it has closed: the fat lies on top.")
-        )  # fmt: skip
-    cool = Step("cool", "cool", "Into a jar, film on contact, and cool", "It coats the spoon.",
-                "Tasting it hot: sugar burns.", None, 21.0)  # fmt: skip
+            Step(
+                "butter",
+                "finish",
+                say("stove.butter_and_salt_in_off_the"),
+                say("stove.blended_until_it_shines"),
+                say("stove.left_to_stand_before_it_has"),
+            )
+        )
+    cool = Step(
+        "cool",
+        "cool",
+        say("stove.into_a_jar_film_on_contact"),
+        say("stove.it_coats_the_spoon"),
+        say("stove.tasting_it_hot_sugar_burns"),
+        None,
+        21.0,
+    )
     return [*steps, cool, _CLEAN]
 
 
-_CLEAN = Step("clean", "finish", "Boil water in the pan to clean it",
-              "Everything dissolves by itself.", "Scraping it.")  # fmt: skip
+_CLEAN = Step(
+    "clean",
+    "finish",
+    say("stove.boil_water_in_the_pan_to"),
+    say("stove.everything_dissolves_by_itself"),
+    say("stove.scraping_it"),
+)

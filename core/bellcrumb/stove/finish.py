@@ -7,6 +7,7 @@ from typing import Literal
 from bellcrumb.mix.composition import Mix, Portion
 from bellcrumb.pantry.ingredients import Ingredient
 from bellcrumb.texture.families import Family
+from bellcrumb.words import say
 
 Cooling = Literal["bench", "ice_bath", "tray"]
 # Heat taken up in melting, J/g. Source: butter and chocolate reference (medium).
@@ -32,32 +33,77 @@ class TempWindow:
 
 # Source: finishing craft; emulsions and folds medium confidence, the others high.
 _WINDOWS: dict[str, TempWindow] = {
-    "butter": TempWindow(40, 98, "off the heat, no longer bubbling", "it stays in lumps",
-                     "it melts to oil and the cream turns greasy",
-                     "blend at 40 to 45 °C until it shines again"),
-    "butter_curd": TempWindow(50, 62, "warm, thickened, off the bath", "it does not melt in",
-                          "the fat runs out: greasy and dull",
-                          "cool to 55 °C and blend, a spoon of cold curd at a time"),
-    "butter_mousseline": TempWindow(17, 23, "cool to the lip, butter as soft as the cream",
-                                "it curdles in grains: warm the bowl and go on beating",
-                                "it runs: chill for ten minutes and beat again",
-                                "match both to about 20 °C and beat"),
-    "chocolate": TempWindow(45, 98, "off the boil, the chocolate chopped fine",
-                        "it does not melt through: specks", "the fat runs out and it goes grainy",
-                        "a spoon of warm milk, stirred from the middle out, or the blender"),
-    "nut": TempWindow(40, 70, "a few minutes off the heat", "it stays in ropes", "its oil runs out",
-                  "blend with a spoon of cold milk"),
-    "cream_fold": TempWindow(16, 25, "cool, beaten smooth", "lumps and streaks, gelatine has set",
-                         "the whipped cream melts and the volume is gone",
-                         "warm the base over water for seconds, or chill it, then fold again"),
-    "meringue_fold": TempWindow(45, 70, "the base still warm", "gelatine sets in strings",
-                            "the foam collapses", "warm the base over water and whisk"),
-    "setter": TempWindow(40, 75, "squeezed dry, in off the boil", "it does not melt: strings",
-                     "boiling weakens it", "melt it in a spoonful and strain"),
-    "alcohol": TempWindow(15, 60, "away from the flame", "",
-                          "it boils off, and can catch fire", ""),
-    "flavour": TempWindow(15, 70, "off the heat", "", "the aroma leaves with the steam", ""),
-}  # fmt: skip
+    "butter": TempWindow(
+        40,
+        98,
+        say("stove.off_the_heat_no_longer_bubbling"),
+        say("stove.it_stays_in_lumps"),
+        say("stove.it_melts_to_oil_and_the"),
+        say("stove.blend_at_40_to_45_c"),
+    ),
+    "butter_curd": TempWindow(
+        50,
+        62,
+        say("stove.warm_thickened_off_the_bath"),
+        say("stove.it_does_not_melt_in"),
+        say("stove.the_fat_runs_out_greasy_and"),
+        say("stove.cool_to_55_c_and_blend"),
+    ),
+    "butter_mousseline": TempWindow(
+        17,
+        23,
+        say("stove.cool_to_the_lip_butter_as"),
+        say("stove.it_curdles_in_grains_warm_the"),
+        say("stove.it_runs_chill_for_ten_minutes"),
+        say("stove.match_both_to_about_20_c"),
+    ),
+    "chocolate": TempWindow(
+        45,
+        98,
+        say("stove.off_the_boil_the_chocolate_chopped"),
+        say("stove.it_does_not_melt_through_specks"),
+        say("stove.the_fat_runs_out_and_it"),
+        say("stove.a_spoon_of_warm_milk_stirred"),
+    ),
+    "nut": TempWindow(
+        40,
+        70,
+        say("stove.a_few_minutes_off_the_heat"),
+        say("stove.it_stays_in_ropes"),
+        say("stove.its_oil_runs_out"),
+        say("stove.blend_with_a_spoon_of_cold"),
+    ),
+    "cream_fold": TempWindow(
+        16,
+        25,
+        say("stove.cool_beaten_smooth"),
+        say("stove.lumps_and_streaks_gelatine_has_set"),
+        say("stove.the_whipped_cream_melts_and_the"),
+        say("stove.warm_the_base_over_water_for"),
+    ),
+    "meringue_fold": TempWindow(
+        45,
+        70,
+        say("stove.the_base_still_warm"),
+        say("stove.gelatine_sets_in_strings"),
+        say("stove.the_foam_collapses"),
+        say("stove.warm_the_base_over_water_and"),
+    ),
+    "setter": TempWindow(
+        40,
+        75,
+        say("stove.squeezed_dry_in_off_the_boil"),
+        say("stove.it_does_not_melt_strings"),
+        say("stove.boiling_weakens_it"),
+        say("stove.melt_it_in_a_spoonful_and"),
+    ),
+    "alcohol": TempWindow(
+        15, 60, say("stove.away_from_the_flame"), "", say("stove.it_boils_off_and_can_catch"), ""
+    ),
+    "flavour": TempWindow(
+        15, 70, say("stove.off_the_heat"), "", say("stove.the_aroma_leaves_with_the_steam"), ""
+    ),
+}
 
 
 Folded = Literal["cream", "meringue", "butter"]
@@ -147,11 +193,11 @@ def additions(
 
 def _advice(portion: Portion, window: TempWindow, after: float, cold: bool, splits: bool) -> str:
     if cold:
-        return f"It cools the mix to {after:.0f} °C and does not melt through: add it in two goes."
+        return say("stove.it_cools_the_mix_to_c", after=after)
     if splits:
-        return f"More fat than the water can hold: it splits. {window.rescue.capitalize()}."
+        return say("stove.more_fat_than_the_water_can", rescue=window.rescue.capitalize())
     if portion.ingredient.category == "chocolate":
-        return "A third of the hot cream at a time, stirred from the middle out until it shines."
+        return say("stove.a_third_of_the_hot_cream")
     if portion.ingredient.category == "fat":
-        return "In cubes, a few at a time, whisk moving."
+        return say("stove.in_cubes_a_few_at_a")
     return ""

@@ -7,6 +7,7 @@ from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.steps import Step
 from bellcrumb.stove.syrup import HOT_SUGAR, cook_syrup
 from bellcrumb.stove.work import Pretence, Work, liquid_run, ready
+from bellcrumb.words import say
 
 # What a mirror's syrup is cooked to: the sugar is dissolved, the water of a gel is left in it.
 _SYRUP_C = 103.0
@@ -22,13 +23,16 @@ _STAYS = 0.5
 def _poured(mix: Mix, warmth: str) -> Step:
     """How far it goes, by how deep it lies, and what the warmth does to that."""
     covers = ", ".join(
-        f"{round(_STAYS * mix.volume_ml / mm, -1) * 10:.0f} cm² at {mm:g} mm" for mm in _DEPTHS_MM
+        say("stove.cm2_at_mm", stays=round(_STAYS * mix.volume_ml / mm, -1) * 10, mm=mm)
+        for mm in _DEPTHS_MM
     )
     return Step(
-        "pour", "finish", "Pour it in one go over the cold piece on its rack",
-        f"It covers {covers}; the other half runs off and is caught. {warmth}",
-        "Twice over the same place: it wrinkles.",
-    )  # fmt: skip
+        "pour",
+        "finish",
+        say("stove.pour_it_in_one_go_over"),
+        say("stove.it_covers_the_other_half_runs", covers=covers, warmth=warmth),
+        say("stove.twice_over_the_same_place_it"),
+    )
 
 
 def ganache(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
@@ -36,31 +40,67 @@ def ganache(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
     poured = ("cream", "milk", "basic", "sugar")
     liquid = Mix(tuple(p for p in mix.portions if p.ingredient.category in poured))
     if liquid.mass_g <= 0:
-        raise CraftError("lines", "There is no cream to pour over the chocolate.")
+        raise CraftError("lines", say("stove.there_is_no_cream_to_pour"))
     chocolate = Mix(tuple(p for p in mix.portions if p.ingredient.category == "chocolate"))
     rest = Mix(tuple(p for p in mix.portions if p not in liquid.portions + chocolate.portions))
     run = liquid_run(liquid, ring, setting, 85.0, altitude_m)
     warnings = []
     if liquid.parts_g["water"] < 0.35 * chocolate.parts_g["fat"]:
-        warnings.append("Little water for so much fat: it may split. A spoon of milk mends it.")
+        warnings.append(say("stove.little_water_for_so_much_fat"))
     steps = [
-        ready("Chocolate chopped fine in a tall bowl.", "Big pieces: they do not melt through."),
-        Step("heat", "heat", "Warm the liquid to just under the simmer", "Small bubbles, steam.",
-             "Boiling it down: it thickens too much.", 80.0, 88.0, 96.0, 0, None, "",
-             "Hot enough: a third of it onto the chocolate", "boiling up"),
-        Step("emulsify", "finish", "A third at a time, stirred from the middle out",
-             "It looks split, then closes from the middle and shines.",
-             "Whisking air into it: bubbles on the glaze.", hold_s=60),
-        Step("cool", "cool", "Let it come to 32 to 35 °C to glaze", "It falls in a thick sheet.",
-             "Colder it drags, warmer it runs off.", None, 34.0),
-        _poured(mix, "A film of 1 mm at 35 to 40 °C, 2 to 3 mm at 32 to 35 °C, a thick coat at "
-                     "30 to 32 °C."),
-    ]  # fmt: skip
+        ready(
+            say("stove.chocolate_chopped_fine_in_a_tall"), say("stove.big_pieces_they_do_not_melt")
+        ),
+        Step(
+            "heat",
+            "heat",
+            say("stove.warm_the_liquid_to_just_under"),
+            say("stove.small_bubbles_steam"),
+            say("stove.boiling_it_down_it_thickens_too"),
+            80.0,
+            88.0,
+            96.0,
+            0,
+            None,
+            "",
+            say("stove.hot_enough_a_third_of_it"),
+            say("stove.boiling_up"),
+        ),
+        Step(
+            "emulsify",
+            "finish",
+            say("stove.a_third_at_a_time_stirred"),
+            say("stove.it_looks_split_then_closes_from"),
+            say("stove.whisking_air_into_it_bubbles_on"),
+            hold_s=60,
+        ),
+        Step(
+            "cool",
+            "cool",
+            say("stove.let_it_come_to_32_to"),
+            say("stove.it_falls_in_a_thick_sheet"),
+            say("stove.colder_it_drags_warmer_it_runs"),
+            None,
+            34.0,
+        ),
+        _poured(mix, say("stove.a_film_of_1_mm_at")),
+    ]
     scene = Pretence("heat", "pot", 6.0, ring.reaches_pot_w(setting), mass_g=liquid.mass_g,
                   cp_j_per_gk=liquid.heat_capacity_j_per_gk)  # fmt: skip
-    return Work("ganache", "Ganache glaze", steps, ["Chocolate chopped fine", "Rack over a tray"],
-                run.curve, "heat", run.reaches_s, liquid, chocolate, rest, [scene],
-                warnings)  # fmt: skip
+    return Work(
+        "ganache",
+        say("stove.ganache_glaze"),
+        steps,
+        [say("stove.chocolate_chopped_fine"), say("stove.rack_over_a_tray")],
+        run.curve,
+        "heat",
+        run.reaches_s,
+        liquid,
+        chocolate,
+        rest,
+        [scene],
+        warnings,
+    )
 
 
 def mirror(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
@@ -76,7 +116,7 @@ def mirror(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
     rest = Mix(tuple(p for p in mix.portions if p not in pot.portions + bowl.portions))
     water = pot.parts_g["water"]
     if pot.mass_g <= 0 or water <= 0:
-        raise CraftError("lines", "There is no water or cream to boil with the sugar.")
+        raise CraftError("lines", say("stove.there_is_no_water_or_cream"))
     plain = not pot.grams_of("chocolate", *dairy) and pot.added_sugar_g > 0
     power = ring.reaches_pot_w(setting)
     boil = boils_c(altitude_m)
@@ -94,28 +134,74 @@ def mirror(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
     whites = [_POUR_C[p.ingredient.key] for p in bowl.portions if p.ingredient.key in _POUR_C]
     pour_low, pour_high = whites[0] if whites else _POUR_DARK_C
     steps = [
-        ready("Gelatine soaked, a tall jug and a sieve, the piece frozen on a rack.",
-              "A piece only cold: the glaze slides off."),
-        Step(
-            "cook", "cook",
-            f"Cook the syrup to {boil + _SYRUP_C - 100:.0f} °C" if plain
-            else "Bring it to the boil, whisking",
-            "Clear, small tight bubbles." if plain
-            else "It boils in the middle, no dry lump left.",
-            "Boiled on: it sets like rubber.", low, high, None, 0, None, HOT_SUGAR,
-            "Off the heat: wait until it no longer bubbles", "boiled down",
+        ready(
+            say("stove.gelatine_soaked_a_tall_jug_and"), say("stove.a_piece_only_cold_the_glaze")
         ),
-        Step("gelatine", "cool", "Let it fall under 80 °C, then the gelatine in",
-             "It melts without a thread.", "Boiling: the gelatine weakens.", None, 80.0),
-        Step("blend", "finish", "Over the chocolate, blend with the head under, strain"
-             if bowl.mass_g else "Blend with the head under, strain",
-             "It shines like glass, no bubble.", "Air drawn in: bubbles that stay.", hold_s=90),
-        Step("cool", "cool", f"Film on contact; pour at {pour_low:.0f} to {pour_high:.0f} °C",
-             "A finger drawn through it closes slowly.", "Colder it drags, warmer it runs thin.",
-             None, pour_high),
-        _poured(mix, "Warmer it lies thinner, cooler it lies thicker."),
-    ]  # fmt: skip
-    checks = ["Gelatine soaking in cold water", "Rack over a tray", "The piece frozen hard"]
-    checks += ["Chocolate chopped fine"] if bowl.mass_g else []
-    return Work("mirror", "Mirror glaze", steps, checks, curve, "cook", takes, pot, bowl, rest,
-                [scene])  # fmt: skip
+        Step(
+            "cook",
+            "cook",
+            say("stove.cook_the_syrup_to_c", boil=boil + _SYRUP_C - 100)
+            if plain
+            else say("stove.bring_it_to_the_boil_whisking"),
+            say("stove.clear_small_tight_bubbles")
+            if plain
+            else say("stove.it_boils_in_the_middle_no"),
+            say("stove.boiled_on_it_sets_like_rubber"),
+            low,
+            high,
+            None,
+            0,
+            None,
+            HOT_SUGAR,
+            say("stove.off_the_heat_wait_until_it"),
+            say("stove.boiled_down"),
+        ),
+        Step(
+            "gelatine",
+            "cool",
+            say("stove.let_it_fall_under_80_c"),
+            say("stove.it_melts_without_a_thread"),
+            say("stove.boiling_the_gelatine_weakens"),
+            None,
+            80.0,
+        ),
+        Step(
+            "blend",
+            "finish",
+            say("stove.over_the_chocolate_blend_with_the")
+            if bowl.mass_g
+            else say("stove.blend_with_the_head_under_strain"),
+            say("stove.it_shines_like_glass_no_bubble"),
+            say("stove.air_drawn_in_bubbles_that_stay"),
+            hold_s=90,
+        ),
+        Step(
+            "cool",
+            "cool",
+            say("stove.film_on_contact_pour_at_to", pour_low=pour_low, pour_high=pour_high),
+            say("stove.a_finger_drawn_through_it_closes"),
+            say("stove.colder_it_drags_warmer_it_runs_2"),
+            None,
+            pour_high,
+        ),
+        _poured(mix, say("stove.warmer_it_lies_thinner_cooler_it")),
+    ]
+    checks = [
+        say("stove.gelatine_soaking_in_cold_water"),
+        say("stove.rack_over_a_tray"),
+        say("stove.the_piece_frozen_hard"),
+    ]
+    checks += [say("stove.chocolate_chopped_fine")] if bowl.mass_g else []
+    return Work(
+        "mirror",
+        say("stove.mirror_glaze"),
+        steps,
+        checks,
+        curve,
+        "cook",
+        takes,
+        pot,
+        bowl,
+        rest,
+        [scene],
+    )

@@ -7,6 +7,7 @@ from typing import Literal
 from bellcrumb.curve.watch import STALE_S, Reading, Watch, rate_k_per_min
 from bellcrumb.laws.water import BOILS_FROM_C
 from bellcrumb.stove.steps import Step
+from bellcrumb.words import say
 
 Urgency = Literal["calm", "soon", "now", "wrong"]
 
@@ -62,7 +63,9 @@ def moment(
     last = watch.last
     if step.kind not in ("heat", "cook", "cool") or step.high_c is None:
         if last and step.kind == "temper":
-            return Moment(last[1], "c", "in the bowl", step.title, "calm", None, None, None, False)
+            return Moment(
+                last[1], "c", say("stove.in_the_bowl"), step.title, "calm", None, None, None, False
+            )
         if step.hold_s:
             return _timer(step, now_s - entered_s)
         return Moment(now_s - entered_s, "s", "", step.title, "calm", None, None, None, True)
@@ -75,7 +78,9 @@ def moment(
         return Moment(
             temp,
             "c",
-            "cooling" if warm else ("cool enough" if step.there else "through the warm zone"),
+            say("stove.cooling")
+            if warm
+            else (say("stove.cool_enough") if step.there else say("stove.through_the_warm_zone")),
             step.title if warm or not step.there else step.there,
             "calm" if warm or not step.there else "now",
             None,
@@ -96,7 +101,7 @@ def _eta(temp: float, target: float, rate: float | None) -> float | None:
 
 def _without_probe(step: Step, entered_s: float, now_s: float, *, stale: bool) -> Moment:
     seconds = now_s - entered_s
-    word = "no reading lately" if stale else "by the clock"
+    word = say("stove.no_reading_lately") if stale else say("stove.by_the_clock")
     return Moment(seconds, "s", word, step.title, "calm", None, None, None, False)
 
 
@@ -110,10 +115,10 @@ def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
             return Moment(
                 temp,
                 "c",
-                "boil reached",
-                f"Hold {left:.0f} s more, whisking"
+                say("stove.boil_reached"),
+                say("stove.hold_s_more_whisking", left=left)
                 if left < 300
-                else f"{left / 60:.0f} min more at a simmer, stirring along the floor",
+                else say("stove.min_more_at_a_simmer_stirring", left=left / 60),
                 "soon",
                 left,
                 rate,
@@ -124,21 +129,23 @@ def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
             return Moment(
                 temp,
                 "c",
-                "held too long",
-                "Off the heat now: it breaks down and sticks",
+                say("stove.held_too_long"),
+                say("stove.off_the_heat_now_it_breaks"),
                 "wrong",
                 0.0,
                 rate,
                 None,
                 True,
             )
-        return Moment(temp, "c", "held", "Off the heat now", "now", 0.0, rate, None, True)
+        return Moment(
+            temp, "c", "held", say("stove.off_the_heat_now"), "now", 0.0, rate, None, True
+        )
     if (watch.peak_c or temp) >= low and temp < low - 1.0:
         return Moment(
             temp,
             "c",
-            "lost the boil",
-            "Back to the bubbles: the hold starts again",
+            say("stove.lost_the_boil"),
+            say("stove.back_to_the_bubbles_the_hold"),
             "soon",
             float(step.hold_s),
             rate,
@@ -151,7 +158,7 @@ def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
             temp,
             "c",
             "thickening",
-            "Faster, into the corners; it must still boil",
+            say("stove.faster_into_the_corners_it_must"),
             "soon",
             None,
             rate,
@@ -162,8 +169,8 @@ def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
         return Moment(
             temp,
             "c",
-            "about to thicken",
-            "Do not stop stirring now",
+            say("stove.about_to_thicken"),
+            say("stove.do_not_stop_stirring_now"),
             "soon",
             None,
             rate,
@@ -179,19 +186,37 @@ def _reach(step: Step, temp: float, rate: float | None) -> Moment:
     if never is not None and temp >= never:
         if step.kind == "heat":
             return Moment(
-                temp, "c", "boiling up", "Too hot: off the heat", "wrong", None, rate, None, True
+                temp,
+                "c",
+                say("stove.boiling_up"),
+                say("stove.too_hot_off_the_heat"),
+                "wrong",
+                None,
+                rate,
+                None,
+                True,
             )
         said = {
-            "curdling": "Too hot: off the heat, into a cold bowl, sieve it",
-        }.get(step.over, "Too far: off the heat now")
+            "curdling": say("stove.too_hot_off_the_heat_into"),
+        }.get(step.over, say("stove.too_far_off_the_heat_now"))
         return Moment(temp, "c", step.over, said, "wrong", None, rate, None, True)
     if temp > high:
         return Moment(
-            temp, "c", "too hot", "Too hot: off the heat", "wrong", None, rate, None, True
+            temp,
+            "c",
+            say("stove.too_hot"),
+            say("stove.too_hot_off_the_heat"),
+            "wrong",
+            None,
+            rate,
+            None,
+            True,
         )
     if temp >= low:
         usual = (
-            "Coats the spoon: off the heat" if step.kind == "cook" else "Hot enough: off the heat"
+            say("stove.coats_the_spoon_off_the_heat")
+            if step.kind == "cook"
+            else say("stove.hot_enough_off_the_heat")
         )
         said = step.there or usual
         return Moment(temp, "c", "there", said, "now", None, rate, None, True)
@@ -204,7 +229,7 @@ def _reach(step: Step, temp: float, rate: float | None) -> Moment:
             temp,
             "c",
             "thickening",
-            f"{low - temp:.0f} K to go, spoon moving",
+            say("stove.k_to_go_spoon_moving", low=low - temp),
             "soon",
             None,
             rate,
@@ -212,7 +237,17 @@ def _reach(step: Step, temp: float, rate: float | None) -> Moment:
             False,
         )
     if temp >= low - 10:
-        return Moment(temp, "c", "nearly there", "Stay with it", "soon", None, rate, eta, False)
+        return Moment(
+            temp,
+            "c",
+            say("stove.nearly_there"),
+            say("stove.stay_with_it"),
+            "soon",
+            None,
+            rate,
+            eta,
+            False,
+        )
     return Moment(temp, "c", "warming", step.title, "calm", None, rate, eta, False)
 
 
@@ -220,10 +255,12 @@ def _timer(step: Step, elapsed_s: float) -> Moment:
     """A step that takes its time: counted down, called when it is up."""
     left = step.hold_s - elapsed_s
     if left > 0:
-        return Moment(left, "s", "by the clock", step.title, "calm", None, None, left, False)
+        return Moment(
+            left, "s", say("stove.by_the_clock"), step.title, "calm", None, None, left, False
+        )
     over = elapsed_s - step.hold_s
-    said = step.there or "Look at the sign; go on when you see it"
-    return Moment(over, "s", "time is up", said, "now", None, None, None, True)
+    said = step.there or say("stove.look_at_the_sign_go_on")
+    return Moment(over, "s", say("stove.time_is_up"), said, "now", None, None, None, True)
 
 
 def missed(
@@ -250,7 +287,11 @@ def missed(
         if mine.count < 4 or mine.peak_c is None:
             continue
         if mine.peak_c < step.low_c:
-            return (step.key, "never boiled", "Back on the heat: it must boil and be held")
+            return (step.key, say("stove.never_boiled"), say("stove.back_on_the_heat_it_must"))
         if mine.held_s < 0.5 * step.hold_s:
-            return (step.key, "held too short", f"Back to the boil for {step.hold_s} s")
+            return (
+                step.key,
+                say("stove.held_too_short"),
+                say("stove.back_to_the_boil_for_s", hold_s=step.hold_s),
+            )
     return None

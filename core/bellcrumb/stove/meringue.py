@@ -8,6 +8,7 @@ from bellcrumb.laws.safety import HOUSE_LINE_C
 from bellcrumb.laws.water import CP_J_PER_GK
 from bellcrumb.safety.pasteurise import LAWS
 from bellcrumb.stove.syrup import HOT_SUGAR, SUGAR_J_GK, SyrupRun, cook_syrup
+from bellcrumb.words import say
 
 MeringueKind = Literal["italian", "swiss", "french"]
 # Sugar for one part of white: usual range. Source: meringue reference (italian and swiss high).
@@ -66,7 +67,7 @@ def meringue(
     Raises CraftError for amounts or temperatures that make none.
     """
     if whites_g <= 0 or sugar_g <= 0:
-        raise CraftError("whites_g", "A meringue needs whites and sugar.")
+        raise CraftError("whites_g", say("stove.a_meringue_needs_whites_and_sugar"))
     ratio = sugar_g / whites_g
     warnings: list[str] = []
     syrup = None
@@ -75,10 +76,10 @@ def meringue(
     seconds = whip_s(whites_g)
     if kind == "italian":
         if not 100 < syrup_c <= 130:
-            raise CraftError("syrup_c", "The syrup is poured between 101 and 130 °C.")
+            raise CraftError("syrup_c", say("stove.the_syrup_is_poured_between_101"))
         water = 0.3 * sugar_g if water_g is None else water_g
         if water <= 0:
-            raise CraftError("water_g", "The syrup needs water: about a third of the sugar.")
+            raise CraftError("water_g", say("stove.the_syrup_needs_water_about_a"))
         syrup = cook_syrup(sugar_g, water, syrup_c, power_w, altitude_m)
         left = syrup.water_left_g
         if syrup.time_s is not None:
@@ -89,26 +90,20 @@ def meringue(
         # A fifth of the heat goes into bowl, whisk and steam (craft: the bowl is hot to the hand).
         foam_c = whites_c + 0.8 * (hot * (syrup_c - whites_c)) / (hot + cold)
         if syrup_c < SOFT_BALL_C[0]:
-            warnings.append(
-                f"At {syrup_c:.0f} °C the syrup still holds {left:.0f} g of water: the meringue is "
-                "loose and weeps. The climb from 104 °C is the longest: wait for 118."
-            )
+            warnings.append(say("stove.at_c_the_syrup_still_holds", syrup_c=syrup_c, left=left))
         warnings += [HOT_SUGAR] + [w for w in syrup.warnings if w != HOT_SUGAR]
     elif kind == "swiss":
         if not 40 <= swiss_c <= 85:
-            raise CraftError("swiss_c", "Whites and sugar are warmed to between 40 and 85 °C.")
+            raise CraftError("swiss_c", say("stove.whites_and_sugar_are_warmed_to"))
         foam_c = swiss_c
         seconds = 480.0
         if swiss_c < HOUSE_LINE_C:
-            warnings.append(f"Take it to {HOUSE_LINE_C:.0f} °C or more: cooler it is not safe.")
+            warnings.append(say("stove.take_it_to_c_or_more", house_line_c=HOUSE_LINE_C))
         if swiss_c > 77:
-            warnings.append("Past 77 °C the white sets in grains.")
+            warnings.append(say("stove.past_77_c_the_white_sets"))
     else:
         foam_c = whites_c
-        warnings.append(
-            "Raw white: pasteurised whites, or bake it through. Not for the very young, old, "
-            "pregnant or ill."
-        )
+        warnings.append(say("stove.raw_white_pasteurised_whites_or_bake"))
     low = RATIOS[kind][0]
     warnings += _ratio_words(kind, ratio)
     total = whites_g + sugar_g + left
@@ -119,7 +114,7 @@ def meringue(
     if kind == "french" or extra > _WEEPS_AT or ratio < low:
         weeps = "high" if extra > 0.2 or ratio < 0.8 * low else "middling"
     if not acid:
-        warnings.append("A few drops of acid (or a pinch of tartar) steady the whites.")
+        warnings.append(say("stove.a_few_drops_of_acid_or"))
     return Meringue(
         kind, ratio, seconds, start_c, start_s, syrup, 100 * water_all / total, 100 * extra, foam_c,
         _safe(kind, foam_c), total * FOAM_ML_G[kind], total, weeps, _signs(kind), warnings,
@@ -129,9 +124,9 @@ def meringue(
 def _ratio_words(kind: MeringueKind, ratio: float) -> list[str]:
     low, high = RATIOS[kind]
     if ratio < low:
-        return [f"{ratio:.1f} of sugar to one of white: soft, it falls. Usual {low}-{high}."]
+        return [say("stove.of_sugar_to_one_of_white", ratio=ratio, low=low, high=high)]
     if ratio > high:
-        return [f"{ratio:.1f} of sugar to one of white: heavy, it beads. Usual {low}-{high}."]
+        return [say("stove.of_sugar_to_one_of_white_2", ratio=ratio, low=low, high=high)]
     return []
 
 
@@ -145,13 +140,16 @@ def _safe(kind: MeringueKind, foam_c: float) -> Literal["yes", "hold", "no"]:
 def _signs(kind: MeringueKind) -> list[str]:
     if kind == "italian":
         return [
-            "whites at soft peaks when the syrup is ready: neither waits for the other",
-            "syrup in a thin stream between whisk and bowl",
-            "whip until the bowl is only warm: glossy, a bird's beak that bends",
+            say("stove.whites_at_soft_peaks_when_the"),
+            say("stove.syrup_in_a_thin_stream_between"),
+            say("stove.whip_until_the_bowl_is_only"),
         ]
     if kind == "swiss":
         return [
-            "whisk without stopping over simmering water, no grain of sugar left to feel",
-            "then about eight minutes at speed, to cool and stiff",
+            say("stove.whisk_without_stopping_over_simmering_water"),
+            say("stove.then_about_eight_minutes_at_speed"),
         ]
-    return ["sugar in by the spoon from soft peaks on", "stiff, glossy, no grain between fingers"]
+    return [
+        say("stove.sugar_in_by_the_spoon_from"),
+        say("stove.stiff_glossy_no_grain_between_fingers"),
+    ]

@@ -10,6 +10,7 @@ from bellcrumb.stove.steps import Cue, Step, checks
 from bellcrumb.stove.work import Pretence, Work, ready
 from bellcrumb.texture.endpoint import endpoint
 from bellcrumb.texture.families import Family
+from bellcrumb.words import say
 
 BATH_C = 96.0
 BATH_W_K = 6.0  # a bowl over simmering water; estimate
@@ -36,25 +37,56 @@ def swiss(mix: Mix, to_c: float) -> Work:
     whites, sugar = mix.white_g, mix.added_sugar_g
     found = meringue("swiss", whites or 1e-9, sugar or 1e-9, swiss_c=to_c)
     if whites <= 0 or sugar <= 0:
-        raise CraftError("lines", "A Swiss meringue needs whites and sugar.")
+        raise CraftError("lines", say("stove.a_swiss_meringue_needs_whites_and"))
     curve, reach = bath_curve(mix, 20.0, to_c)
     steps = [
-        ready("A bowl that sits over the water without touching it.", "Fat or yolk in the bowl."),
-        Step("cook", "cook", f"Whisk over simmering water to {to_c:.0f} °C",
-             "Hot to the finger, no grain of sugar left to feel.",
-             "Standing still: the edge sets like an egg.", to_c, 77.0, 79.0, 0, None,
-             "Steam burns: lift the bowl away from you.", "Off the bath, onto the machine",
-             "setting in grains",
-             (Cue(55.0, "warm", "The sugar dissolves now: whisk on", "calm"),)),
-        Step("whip", "finish", "Whip at speed until cool and stiff", "Glossy, it stands.",
-             "Stopping warm: it slides.", hold_s=480),
-        Step("use", "finish", "Use it at once", "A clean edge.", "Waiting."),
-    ]  # fmt: skip
+        ready(say("stove.a_bowl_that_sits_over_the"), say("stove.fat_or_yolk_in_the_bowl")),
+        Step(
+            "cook",
+            "cook",
+            say("stove.whisk_over_simmering_water_to_c", to_c=to_c),
+            say("stove.hot_to_the_finger_no_grain"),
+            say("stove.standing_still_the_edge_sets_like"),
+            to_c,
+            77.0,
+            79.0,
+            0,
+            None,
+            say("stove.steam_burns_lift_the_bowl_away"),
+            say("stove.off_the_bath_onto_the_machine"),
+            say("stove.setting_in_grains"),
+            (Cue(55.0, "warm", say("stove.the_sugar_dissolves_now_whisk_on"), "calm"),),
+        ),
+        Step(
+            "whip",
+            "finish",
+            say("stove.whip_at_speed_until_cool_and"),
+            say("stove.glossy_it_stands"),
+            say("stove.stopping_warm_it_slides"),
+            hold_s=480,
+        ),
+        Step("use", "finish", say("stove.use_it_at_once"), say("stove.a_clean_edge"), "Waiting."),
+    ]
     scene = Pretence("cook", "bath", 20.0, 0.0, mass_g=mix.mass_g,
                   cp_j_per_gk=mix.heat_capacity_j_per_gk)  # fmt: skip
-    return Work("swiss", "Swiss meringue", steps,
-                ["Water at a simmer, not a boil", "Bowl free of fat", "Machine ready"], curve,
-                "cook", reach, Mix(()), mix, Mix(()), [scene], found.warnings)  # fmt: skip
+    return Work(
+        "swiss",
+        say("stove.swiss_meringue"),
+        steps,
+        [
+            say("stove.water_at_a_simmer_not_a"),
+            say("stove.bowl_free_of_fat"),
+            say("stove.machine_ready"),
+        ],
+        curve,
+        "cook",
+        reach,
+        Mix(()),
+        mix,
+        Mix(()),
+        [scene],
+        found.warnings,
+    )
 
 
 def curd(mix: Mix, family: Family, altitude_m: float) -> Work:
@@ -63,26 +95,59 @@ def curd(mix: Mix, family: Family, altitude_m: float) -> Work:
     fat = Mix(tuple(p for p in mix.portions if p.ingredient.category in ("fat", "cultured")))
     bowl = Mix(tuple(p for p in mix.portions if p not in fat.portions))
     if bowl.mass_g <= 0 or stop.low_c is None or stop.high_c is None:
-        raise CraftError("lines", "A curd needs juice, eggs and sugar.")
+        raise CraftError("lines", say("stove.a_curd_needs_juice_eggs_and"))
     curve, reach = bath_curve(bowl, 15.0, stop.low_c)
     steps = [
-        ready("Juice, zest, eggs and sugar whisked in a bowl that sits over the water.",
-               "Sugar on yolks no longer than a minute unwhisked."),
-        Step("cook", "cook", "Whisk over simmering water, without stopping",
-             "It thickens in a minute: a line drawn on the spoon holds.",
-             "Standing still: grains at the wall. No boil under the bowl.",
-             stop.low_c, stop.high_c, stop.never_c, 0, None, "", "Off the bath: through the sieve",
-             "curdling", (Cue(stop.low_c - 8, "about to thicken", "Do not stop whisking now"),)),
-    ]  # fmt: skip
+        ready(
+            say("stove.juice_zest_eggs_and_sugar_whisked"),
+            say("stove.sugar_on_yolks_no_longer_than"),
+        ),
+        Step(
+            "cook",
+            "cook",
+            say("stove.whisk_over_simmering_water_without_stopping"),
+            say("stove.it_thickens_in_a_minute_a"),
+            say("stove.standing_still_grains_at_the_wall"),
+            stop.low_c,
+            stop.high_c,
+            stop.never_c,
+            0,
+            None,
+            "",
+            say("stove.off_the_bath_through_the_sieve"),
+            "curdling",
+            (
+                Cue(
+                    stop.low_c - 8,
+                    say("stove.about_to_thicken"),
+                    say("stove.do_not_stop_whisking_now"),
+                ),
+            ),
+        ),
+    ]
     for n, a in enumerate(additions(bowl, fat, family, stop.low_c), start=1):
         steps.append(
-            Step(f"finish{n}", "cool", f"At {a.window.high_c:.0f} °C: butter in, slowly",
-                 "A cube at a time, blended until it shines.",
-                 f"Hotter, {a.window.above}.", a.window.low_c, a.window.high_c,
-                 there="Butter in now, a cube at a time")
-        )  # fmt: skip
+            Step(
+                f"finish{n}",
+                "cool",
+                say("stove.at_c_butter_in_slowly", high_c=a.window.high_c),
+                say("stove.a_cube_at_a_time_blended"),
+                say("stove.hotter", above=a.window.above),
+                a.window.low_c,
+                a.window.high_c,
+                there=say("stove.butter_in_now_a_cube_at"),
+            )
+        )
     steps.append(
-        Step("cool", "cool", "Film on contact and cool", "Mounds when cold.", "A skin.", None, 21.0)
+        Step(
+            "cool",
+            "cool",
+            say("stove.film_on_contact_and_cool"),
+            say("stove.mounds_when_cold"),
+            say("stove.a_skin"),
+            None,
+            21.0,
+        )
     )
     scene = Pretence("cook", "bath", 15.0, 0.0, mass_g=bowl.mass_g,
                   cp_j_per_gk=bowl.heat_capacity_j_per_gk)  # fmt: skip
@@ -98,27 +163,63 @@ def sabayon(mix: Mix, family: Family, altitude_m: float) -> Work:
     )
     bowl = Mix(tuple(p for p in mix.portions if p not in folded.portions))
     if bowl.mass_g <= 0 or stop.low_c is None or stop.high_c is None:
-        raise CraftError("lines", "A sabayon needs yolks, sugar and wine.")
+        raise CraftError("lines", say("stove.a_sabayon_needs_yolks_sugar_and"))
     curve, reach = bath_curve(bowl, 15.0, stop.low_c)
     steps = [
-        ready("A wide bowl that sits over the water without touching it, a balloon whisk.",
-               "Sugar on yolks no longer than a minute unwhisked."),
-        Step("cook", "cook", "Whisk over simmering water, in figures of eight",
-             "Three times its volume, the trail of the whisk stays.",
-             "Stopping: it scrambles at the wall. No boil under the bowl.",
-             stop.low_c, stop.high_c, stop.never_c, 0, None,
-             "Steam burns: lift the bowl away from you.", "Off the bath: whisk on", "curdling",
-             (Cue(55.0, "foams", "It doubles now: whisk on", "calm"),
-              Cue(stop.low_c - 5, "about to thicken", "Do not stop whisking now"))),
-        Step("whip", "finish", "Whisk off the heat, over ice if it is to wait",
-             "Thick, it does not run apart.", "Left warm: it weeps within the half hour.",
-             hold_s=120),
-    ]  # fmt: skip
+        ready(say("stove.a_wide_bowl_that_sits_over"), say("stove.sugar_on_yolks_no_longer_than")),
+        Step(
+            "cook",
+            "cook",
+            say("stove.whisk_over_simmering_water_in_figures"),
+            say("stove.three_times_its_volume_the_trail"),
+            say("stove.stopping_it_scrambles_at_the_wall"),
+            stop.low_c,
+            stop.high_c,
+            stop.never_c,
+            0,
+            None,
+            say("stove.steam_burns_lift_the_bowl_away"),
+            say("stove.off_the_bath_whisk_on"),
+            "curdling",
+            (
+                Cue(55.0, "foams", say("stove.it_doubles_now_whisk_on"), "calm"),
+                Cue(
+                    stop.low_c - 5,
+                    say("stove.about_to_thicken"),
+                    say("stove.do_not_stop_whisking_now"),
+                ),
+            ),
+        ),
+        Step(
+            "whip",
+            "finish",
+            say("stove.whisk_off_the_heat_over_ice"),
+            say("stove.thick_it_does_not_run_apart"),
+            say("stove.left_warm_it_weeps_within_the"),
+            hold_s=120,
+        ),
+    ]
     if folded.mass_g:
-        steps.append(Step("fold", "finish", "Cold: fold in the whipped cream", "No streak.",
-                          "Warm under it, it melts.", None, 22.0))  # fmt: skip
-    steps.append(Step("use", "finish", "Serve it at once, or within hours when cream is in it",
-                      "It stands on the spoon.", "Waiting: wine gathers below."))  # fmt: skip
+        steps.append(
+            Step(
+                "fold",
+                "finish",
+                say("stove.cold_fold_in_the_whipped_cream"),
+                say("stove.no_streak"),
+                say("stove.warm_under_it_it_melts"),
+                None,
+                22.0,
+            )
+        )
+    steps.append(
+        Step(
+            "use",
+            "finish",
+            say("stove.serve_it_at_once_or_within"),
+            say("stove.it_stands_on_the_spoon"),
+            say("stove.waiting_wine_gathers_below"),
+        )
+    )
     scene = Pretence("cook", "bath", 15.0, 0.0, mass_g=bowl.mass_g,
                   cp_j_per_gk=bowl.heat_capacity_j_per_gk)  # fmt: skip
     return Work("sabayon", family.name, steps, checks(mix, family), curve, "cook", reach, Mix(()),

@@ -16,6 +16,7 @@ from bellcrumb.stove.thickening import Thickener, signs_of
 from bellcrumb.texture.coagulation import coagulation
 from bellcrumb.texture.endpoint import Endpoint, endpoint
 from bellcrumb.texture.families import COARSE, Family
+from bellcrumb.words import say
 
 # Corn starch per 1000 g of liquid from which it, not the egg, is what is seen to thicken; and how
 # far past its onset egg is seen. Our estimates.
@@ -87,10 +88,10 @@ def plan(
     """
     boiled_first = family.texture_mode == "boiled_baked"
     if not family.on_the_stove and not boiled_first:
-        raise CraftError("family", f"{family.name} is set in the oven, not on the stove.")
+        raise CraftError("family", say("stove.is_set_in_the_oven_not", family=family.name))
     where = split(mix, family, school)
     if where.pot.mass_g <= 0:
-        raise CraftError("lines", "Nothing goes in the pot: add milk, cream or another liquid.")
+        raise CraftError("lines", say("stove.nothing_goes_in_the_pot_add"))
     stop = endpoint(mix, family, altitude_m, boiled_first=boiled_first)
     thick = thickens_c(mix, family)
     hot_c = min(hot_c, boils_c(altitude_m) - 1)
@@ -138,12 +139,9 @@ def plan(
     excess = max(heat_run.wall_excess_k, cook_run.wall_excess_k if cook_run else 0.0)
     warnings = list(ladder.warnings if ladder else [])
     if cook_run and cook_run.reaches_s is None:
-        warnings.append(
-            f"On this setting it does not reach {stop.temp_c:.0f} °C in an hour and a half: "
-            "turn the ring up."
-        )
+        warnings.append(say("stove.on_this_setting_it_does_not", temp_c=stop.temp_c))
     if heat_run.reaches_s is None:
-        warnings.append("On this setting the liquid does not come up: turn the ring up.")
+        warnings.append(say("stove.on_this_setting_the_liquid_does"))
     adds = additions(where.pot + where.bowl, where.finish, family, stop.temp_c or hot_c)
     steps = _steps(
         where,
@@ -180,18 +178,27 @@ def plan(
 
 # Title, sign and what to avoid of a pot that boils first, by what it boils for.
 _BOILS: dict[str, tuple[str, str, str]] = {
-    "starch": ("Stir starch and liquid to the boil and hold",
-               "It thickens, then bubbles break in the middle while you whisk.",
-               "Never leave a corner unwhisked: flat bottoms scorch in a heartbeat."),
-    "grain": ("Up to the boil, then let the grain swell at a bare simmer",
-              "A grain is soft to its middle, and the spoon's trail closes slowly.",
-              "Left alone it catches: stir along the floor every minute, more towards the end."),
-    "setter": ("Whisk the setter in cold, bring it to the boil and hold",
-               "A drop on a cold plate sets within a minute; no grain of it is seen.",
-               "Taken off before it is dissolved it sets in specks, or not at all."),
-    "cream": ("Boil cream and sugar", "It rises and rolls, in a pot three times as high.",
-              "Less than three minutes: it stays thin."),
-}  # fmt: skip
+    "starch": (
+        say("stove.stir_starch_and_liquid_to_the"),
+        say("stove.it_thickens_then_bubbles_break_in"),
+        say("stove.never_leave_a_corner_unwhisked_flat"),
+    ),
+    "grain": (
+        say("stove.up_to_the_boil_then_let"),
+        say("stove.a_grain_is_soft_to_its"),
+        say("stove.left_alone_it_catches_stir_along"),
+    ),
+    "setter": (
+        say("stove.whisk_the_setter_in_cold_bring"),
+        say("stove.a_drop_on_a_cold_plate"),
+        say("stove.taken_off_before_it_is_dissolved"),
+    ),
+    "cream": (
+        say("stove.boil_cream_and_sugar"),
+        say("stove.it_rises_and_rolls_in_a"),
+        say("stove.less_than_three_minutes_it_stays"),
+    ),
+}
 _WORDS = {
     "vanilla_pod": "vanilla", "egg_yolk": "yolks", "egg_whole": "eggs", "egg_white": "whites",
     "sugar": "sugar", "butter_80": "butter", "butter_82": "butter", "flour_plain": "flour",
@@ -208,7 +215,11 @@ def _word(i: Ingredient) -> str:
 
 def _names(mix: Mix) -> str:
     words = list(dict.fromkeys(_word(p.ingredient) for p in mix.portions))
-    return ", ".join(words[:-1]) + (" and " if len(words) > 1 else "") + words[-1] if words else ""
+    return (
+        ", ".join(words[:-1]) + (say("stove.and") if len(words) > 1 else "") + words[-1]
+        if words
+        else ""
+    )
 
 
 def _steps(
@@ -219,12 +230,20 @@ def _steps(
         Step(
             "ready",
             "ready",
-            "Everything within reach",
-            f"Pot: {_names(where.pot)}. Bowl: {_names(where.bowl) or 'nothing'}."
-            + (f" For the end: {_names(where.finish)}." if where.finish.portions else ""),
-            "Sugar lies on the yolks no longer than a minute unwhisked: it burns them to specks."
+            say("stove.everything_within_reach"),
+            say(
+                "stove.pot_bowl",
+                pot=_names(where.pot),
+                bowl=_names(where.bowl) or say("stove.nothing"),
+            )
+            + (
+                say("stove.for_the_end", finish=_names(where.finish))
+                if where.finish.portions
+                else ""
+            ),
+            say("stove.sugar_lies_on_the_yolks_no")
             if where.bowl.yolk_g and where.bowl.added_sugar_g
-            else "Sieve, film and an ice bath stand ready before the heat is lit.",
+            else say("stove.sieve_film_and_an_ice_bath"),
         ),
     ]
     if boils_first:
@@ -245,9 +264,9 @@ def _steps(
             Step(
                 "heat",
                 "heat",
-                "Warm the liquid to just under the simmer",
-                "Small bubbles round the edge, steam rising, nothing breaking in the middle.",
-                "Cream left a moment too long boils over.",
+                say("stove.warm_the_liquid_to_just_under"),
+                say("stove.small_bubbles_round_the_edge_steam"),
+                say("stove.cream_left_a_moment_too_long"),
                 hot_c - 4,
                 hot_c + 3,
                 heat_target + 8,
@@ -256,19 +275,19 @@ def _steps(
     if ladder:
         last = ladder.rungs[-1].mix_temp_c
         title = {
-            "hot_into_eggs": "Ladle the hot liquid onto the eggs, whisking",
-            "eggs_after_boil": "Loosen the eggs with the hot cream, then fold them in off the heat",
-            "held_back_liquid": "Loosen the eggs with the cold liquid and pour into the pot",
+            "hot_into_eggs": say("stove.ladle_the_hot_liquid_onto_the"),
+            "eggs_after_boil": say("stove.loosen_the_eggs_with_the_hot"),
+            "held_back_liquid": say("stove.loosen_the_eggs_with_the_cold"),
         }[school]
         steps.append(
             Step(
                 "temper",
                 "temper",
                 title,
-                f"Even and loose, no grains; it ends near {last:.0f} °C.",
-                "The first ladle is the dangerous one: thin stream, whisk moving."
+                say("stove.even_and_loose_no_grains_it", last=last),
+                say("stove.the_first_ladle_is_the_dangerous")
                 if school != "held_back_liquid"
-                else "Off the heat while you pour, whisk moving.",
+                else say("stove.off_the_heat_while_you_pour"),
                 never_c=ladder.scramble_c,
             )
         )
@@ -278,17 +297,17 @@ def _steps(
             Step(
                 "cook",
                 "cook",
-                "Back to the boil for the eggs"
+                say("stove.back_to_the_boil_for_the")
                 if again
-                else "Back on the ring: stir to the boil and hold",
-                "Thin, then thick within a minute, then slow bubbles that plop.",
-                "Stopping at the first thickening: raw taste, and the yolk thins it overnight.",
+                else say("stove.back_on_the_ring_stir_to"),
+                say("stove.thin_then_thick_within_a_minute"),
+                say("stove.stopping_at_the_first_thickening_raw"),
                 (stop.temp_c or 100) - AT_BOIL_K,
                 (stop.temp_c or 100) + 1,
                 None,
                 stop.hold_s,
                 thick,
-                "Boiling starch spits and sticks: long sleeves.",
+                say("stove.boiling_starch_spits_and_sticks_long"),
             )
         )
     elif stop.mode in ("nappe", "double_boiler") and stop.low_c is not None:
@@ -296,11 +315,11 @@ def _steps(
             Step(
                 "cook",
                 "cook",
-                "Gentle heat until it coats the spoon"
+                say("stove.gentle_heat_until_it_coats_the")
                 if stop.mode == "nappe"
-                else "Over simmering water, whisk until it mounds",
-                "Foam gone, a finger drawn across the spoon leaves a clean trail.",
-                "A few degrees past this it curdles: off the heat a moment early, it runs on.",
+                else say("stove.over_simmering_water_whisk_until_it"),
+                say("stove.foam_gone_a_finger_drawn_across"),
+                say("stove.a_few_degrees_past_this_it"),
                 stop.low_c,
                 stop.high_c,
                 stop.never_c,
@@ -317,10 +336,14 @@ def _steps(
     if folded:
         steps += _finishing(folded, sum(s.key.startswith("finish") for s in steps))
         steps.append(
-            Step("chill", "cool", "At once where it shall set, film on it, and into the cold",
-                 f"It holds its shape. Set in {_hours(family)} h.",
-                 "Left standing in its bowl: it sets there, and stirred again it is slack.")
-        )  # fmt: skip
+            Step(
+                "chill",
+                "cool",
+                say("stove.at_once_where_it_shall_set"),
+                say("stove.it_holds_its_shape_set_in", family=_hours(family)),
+                say("stove.left_standing_in_its_bowl_it"),
+            )
+        )
     return steps
 
 
@@ -330,31 +353,43 @@ def _hours(family: Family) -> str:
 
 def _cool(family: Family, whole: bool, folds_c: list[float], *, gels: bool) -> Step:
     """Through the sieve and cool: to where something is folded in, or all the way."""
-    sieve = "" if whole else "Pass it through a fine sieve at once, "
-    title = "" if whole else "Sieve, "
+    sieve = "" if whole else say("stove.pass_it_through_a_fine_sieve")
+    title = "" if whole else say("stove.sieve")
     if family.texture_mode == "boiled_baked":
-        return Step("cool", "finish", f"{title}spread it in its shell, and smooth it",
-                    f"{sieve}then level to the rim.".capitalize(),
-                    "A skin before it is smooth: it bakes to a crust that tears.")  # fmt: skip
-    sets = "" if folds_c else f" Set in {_hours(family)} h."
-    slow = "A deep bowl in the fridge cools too slowly."
-    how, avoid = "spread shallow, film on contact, and cool", slow
+        return Step(
+            "cool",
+            "finish",
+            say("stove.spread_it_in_its_shell_and", title=title),
+            say("stove.then_level_to_the_rim", sieve=sieve).capitalize(),
+            say("stove.a_skin_before_it_is_smooth"),
+        )
+    sets = "" if folds_c else say("stove.set_in_h", family=_hours(family))
+    slow = say("stove.a_deep_bowl_in_the_fridge")
+    how, avoid = say("stove.spread_shallow_film_on_contact_and"), slow
     if folds_c and gels:
         how, avoid = (
-            "into a bowl over ice, and stir it cool",
-            "Left alone it gels at the wall: lumps.",
+            say("stove.into_a_bowl_over_ice_and"),
+            say("stove.left_alone_it_gels_at_the"),
         )
     elif family.texture_mode == "still" and not folds_c:
-        how = "pour where it shall set, film on contact, and cool"
-        avoid = "Stirred while it sets: slack."
+        how = say("stove.pour_where_it_shall_set_film")
+        avoid = say("stove.stirred_while_it_sets_slack")
     does = f"{title}{how}"
     return Step(
-        "cool", "cool", does[:1].upper() + does[1:],
-        (f"{sieve}film on contact." if sieve else "Film on contact.") + sets,
-        f"{avoid} Thin while hot is normal.", None, min(folds_c, default=21.0), None, 0, None,
-        "57 to 21 °C within 2 h, 5 °C within 4 h more. Your local code comes first.",
-        there="Cool enough to fold" if folds_c else "",
-    )  # fmt: skip
+        "cool",
+        "cool",
+        does[:1].upper() + does[1:],
+        (say("stove.film_on_contact", sieve=sieve) if sieve else say("stove.film_on_contact_2"))
+        + sets,
+        say("stove.thin_while_hot_is_normal", avoid=avoid),
+        None,
+        min(folds_c, default=21.0),
+        None,
+        0,
+        None,
+        say("stove.57_to_21_c_within_2"),
+        there=say("stove.cool_enough_to_fold") if folds_c else "",
+    )
 
 
 def _finishing(adds: list[Addition], number: int = 0) -> list[Step]:
@@ -363,23 +398,39 @@ def _finishing(adds: list[Addition], number: int = 0) -> list[Step]:
     steps: list[Step] = []
     if now:
         names = ", ".join(dict.fromkeys(_short(a.name) for a in now))
-        advice = next((a.advice for a in now if a.advice), "Stirred smooth and shining.")
+        advice = next((a.advice for a in now if a.advice), say("stove.stirred_smooth_and_shining"))
         steps.append(
-            Step("finish", "finish", f"Off the heat: {names} in", advice,
-                 f"Outside its window {now[0].window.below or 'its aroma leaves'}.",
-                 caution="Spirits and extracts are flammable: away from the flame.")
-        )  # fmt: skip
+            Step(
+                "finish",
+                "finish",
+                say("stove.off_the_heat_in", names=names),
+                advice,
+                say(
+                    "stove.outside_its_window",
+                    below=now[0].window.below or say("stove.its_aroma_leaves"),
+                ),
+                caution=say("stove.spirits_and_extracts_are_flammable_away"),
+            )
+        )
     for n, a in enumerate((a for a in adds if a.waits_s), start=number + len(steps) + 1):
         key = "finish" if n == 1 else f"finish{n}"
         colder = (
-            f"; colder than {a.window.low_c:.0f} °C, {a.window.below}" if a.window.below else ""
+            say("stove.colder_than_c", low_c=a.window.low_c, below=a.window.below)
+            if a.window.below
+            else ""
         )
         steps.append(
-            Step(key, "cool", f"At {a.window.high_c:.0f} °C: {_short(a.name)} in",
-                 f"{a.window.sign.capitalize()}. {a.advice}".strip(),
-                 f"Hotter, {a.window.above}{colder}.",
-                 a.window.low_c, a.window.high_c, there=f"{_short(a.name).capitalize()} in now")
-        )  # fmt: skip
+            Step(
+                key,
+                "cool",
+                say("stove.at_c_in", high_c=a.window.high_c, a=_short(a.name)),
+                f"{a.window.sign.capitalize()}. {a.advice}".strip(),
+                say("stove.hotter_2", above=a.window.above, colder=colder),
+                a.window.low_c,
+                a.window.high_c,
+                there=say("stove.in_now", a=_short(a.name).capitalize()),
+            )
+        )
     return steps
 
 

@@ -5,6 +5,7 @@ from typing import Literal
 
 from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.families import COARSE, Family
+from bellcrumb.words import say
 
 Kind = Literal["ready", "heat", "temper", "cook", "finish", "cool", "bake", "check", "lay"]
 
@@ -53,25 +54,29 @@ def checks(mix: Mix, family: Family | None) -> list[str]:
     keys = {p.ingredient.key for p in mix.portions}
     categories = {p.ingredient.category for p in mix.portions}
     if keys & {"lemon_juice", "lime_juice", "orange_juice", "grapefruit_juice", "citrus_zest"}:
-        found.append("Zest taken, then the juice squeezed")
+        found.append(say("stove.zest_taken_then_the_juice_squeezed"))
     if "fat" in categories:
         soft = family is not None and family.key in ("mousseline", "lemon_cream")
         found.append(
-            "Butter out for 3 to 4 hours: as soft as the cream" if soft else "Butter cut in cubes"
+            say("stove.butter_out_for_3_to_4") if soft else say("stove.butter_cut_in_cubes")
         )
     if "fresh_cheese" in categories:
-        found.append("Cheese at room temperature, beaten smooth")
+        found.append(say("stove.cheese_at_room_temperature_beaten_smooth"))
     if any(p.ingredient.key.startswith("gelatine") for p in mix.portions):
-        found.append("Gelatine soaking in cold water")
+        found.append(say("stove.gelatine_soaking_in_cold_water"))
     if "chocolate" in categories:
-        found.append("Chocolate chopped fine in its bowl")
+        found.append(say("stove.chocolate_chopped_fine_in_its_bowl"))
     coarse = mix.main_starch in COARSE
     if mix.starch_g and not coarse:
-        found.append("Starch sifted: no dry lumps")
+        found.append(say("stove.starch_sifted_no_dry_lumps"))
     if mix.yolk_g or mix.whole_egg_g:
-        found.append("Eggs parted, no shell" if mix.yolk_g else "Eggs broken one by one, no shell")
+        found.append(
+            say("stove.eggs_parted_no_shell")
+            if mix.yolk_g
+            else say("stove.eggs_broken_one_by_one_no")
+        )
         if not coarse and family is not None:
-            found.append("Fine sieve over a clean bowl")
+            found.append(say("stove.fine_sieve_over_a_clean_bowl"))
     if family is not None and family.on_the_stove:
-        found += ["Ice bath or shallow tray cold", "Film to lay on contact"]
+        found += [say("stove.ice_bath_or_shallow_tray_cold"), say("stove.film_to_lay_on_contact")]
     return found

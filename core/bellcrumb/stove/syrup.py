@@ -22,6 +22,7 @@ from bellcrumb.laws.water import (
     sucrose_boils_c,
     sucrose_pct_at,
 )
+from bellcrumb.words import say
 from bellcrumb.work import checkpoint
 
 Stage = Literal[
@@ -35,23 +36,27 @@ STAGES: dict[Stage, float] = {
     "deep_amber": 177.0, "dark": 185.0, "burnt": 200.0,
 }  # fmt: skip
 SIGNS: dict[Stage, str] = {
-    "thread": "runs off the spoon in a thread",
-    "soft_ball": "a drop in cold water rolls into a soft ball",
-    "firm_ball": "the ball holds its shape between two fingers",
-    "hard_ball": "the ball is hard but still gives",
-    "soft_crack": "threads bend before they break",
-    "hard_crack": "threads break like glass",
-    "pale": "straw at the edge, still clear",
-    "amber": "the colour of a chestnut held to the light",
-    "deep_amber": "dark amber, first wisps of smoke",
-    "dark": "brown and bitter",
-    "burnt": "black smoke: let it go cold in the pan",
+    "thread": say("stove.runs_off_the_spoon_in_a"),
+    "soft_ball": say("stove.a_drop_in_cold_water_rolls"),
+    "firm_ball": say("stove.the_ball_holds_its_shape_between"),
+    "hard_ball": say("stove.the_ball_is_hard_but_still"),
+    "soft_crack": say("stove.threads_bend_before_they_break"),
+    "hard_crack": say("stove.threads_break_like_glass"),
+    "pale": say("stove.straw_at_the_edge_still_clear"),
+    "amber": say("stove.the_colour_of_a_chestnut_held"),
+    "deep_amber": say("stove.dark_amber_first_wisps_of_smoke"),
+    "dark": say("stove.brown_and_bitter"),
+    "burnt": say("stove.black_smoke_let_it_go_cold"),
 }
 # Where colour is: share of amber (1 = amber). Arrhenius 135 kJ/mol about 170 degC, amber after
 # 2 min there. Source: sugar prototype, estimates.
 COLOURS: tuple[tuple[float, str], ...] = (
-    (0.15, "clear"), (0.6, "pale"), (1.5, "amber"), (2.6, "deep amber"), (5.0, "dark"),
-)  # fmt: skip
+    (0.15, "clear"),
+    (0.6, "pale"),
+    (1.5, "amber"),
+    (2.6, say("stove.deep_amber")),
+    (5.0, "dark"),
+)
 _COLOUR_J_MOL, _COLOUR_REF_C, _AMBER_S = 135_000.0, 170.0, 120.0
 _LOSS_W_K = 0.8  # a pan of 160 mm to a kitchen of 22 degC; fitted to the prototype's times
 _PAN_J_GK = SOLIDS["steel"].cp / 1000
@@ -60,10 +65,7 @@ _DRY_PCT = 99.6  # no more water than this boils off
 _FILM_W_M2K = 900.0  # pan to syrup; fitted to a run-on of 3-8 K
 _COLOURS = ("pale", "amber", "deep_amber", "dark", "burnt")
 SLOW_FROM_C, SLOW_TO_C = 104.0, 115.0
-HOT_SUGAR = (
-    "Sugar above 110 °C burns deeply and sticks: no children, no bare hands, a bowl of cold water "
-    "beside the stove."
-)
+HOT_SUGAR = say("stove.sugar_above_110_c_burns_deeply")
 
 
 @dataclass
@@ -200,7 +202,7 @@ def cook_syrup(
     ``water_g`` 0 is dry caramel. Raises CraftError for a target no syrup has.
     """
     if not from_c < target_c <= 230:
-        raise CraftError("target_c", f"More than {from_c:g} °C and at most 230 °C, please.")
+        raise CraftError("target_c", say("stove.more_than_c_and_at_most", from_c=from_c))
     pot = pot_for(sugar_g / 1.59 + water_g)
     pan = Pan(sugar_g, water_g, from_c, pot.diameter_mm, pot.mass_g, altitude_m)
     if water_g <= 0:
@@ -239,29 +241,29 @@ def _water_at(sugar_g: float, temp_c: float, altitude_m: float) -> float:
     return sugar_g * (100 / pct - 1)
 
 
+def stopped_in_water(run_on_k: float, pull_c: float) -> str:
+    """What a sugar that runs on wants, unless something else stops it."""
+    return say("stove.it_runs_on_by_about_k", run_on_k=run_on_k, target_c=pull_c)
+
+
 def _warnings(
     target_c: float, water_g: float, sugar_g: float, there: bool, power_w: float,
     altitude_m: float, run_on_k: float,
 ) -> list[str]:  # fmt: skip
     said: list[str] = []
     if not there:
-        said.append(
-            f"On this ring it stalls: {power_w:.0f} W only make up for what the pan loses. Turn up."
-        )
+        said.append(say("stove.on_this_ring_it_stalls_w", power_w=power_w))
     if target_c >= 110:
         said.append(HOT_SUGAR)
     if target_c >= 160:
-        said.append(
-            f"It runs on by about {run_on_k:.0f} K off the heat: pull it at "
-            f"{target_c - run_on_k:.0f} °C and stand the pan in cold water."
-        )
+        said.append(stopped_in_water(run_on_k, target_c - run_on_k))
     if target_c >= 185:
-        said.append("Past 185 °C it is bitter; past 200 °C burnt.")
+        said.append(say("stove.past_185_c_it_is_bitter"))
     if 0 < water_g < 0.2 * sugar_g:
-        said.append("Little water: it may not dissolve before it boils, and crystallise.")
+        said.append(say("stove.little_water_it_may_not_dissolve"))
     if altitude_m >= 300:
         drop = 100 - boils_c(altitude_m)
-        said.append(f"At this height every syrup stage comes {drop:.1f} K lower.")
+        said.append(say("stove.at_this_height_every_syrup_stage", drop=drop))
     return said
 
 

@@ -7,6 +7,7 @@ from typing import Literal
 from bellcrumb.errors import CraftError
 from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.coagulation import set_temp_c
+from bellcrumb.words import say
 
 School = Literal["hot_into_eggs", "eggs_after_boil", "held_back_liquid"]
 SCHOOLS: tuple[School, ...] = ("hot_into_eggs", "eggs_after_boil", "held_back_liquid")
@@ -58,7 +59,7 @@ def blend_c(parts: list[tuple[Mix, float]]) -> float:
     heat = sum(m.mass_g * m.heat_capacity_j_per_gk * t for m, t in parts)
     capacity = sum(m.mass_g * m.heat_capacity_j_per_gk for m, _ in parts)
     if not capacity:
-        raise CraftError("eggs", "Nothing to mix.")
+        raise CraftError("eggs", say("stove.nothing_to_mix"))
     return heat / capacity
 
 
@@ -143,20 +144,20 @@ def _protected(mix: Mix) -> bool:
 
 def _check(hot: Mix, hot_c: float, eggs: Mix, eggs_c: float, ladle_ml: float) -> None:
     if hot.mass_g <= 0:
-        raise CraftError("hot.lines", "The pot is empty: tempering needs a hot liquid.")
+        raise CraftError("hot.lines", say("stove.the_pot_is_empty_tempering_needs"))
     if eggs.mass_g <= 0:
-        raise CraftError("eggs.lines", "The bowl is empty: tempering needs eggs.")
+        raise CraftError("eggs.lines", say("stove.the_bowl_is_empty_tempering_needs"))
     if not eggs.yolk_g and not eggs.white_g and not eggs.whole_egg_g:
-        raise CraftError("eggs.lines", "There is no egg in the bowl: nothing to temper.")
+        raise CraftError("eggs.lines", say("stove.there_is_no_egg_in_the"))
     if ladle_ml < 5:
-        raise CraftError("ladle_ml", "A ladle holds at least 5 ml.")
+        raise CraftError("ladle_ml", say("stove.a_ladle_holds_at_least_5"))
     if hot_c <= eggs_c:
         raise CraftError(
             "hot.temp_c",
-            f"The liquid at {hot_c:.0f} °C is not hotter than the eggs at {eggs_c:.0f} °C.",
+            say("stove.the_liquid_at_c_is_not", hot_c=hot_c, eggs_c=eggs_c),
         )
     if hot_c > 110:
-        raise CraftError("hot.temp_c", "Milk and cream cannot be hotter than their boil.")
+        raise CraftError("hot.temp_c", say("stove.milk_and_cream_cannot_be_hotter"))
 
 
 def _held_back(
@@ -178,9 +179,9 @@ def _held_back(
     end = rungs[-1].mix_temp_c
     warnings = []
     if held < 0.15:
-        warnings.append("Hold back at least a fifth of the liquid, or the eggs meet it too hot.")
+        warnings.append(say("stove.hold_back_at_least_a_fifth"))
     if any(r.margin_k < 0 for r in rungs) and hot.corn_equivalent_g + eggs.corn_equivalent_g == 0:
-        warnings.append("No starch protects the egg: take the pot off the heat and pour slowly.")
+        warnings.append(say("stove.no_starch_protects_the_egg_take"))
     return Ladder(
         "held_back_liquid",
         rungs,
@@ -204,17 +205,14 @@ def _warnings(
     found = []
     if first_g < ladle_g:
         found.append(
-            f"One ladle is too much for the first: start with {first_g:.0f} g in a thin stream."
+            say("stove.one_ladle_is_too_much_for", first_g=first_g)
             if first_g > 1
-            else "The eggs are already warm: pour drop by drop, whisking."
+            else say("stove.the_eggs_are_already_warm_pour")
         )
     if any(rung.margin_k < 3 for rung in rungs):
-        found.append("The mix comes within 3 K of scrambling: let the liquid cool a little first.")
+        found.append(say("stove.the_mix_comes_within_3_k"))
     if school == "eggs_after_boil" and end_c < ENZYME_SAFE_C:
-        found.append(
-            f"Only {end_c:.0f} °C after mixing: the yolk's enzyme and germs can live. Back on the "
-            "heat to 85 °C for 60 s, or to the boil. Your food-safety plan comes first."
-        )
+        found.append(say("stove.only_c_after_mixing_the_yolks", end_c=end_c))
     if eggs.corn_equivalent_g and school == "hot_into_eggs":
-        found.append("Whisk the starch in smooth before the first ladle: dry lumps seal at 62 °C.")
+        found.append(say("stove.whisk_the_starch_in_smooth_before"))
     return found

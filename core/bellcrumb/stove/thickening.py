@@ -13,14 +13,15 @@ from bellcrumb.laws.water import BOILS_FROM_C
 from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.coagulation import coagulation
 from bellcrumb.texture.families import Family
+from bellcrumb.words import say
 
 _SIGNS = (
-    (0.03, "runs like milk"),
-    (0.12, "like cream: clings to the whisk"),
-    (0.6, "coats the spoon, a finger's trail stays"),
-    (2.0, "a trail behind the whisk closes slowly"),
-    (5.0, "falls in a ribbon that lies a moment"),
-    (math.inf, "slow bubbles that plop and leave craters"),
+    (0.03, say("stove.runs_like_milk")),
+    (0.12, say("stove.like_cream_clings_to_the_whisk")),
+    (0.6, say("stove.coats_the_spoon_a_fingers_trail")),
+    (2.0, say("stove.a_trail_behind_the_whisk_closes")),
+    (5.0, say("stove.falls_in_a_ribbon_that_lies")),
+    (math.inf, say("stove.slow_bubbles_that_plop_and_leave")),
 )
 
 
@@ -91,8 +92,8 @@ def signs_along(
 
 # What milk and cream show on the way up. Source: craft.
 _LIQUID = (
-    (60.0, "steam rises"),
-    (82.0, "scalded: small bubbles round the edge"),
+    (60.0, say("stove.steam_rises")),
+    (82.0, say("stove.scalded_small_bubbles_round_the_edge")),
 )
 
 
@@ -101,7 +102,7 @@ def signs_of(
 ) -> list[tuple[float, float, str]]:
     """(s, degC, sign) of steam, scald and boil, and of the thickening, along a heating curve."""
     found = signs_along(thickener, curve)[1:]
-    for from_c, sign in (*_LIQUID, (boil_c - 0.3, "it boils: bubbles break in the middle")):
+    for from_c, sign in (*_LIQUID, (boil_c - 0.3, say("stove.it_boils_bubbles_break_in_the"))):
         first = next(((t, c) for t, c in curve if c >= from_c), None)
         thin = from_c > 90 or thickener.pa_s(from_c) < 0.12
         if first and thin and curve[0][1] < from_c:

@@ -8,6 +8,7 @@ from typing import Literal
 from bellcrumb.errors import CraftError
 from bellcrumb.laws.air import whipped_stands_h
 from bellcrumb.mix.composition import Mix
+from bellcrumb.words import say
 
 Use = Literal["fold", "top", "pipe"]
 # fat % -> overrun % at soft, and at stiff. Source: cream table (medium); between lines straight.
@@ -17,9 +18,9 @@ WARMEST_C = 11.0
 _COLD_C = 4.0
 TOPPING_G_ML = 0.50
 PEAKS: dict[Use, str] = {
-    "fold": "soft: the trail of the whisk just stays",
-    "top": "firm: a peak that bends over",
-    "pipe": "stiff: a peak that stands, still shining",
+    "fold": say("stove.soft_the_trail_of_the_whisk"),
+    "top": say("stove.firm_a_peak_that_bends_over"),
+    "pipe": say("stove.stiff_a_peak_that_stands_still"),
 }
 
 
@@ -57,36 +58,34 @@ def whip(
     ``stabiliser_pct`` of the cream is gelatine (up to 2), else mascarpone and the like.
     """
     if cream_g <= 0:
-        raise CraftError("cream_g", "There is no cream to whip.")
+        raise CraftError("cream_g", say("stove.there_is_no_cream_to_whip"))
     if not 0 <= fat_pct <= 60:
-        raise CraftError("fat_pct", "Cream has between 0 and 60 % of fat.")
+        raise CraftError("fat_pct", say("stove.cream_has_between_0_and_60"))
     mass = cream_g + icing_sugar_g + sugar_g
     warnings: list[str] = []
     whips = True
     if fat_pct < LEAST_FAT:
         whips = stabiliser_pct > 0 and fat_pct >= 28
         warnings.append(
-            f"{fat_pct:.0f} % of fat does not whip: take cream of {LEAST_FAT:.0f} % or more"
-            + (", the stabiliser carries it just." if whips else ".")
+            say("stove.of_fat_does_not_whip_take", fat_pct=fat_pct, least_fat=LEAST_FAT)
+            + (say("stove.the_stabiliser_carries_it_just") if whips else ".")
         )
     elif use == "pipe" and fat_pct < PIPE_FAT:
-        warnings.append(f"Under {PIPE_FAT:.0f} % it whips but does not hold a piped edge.")
+        warnings.append(say("stove.under_it_whips_but_does_not", pipe_fat=PIPE_FAT))
     if cream_c > WARMEST_C:
         whips = False
-        warnings.append(
-            f"At {cream_c:.0f} °C the fat is too soft to catch air: cream and bowl to 2-6 °C first."
-        )
+        warnings.append(say("stove.at_c_the_fat_is_too", cream_c=cream_c))
     elif cream_c > 7:
-        warnings.append("Colder is surer: 2 to 6 °C, bowl and whisk too.")
+        warnings.append(say("stove.colder_is_surer_2_to_6"))
     if room_c > 26:
-        warnings.append("In this heat it will not stand: whip at the last moment, serve at once.")
+        warnings.append(say("stove.in_this_heat_it_will_not"))
     if fat_pct >= 45:
-        warnings.append("So rich a cream turns to butter within seconds: stop early, by hand.")
+        warnings.append(say("stove.so_rich_a_cream_turns_to"))
     share = (icing_sugar_g + sugar_g) / cream_g
     if share > 0.15:
-        warnings.append("More than 15 % of sugar weighs it down.")
+        warnings.append(say("stove.more_than_15_of_sugar_weighs"))
     if sugar_g > 0 and icing_sugar_g == 0:
-        warnings.append("Icing sugar brings a little starch and dissolves at once; add it late.")
+        warnings.append(say("stove.icing_sugar_brings_a_little_starch"))
     overrun = _overrun(fat_pct, use) * (1 - 0.4 * min(0.5, share)) if whips else 0.0
     litres = mass / 1.01 * (1 + overrun / 100)
     held = _stabilised(stabiliser_pct) * (1.1 if icing_sugar_g else 1.0)

@@ -7,6 +7,7 @@ from bellcrumb.heat.pot import Cream as PotCream
 from bellcrumb.heat.pot import PotRun, Ring, heat_to, pot_for
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.steps import Step
+from bellcrumb.words import say
 
 WorkKind = Literal[
     "caramel",
@@ -58,7 +59,7 @@ class Work:
 
 def ready(sign: str, avoid: str) -> Step:
     """The first step of every guide."""
-    return Step("ready", "ready", "Everything within reach", sign, avoid)
+    return Step("ready", "ready", say("stove.everything_within_reach"), sign, avoid)
 
 
 def liquid_run(mix: Mix, ring: Ring, setting: float, to_c: float, altitude_m: float) -> PotRun:

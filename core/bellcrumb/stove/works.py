@@ -17,6 +17,7 @@ from bellcrumb.texture.endpoint import endpoint
 from bellcrumb.texture.families import Family
 from bellcrumb.texture.how_set import is_whipped_cream
 from bellcrumb.texture.no_custard import is_choux, is_mirror, part_kind_of
+from bellcrumb.words import say
 
 # What is cooked to when nobody says otherwise, degC. Source: craft.
 USUAL_C: dict[str, float] = {"caramel": 172.0, "italian": 118.0, "swiss": 72.0}
@@ -91,91 +92,183 @@ def _italian(mix: Mix, power: float, altitude_m: float, syrup_c: float, whites_c
     sugar, water = sugar_and_water(mix)
     whites = mix.white_g
     if whites <= 0:
-        raise CraftError("lines", "There is no white in this meringue.")
+        raise CraftError("lines", say("stove.there_is_no_white_in_this"))
     found = meringue(
         "italian", whites, sugar, water_g=water or None, syrup_c=syrup_c, power_w=power,
         whites_c=whites_c, altitude_m=altitude_m,
     )  # fmt: skip
     assert found.syrup
     start = found.start_whites_c or syrup_c - 6
-    cues = (*slow_cues(syrup_c), Cue(start, "start the whites", "Whites on, medium speed", "now"))
+    cues = (
+        *slow_cues(syrup_c),
+        Cue(start, say("stove.start_the_whites"), say("stove.whites_on_medium_speed"), "now"),
+    )
     steps = [
-        ready("Whites in a clean bowl at room temperature, whisk on the machine.",
-               "A trace of fat or yolk and they do not rise."),
+        ready(say("stove.whites_in_a_clean_bowl_at"), say("stove.a_trace_of_fat_or_yolk")),
         Step(
-            "cook", "cook", f"Cook the syrup to {syrup_c:.0f} °C",
-            "A drop in cold water rolls into a ball that holds.",
-            "Stopping at 105 to 110: far too much water left, it weeps and falls.",
-            syrup_c - 0.5, syrup_c + 3, syrup_c + 8, 0, None, HOT_SUGAR,
-            "Pour now, in a thin stream, machine running", "too hard: it sets in threads",
+            "cook",
+            "cook",
+            say("stove.cook_the_syrup_to_c_2", syrup_c=syrup_c),
+            say("stove.a_drop_in_cold_water_rolls_2"),
+            say("stove.stopping_at_105_to_110_far"),
+            syrup_c - 0.5,
+            syrup_c + 3,
+            syrup_c + 8,
+            0,
+            None,
+            HOT_SUGAR,
+            say("stove.pour_now_in_a_thin_stream"),
+            say("stove.too_hard_it_sets_in_threads"),
             tuple(sorted(cues, key=lambda c: c.from_c)),
         ),
-        Step("pour", "finish", "Pour it in a thin stream between whisk and bowl",
-             "The whites swell and shine.", "Onto the whisk it flies to the wall and sets there.",
-             caution=HOT_SUGAR),
-        Step("whip", "finish", "Whip until the bowl is only warm",
-             "Glossy, a bird's beak that bends.", "Stopping hot: it softens as it cools.",
-             hold_s=round(found.whip_s + 120)),
-        Step("use", "finish", "Use it while it is warm", "It pipes with a clean edge.",
-             "It waits badly: an hour at most.",
-             caution="Lightly cooked egg: torch or bake it for those at risk."),
-    ]  # fmt: skip
+        Step(
+            "pour",
+            "finish",
+            say("stove.pour_it_in_a_thin_stream"),
+            say("stove.the_whites_swell_and_shine"),
+            say("stove.onto_the_whisk_it_flies_to"),
+            caution=HOT_SUGAR,
+        ),
+        Step(
+            "whip",
+            "finish",
+            say("stove.whip_until_the_bowl_is_only_2"),
+            say("stove.glossy_a_birds_beak_that_bends"),
+            say("stove.stopping_hot_it_softens_as_it"),
+            hold_s=round(found.whip_s + 120),
+        ),
+        Step(
+            "use",
+            "finish",
+            say("stove.use_it_while_it_is_warm"),
+            say("stove.it_pipes_with_a_clean_edge"),
+            say("stove.it_waits_badly_an_hour_at"),
+            caution=say("stove.lightly_cooked_egg_torch_or_bake"),
+        ),
+    ]
     syrup = mix.only({"water"}) + Mix(
         tuple(p for p in mix.portions if p.ingredient.category == "sugar")
     )
     rest = Mix(tuple(p for p in mix.portions if p not in syrup.portions))
     return Work(
-        "italian", "Italian meringue", steps,
-        ["Whites free of yolk, at room temperature", "Bowl and whisk free of fat",
-         "Syrup thermometer in reach"],
-        [(t, c) for t, c, _, _ in found.syrup.curve], "cook", found.syrup.time_s, syrup, rest,
-        Mix(()), [Pretence("cook", "syrup", 20.0, power, sugar, water or 0.3 * sugar)],
+        "italian",
+        say("stove.italian_meringue"),
+        steps,
+        [
+            say("stove.whites_free_of_yolk_at_room"),
+            say("stove.bowl_and_whisk_free_of_fat"),
+            say("stove.syrup_thermometer_in_reach"),
+        ],
+        [(t, c) for t, c, _, _ in found.syrup.curve],
+        "cook",
+        found.syrup.time_s,
+        syrup,
+        rest,
+        Mix(()),
+        [Pretence("cook", "syrup", 20.0, power, sugar, water or 0.3 * sugar)],
         [w for w in found.warnings if w != HOT_SUGAR],
-    )  # fmt: skip
+    )
 
 
 def _french(mix: Mix) -> Work:
     found = meringue("french", mix.white_g or 1e-9, mix.added_sugar_g or 1e-9)
     if mix.white_g <= 0 or mix.added_sugar_g <= 0:
-        raise CraftError("lines", "A French meringue needs whites and sugar.")
+        raise CraftError("lines", say("stove.a_french_meringue_needs_whites_and"))
     steps = [
-        ready("Whites at room temperature, sugar in a bowl with a spoon.", "Fat or yolk."),
-        Step("soft", "finish", "Whip the whites to soft peaks", "The trail just stays.",
-             "Sugar too early: they stay low.", hold_s=round(whip_s(mix.white_g) * 0.6)),
-        Step("sugar", "finish", "Sugar in by the spoon, whipping", "No grain between fingers.",
-             "All at once: it weeps.", hold_s=round(whip_s(mix.white_g))),
-        Step("use", "finish", "Fold or bake at once", "Stiff and glossy.", "Waiting.",
-             caution="Raw white: not for those at risk unless baked through."),
-    ]  # fmt: skip
-    return Work("french", "French meringue", steps, ["Bowl and whisk free of fat"], [], "soft",
-                None, Mix(()), mix, Mix(()), [], found.warnings)  # fmt: skip
+        ready(say("stove.whites_at_room_temperature_sugar_in"), say("stove.fat_or_yolk")),
+        Step(
+            "soft",
+            "finish",
+            say("stove.whip_the_whites_to_soft_peaks"),
+            say("stove.the_trail_just_stays"),
+            say("stove.sugar_too_early_they_stay_low"),
+            hold_s=round(whip_s(mix.white_g) * 0.6),
+        ),
+        Step(
+            "sugar",
+            "finish",
+            say("stove.sugar_in_by_the_spoon_whipping"),
+            say("stove.no_grain_between_fingers"),
+            say("stove.all_at_once_it_weeps"),
+            hold_s=round(whip_s(mix.white_g)),
+        ),
+        Step(
+            "use",
+            "finish",
+            say("stove.fold_or_bake_at_once"),
+            say("stove.stiff_and_glossy"),
+            "Waiting.",
+            caution=say("stove.raw_white_not_for_those_at"),
+        ),
+    ]
+    return Work(
+        "french",
+        say("stove.french_meringue"),
+        steps,
+        [say("stove.bowl_and_whisk_free_of_fat")],
+        [],
+        "soft",
+        None,
+        Mix(()),
+        mix,
+        Mix(()),
+        [],
+        found.warnings,
+    )
 
 
 def _whipped(mix: Mix) -> Work:
     found = whip_of(mix)
     gelatine = mix.grams_of("setter") > 0
     melted = Step(
-        "melt", "finish", "Soak the gelatine, melt it in a spoon of cream, keep it lukewarm",
-        "Liquid and clear, no warmer than the hand.", "Cold it falls into threads as it goes in.",
-    )  # fmt: skip
+        "melt",
+        "finish",
+        say("stove.soak_the_gelatine_melt_it_in"),
+        say("stove.liquid_and_clear_no_warmer_than"),
+        say("stove.cold_it_falls_into_threads_as"),
+    )
     steps = [
-        ready("Cream, bowl and whisk from the cold.", "A warm bowl: it never stands."),
+        ready(say("stove.cream_bowl_and_whisk_from_the"), say("stove.a_warm_bowl_it_never_stands")),
         *([melted] if gelatine else []),
-        Step("whip", "finish", "Whip cold, medium speed", f"{PEAKS['top'].capitalize()}.",
-             "Too fast and too long: butter. Stop early, finish by hand.",
-             hold_s=round(found.time_s)),
-        Step("use", "finish", "Use it the same day, cold",
-             f"Stands about {_hours(found.stands_cold_h)} in the cold, {_hours(found.stands_h)} in "
-             "a room of 20 °C." + (" Pipe it within 20 minutes: then it sets." if gelatine else ""),
-             "Two to four centimetres on a pie and not more."),
-    ]  # fmt: skip
-    return Work("whipped", "Whipped cream", steps,
-                ["Cream at 2 to 6 °C", "Bowl and beaters out of the freezer"], [], "whip", None,
-                Mix(()), mix, Mix(()), [], found.warnings)  # fmt: skip
+        Step(
+            "whip",
+            "finish",
+            say("stove.whip_cold_medium_speed"),
+            f"{PEAKS['top'].capitalize()}.",
+            say("stove.too_fast_and_too_long_butter"),
+            hold_s=round(found.time_s),
+        ),
+        Step(
+            "use",
+            "finish",
+            say("stove.use_it_the_same_day_cold"),
+            say(
+                "stove.stands_about_in_the_cold_in",
+                stands_cold_h=_hours(found.stands_cold_h),
+                stands_h=_hours(found.stands_h),
+            )
+            + (say("stove.pipe_it_within_20_minutes_then") if gelatine else ""),
+            say("stove.two_to_four_centimetres_on_a"),
+        ),
+    ]
+    return Work(
+        "whipped",
+        say("stove.whipped_cream"),
+        steps,
+        [say("stove.cream_at_2_to_6_c"), say("stove.bowl_and_beaters_out_of_the")],
+        [],
+        "whip",
+        None,
+        Mix(()),
+        mix,
+        Mix(()),
+        [],
+        found.warnings,
+    )
 
 
 def _hours(hours: float) -> str:
-    return f"{hours:.0f} h" if hours >= 2 else f"{round(60 * hours, -1):.0f} min"
+    return say("stove.h", h=hours) if hours >= 2 else say("stove.min", hours=round(60 * hours, -1))
 
 
 def _choux(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
@@ -185,22 +278,59 @@ def _choux(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
     boil = boils_c(altitude_m)
     run = liquid_run(pot, ring, setting, boil - 0.5, altitude_m)
     steps = [
-        ready("Flour sifted onto paper, eggs beaten in a jug.", "Flour in parts: lumps."),
-        Step("heat", "heat", "Bring liquid, fat and salt to the boil",
-             "The fat is melted as it boils.", "Boiling on: the water leaves.",
-             boil - AT_BOIL_K, boil + 2, None, 0, None, "", "Off the heat: all the flour at once"),
-        Step("dry", "cook", "Back on the heat: dry the panade, stirring",
-             "It leaves the pan in one piece and films the floor.",
-             "Too wet it takes too little egg, too dry it cracks.",
-             *CHOUX_DRY_C, 90.0, 0, None, "", "Dry: into a cold bowl", "too dry"),
-        Step("eggs", "finish", "Cool to under 60 °C, then egg by egg",
-             "It falls from the spoon in a V that hangs.", "All the egg at once: it swims.",
-             hold_s=180),
-    ]  # fmt: skip
+        ready(say("stove.flour_sifted_onto_paper_eggs_beaten"), say("stove.flour_in_parts_lumps")),
+        Step(
+            "heat",
+            "heat",
+            say("stove.bring_liquid_fat_and_salt_to"),
+            say("stove.the_fat_is_melted_as_it"),
+            say("stove.boiling_on_the_water_leaves"),
+            boil - AT_BOIL_K,
+            boil + 2,
+            None,
+            0,
+            None,
+            "",
+            say("stove.off_the_heat_all_the_flour"),
+        ),
+        Step(
+            "dry",
+            "cook",
+            say("stove.back_on_the_heat_dry_the"),
+            say("stove.it_leaves_the_pan_in_one"),
+            say("stove.too_wet_it_takes_too_little"),
+            *CHOUX_DRY_C,
+            90.0,
+            0,
+            None,
+            "",
+            say("stove.dry_into_a_cold_bowl"),
+            say("stove.too_dry"),
+        ),
+        Step(
+            "eggs",
+            "finish",
+            say("stove.cool_to_under_60_c_then"),
+            say("stove.it_falls_from_the_spoon_in"),
+            say("stove.all_the_egg_at_once_it"),
+            hold_s=180,
+        ),
+    ]
     scene = Pretence("heat", "pot", 20.0, ring.reaches_pot_w(setting), mass_g=pot.mass_g,
                   cp_j_per_gk=pot.heat_capacity_j_per_gk)  # fmt: skip
-    return Work("choux", "Choux panade", steps, ["Flour sifted", "Eggs beaten", "Oven hot"],
-                run.curve, "heat", run.reaches_s, pot, flour, eggs, [scene])  # fmt: skip
+    return Work(
+        "choux",
+        say("stove.choux_panade"),
+        steps,
+        [say("stove.flour_sifted"), say("stove.eggs_beaten"), say("stove.oven_hot")],
+        run.curve,
+        "heat",
+        run.reaches_s,
+        pot,
+        flour,
+        eggs,
+        [scene],
+    )
 
 
 def _citrus(mix: Mix) -> Work:
@@ -210,23 +340,53 @@ def _citrus(mix: Mix) -> Work:
     warnings = []
     if juice.mass_g < 0.2 * milk:
         warnings.append(
-            f"Only {100 * juice.mass_g / milk:.0f} % of juice to condensed milk: it stays loose "
-            "below 20."
+            say("stove.only_of_juice_to_condensed_milk", mass_g=100 * juice.mass_g / milk)
         )
     steps = [
-        ready("Zest taken, then the juice squeezed and strained.", "Bare metal: it tastes of it."),
-        Step("mix", "finish", "Juice in slowly, whisking: it thickens by itself",
-             "It mounds on the whisk without any heat.", "All at once: it curdles in grains.",
-             hold_s=90),
-        Step("bake", "finish", "Into its shell, about ten minutes in the oven",
-             "The edge set, the top no longer wet.", "Longer: it cracks.",
-             caution="Raw yolk until it is baked to 71 °C."),
-        Step("cool", "cool", "Cool, then chill for hours", "Cuts clean.", "Cutting warm.",
-             None, 21.0),
-    ]  # fmt: skip
-    return Work("citrus_mix", "Citrus and condensed milk", steps,
-                ["Zest taken, then the juice squeezed"], [], "mix", None, Mix(()), rest, juice,
-                [], warnings)  # fmt: skip
+        ready(
+            say("stove.zest_taken_then_the_juice_squeezed_2"),
+            say("stove.bare_metal_it_tastes_of_it"),
+        ),
+        Step(
+            "mix",
+            "finish",
+            say("stove.juice_in_slowly_whisking_it_thickens"),
+            say("stove.it_mounds_on_the_whisk_without"),
+            say("stove.all_at_once_it_curdles_in"),
+            hold_s=90,
+        ),
+        Step(
+            "bake",
+            "finish",
+            say("stove.into_its_shell_about_ten_minutes"),
+            say("stove.the_edge_set_the_top_no"),
+            say("stove.longer_it_cracks"),
+            caution=say("stove.raw_yolk_until_it_is_baked"),
+        ),
+        Step(
+            "cool",
+            "cool",
+            say("stove.cool_then_chill_for_hours"),
+            say("stove.cuts_clean"),
+            say("stove.cutting_warm"),
+            None,
+            21.0,
+        ),
+    ]
+    return Work(
+        "citrus_mix",
+        say("stove.citrus_and_condensed_milk"),
+        steps,
+        [say("stove.zest_taken_then_the_juice_squeezed")],
+        [],
+        "mix",
+        None,
+        Mix(()),
+        rest,
+        juice,
+        [],
+        warnings,
+    )
 
 
 def _roux(mix: Mix, family: Family, ring: Ring, setting: float, altitude_m: float) -> Work:
@@ -237,17 +397,46 @@ def _roux(mix: Mix, family: Family, ring: Ring, setting: float, altitude_m: floa
     run = heat_to(cream, pot_for(mix.volume_ml), ring.fuel, ring.reaches_pot_w(setting), 25.0,
                   cream.boil_c, stop.hold_s, "whisk", loss_w_m2k=ring.loss_w_m2k)  # fmt: skip
     steps = [
-        ready("Flour sifted, dairy and sugar in a jug.", "Flour browned: it thickens less."),
-        Step("roux", "finish", "Butter and flour together, two minutes, stirring",
-             "It foams and smells of biscuit, still pale.", "Browning it.", hold_s=120),
-        Step("cook", "cook", "Dairy in by parts, whisking, to the boil and hold",
-             "Smooth after every part; then slow bubbles.", "All at once: lumps.",
-             cream.boil_c - AT_BOIL_K, cream.boil_c + 1, None, max(60, stop.hold_s), 84.0),
-        Step("sieve", "finish", "Through a sieve into the baked shell", "No lump left.",
-             "A cold shell with hot cream: only if it bakes again at once."),
-        Step("bake", "finish", "Bake again until only just set", "It trembles like jelly.",
-             "Longer: it weeps.", hold_s=0),
-    ]  # fmt: skip
+        ready(
+            say("stove.flour_sifted_dairy_and_sugar_in"),
+            say("stove.flour_browned_it_thickens_less"),
+        ),
+        Step(
+            "roux",
+            "finish",
+            say("stove.butter_and_flour_together_two_minutes"),
+            say("stove.it_foams_and_smells_of_biscuit"),
+            say("stove.browning_it"),
+            hold_s=120,
+        ),
+        Step(
+            "cook",
+            "cook",
+            say("stove.dairy_in_by_parts_whisking_to"),
+            say("stove.smooth_after_every_part_then_slow"),
+            say("stove.all_at_once_lumps"),
+            cream.boil_c - AT_BOIL_K,
+            cream.boil_c + 1,
+            None,
+            max(60, stop.hold_s),
+            84.0,
+        ),
+        Step(
+            "sieve",
+            "finish",
+            say("stove.through_a_sieve_into_the_baked"),
+            say("stove.no_lump_left"),
+            say("stove.a_cold_shell_with_hot_cream"),
+        ),
+        Step(
+            "bake",
+            "finish",
+            say("stove.bake_again_until_only_just_set"),
+            say("stove.it_trembles_like_jelly"),
+            say("stove.longer_it_weeps"),
+            hold_s=0,
+        ),
+    ]
     scene = Pretence("cook", "pot", 25.0, ring.reaches_pot_w(setting), mass_g=mix.mass_g,
                   cp_j_per_gk=mix.heat_capacity_j_per_gk)  # fmt: skip
     return Work("roux", family.name, steps, checks(mix, family), run.curve, "cook", run.reaches_s,

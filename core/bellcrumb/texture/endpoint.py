@@ -8,6 +8,7 @@ from bellcrumb.laws.water import AT_BOIL_K
 from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.coagulation import coagulation, starch_protects
 from bellcrumb.texture.families import GRAINS, Family
+from bellcrumb.words import say
 
 # What has to boil in the pot before anything else happens.
 Boiled = Literal["", "starch", "grain", "setter", "cream"]
@@ -56,23 +57,23 @@ def _pot_boils(mix: Mix, family: Family) -> tuple[Boiled, int, str]:
     """What of a mix has to boil by itself: what it is, for how many seconds, and why."""
     if family.endpoint == "simmer" and mix.grams_of_key(*GRAINS):
         low, high = (round(s / 60) for s in family.boil_hold_s)
-        return "grain", 60 * low, f"The grains are soft to the middle after {low} to {high} min."
+        return "grain", 60 * low, say("texture.the_grains_are_soft_to_the", low=low, high=high)
     swells = _SWELLS_MIN.get(mix.main_starch or "")
     if swells and family.on_the_stove:
         low, high = swells
-        return "grain", 60 * low, f"It has swollen to the middle after {low} to {high} min."
+        return "grain", 60 * low, say("texture.it_has_swollen_to_the_middle", low=low, high=high)
     setters = [s for key, s in BOILED_SETTERS_S.items() if mix.grams_of_key(key)]
     if setters:
         return (
             "setter",
             max(setters),
-            "Its setter dissolves at the boil only, and sets as it cools.",
+            say("texture.its_setter_dissolves_at_the_boil"),
         )
     if family.key == "posset":
         return (
             "cream",
             _POSSET_S,
-            "Boiled three minutes the cream thickens; the juice then sets it.",
+            say("texture.boiled_three_minutes_the_cream_thickens"),
         )
     return "", 0, ""
 
@@ -112,7 +113,7 @@ def _stops(mix: Mix, family: Family, altitude_m: float, on_the_stove: bool) -> E
             *(family.endpoint_c or (76.0, 82.0)),
             0,
             egg.curdle_c,
-            "Acid and sugar keep a curd forgiving; it thickens well below the boil.",
+            say("texture.acid_and_sugar_keep_a_curd"),
         )
     boils = starch >= PROTECTS_EGG_G * 0.4
     if not on_the_stove and (egg or not boils):
@@ -126,7 +127,7 @@ def _stops(mix: Mix, family: Family, altitude_m: float, on_the_stove: bool) -> E
             centre + 1.5,
             0,
             egg.curdle_c,
-            "The egg sets still in the oven; pull it when the centre is here, it goes on setting.",
+            say("texture.the_egg_sets_still_in_the"),
         )
     if boils:
         boil = mix.boils_c(altitude_m)
@@ -142,11 +143,10 @@ def _stops(mix: Mix, family: Family, altitude_m: float, on_the_stove: bool) -> E
                 egg.ideal_c + 1,
                 0,
                 egg.curdle_c,
-                f"Only {starch:.0f} g of starch per 1000 g of liquid: too little to protect the "
-                "egg at the boil.",
+                say("texture.only_g_of_starch_per_1000", starch=starch),
             )
-        kind = "Flour" if _flour_share(mix) > 0.5 else "Starch"
-        yolk = " and the hold stops the yolk's enzyme from thinning it overnight" if egg else ""
+        kind = say("texture.flour") if _flour_share(mix) > 0.5 else say("texture.starch")
+        yolk = say("texture.and_the_hold_stops_the_yolks") if egg else ""
         return Endpoint(
             "boil_hold",
             boil,
@@ -154,8 +154,13 @@ def _stops(mix: Mix, family: Family, altitude_m: float, on_the_stove: bool) -> E
             boil + 1,
             hold,
             None,
-            f"{kind} is full thickness and without raw taste only after {hold}-{high} s at the "
-            f"boil{yolk}.",
+            say(
+                "texture.is_full_thickness_and_without_raw",
+                kind=kind,
+                hold=hold,
+                high=high,
+                yolk=yolk,
+            ),
         )
     if egg:
         return Endpoint(
@@ -165,14 +170,14 @@ def _stops(mix: Mix, family: Family, altitude_m: float, on_the_stove: bool) -> E
             egg.ideal_c + 1,
             0,
             egg.curdle_c,
-            "Egg alone thickens it: it coats the spoon here and curdles a few degrees higher.",
+            say("texture.egg_alone_thickens_it_it_coats"),
         )
     return _sets_without_heat(mix)
 
 
 def _sets_without_heat(mix: Mix) -> Endpoint:
     """Nothing in it sets by cooking: what does, if anything."""
-    why = "Nothing in it sets by cooking."
+    why = say("texture.nothing_in_it_sets_by_cooking")
     if mix.grams_of("setter"):
-        why = "It sets in the cold: heat it only until the setter is dissolved (agar to the boil)."
+        why = say("texture.it_sets_in_the_cold_heat")
     return Endpoint("none", None, None, None, 0, None, why)

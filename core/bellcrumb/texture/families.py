@@ -11,6 +11,7 @@ from typing import Literal, cast
 from bellcrumb.errors import CraftError
 from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.set_index import SETTER_S, SOAKS, WHIPPED, Style
+from bellcrumb.words import say
 
 # The signs by which schools call a bake done.
 Doneness = Literal["wobble", "just_set", "clean_knife", "domed"]
@@ -198,7 +199,9 @@ def family(key: str) -> Family:
         return families()[key]
     except KeyError:
         known = ", ".join(families())
-        raise CraftError("family", f"“{key}” is no family we know. One of: {known}.") from None
+        raise CraftError(
+            "family", say("texture.is_no_family_we_know_one", key=key, known=known)
+        ) from None
 
 
 # In a cheesecake they lie whole; elsewhere they are melted.

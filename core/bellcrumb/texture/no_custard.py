@@ -9,6 +9,7 @@ from typing import Literal
 
 from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.families import pieces_g
+from bellcrumb.words import say
 
 # Shares of the mass; what divides the kinds is wide in practice. Our estimates.
 _DOUGH_FLOUR = 0.3  # no custard, pudding or batter has such a share of flour
@@ -107,41 +108,41 @@ def other_than_custard(mix: Mix) -> Other | None:
     if not mass:
         return None
     if is_choux(mix):
-        return Other("crust", "a choux dough")
+        return Other("crust", say("texture.a_choux_dough"))
     if is_dough(mix):
-        return Other("crust", "a dough")
+        return Other("crust", say("texture.a_dough"))
     if _is_crumb(mix):
-        return Other("crust", "a base")
+        return Other("crust", say("texture.a_base"))
     eggs, dairy = mix.grams_of("egg"), mix.grams_of("milk", "cream", "cultured", "fresh_cheese")
     if _is_almond_cream(mix, eggs, dairy):
-        return Other("crust", "an almond cream")
+        return Other("crust", say("texture.an_almond_cream"))
     if _is_sponge(mix, eggs, dairy):
-        return Other("crust", "a sponge")
+        return Other("crust", say("texture.a_sponge"))
     seasoned = mix.grams_of("flavour", "acid", "spice")
     sugar = mix.added_sugar_g
     sets = mix.grams_of("starch", "setter", "fresh_cheese", "chocolate")
     whites = mix.white_g
     if whites > 0.15 * mass and eggs - whites < 0.01 * mass and sugar > _MERINGUE_SUGAR * mass:
         beside = sugar + whites + seasoned + mix.grams_of("basic")
-        return Other("meringue", "a meringue") if beside > 0.93 * mass else None
+        return Other("meringue", say("texture.a_meringue")) if beside > 0.93 * mass else None
     if eggs:
         return None
     with_water = mix.grams_of("basic") > 0 or mix.grams_of("cream", "fat") > 0.1 * mass
     plain = mix.grams_of("sugar", "basic", "cream", "fat") + seasoned > 0.97 * mass
     if sugar > _CARAMEL_SUGAR * mass and not sets and plain and with_water:
-        return Other("caramel", "sugar to be cooked")
+        return Other("caramel", say("texture.sugar_to_be_cooked"))
     jam = sum(p.grams for p in mix.portions if p.ingredient.key.startswith("jam_"))
     if jam > 0.5 * mass and dairy < 0.05 * mass:
-        return Other("glaze", "a glaze of jam")
+        return Other("glaze", say("texture.a_glaze_of_jam"))
     sweetened = sugar > 0 and not sets  # (fruit alone may be the first line of anything)
     if pieces_g(mix) > _FRUIT * mass and sweetened and dairy < 0.05 * mass:
         return Other("garnish", "fruit")
     chocolate = mix.grams_of("chocolate")
     if is_mirror(mix):
-        return Other("glaze", "a mirror glaze")
+        return Other("glaze", say("texture.a_mirror_glaze"))
     whipped = any(p.whipped for p in mix.portions)
     if chocolate > _GANACHE_CHOCOLATE * mass and not mix.grams_of("starch", "setter", "nut"):
-        return None if whipped or not dairy else Other("glaze", "a ganache")
+        return None if whipped or not dairy else Other("glaze", say("texture.a_ganache"))
     return None
 
 

@@ -20,14 +20,25 @@ from bellcrumb.texture.set_index import (
     split_foam,
     strength,
 )
+from bellcrumb.words import say
 
 Plane = Literal["starch_egg", "sugar_fat", "egg_fat"]
 Array = NDArray[np.float64]
 _ROWS = 25
 # Fat in % of the mix at which it eats differently, and sweetness in % as sucrose. Source: craft
 # words for creams, from milk puddings (about 4 % fat) to custards of double cream (over 22 %).
-MOUTHFEEL = ((5.0, "light"), (12.0, "creamy"), (22.0, "rich"), (None, "coats the mouth"))
-SWEETNESS = ((9.0, "barely sweet"), (15.0, "sweet"), (20.0, "very sweet"), (None, "cloying"))
+MOUTHFEEL = (
+    (5.0, "light"),
+    (12.0, "creamy"),
+    (22.0, "rich"),
+    (None, say("texture.coats_the_mouth")),
+)
+SWEETNESS = (
+    (9.0, say("texture.barely_sweet")),
+    (15.0, "sweet"),
+    (20.0, say("texture.very_sweet")),
+    (None, "cloying"),
+)
 
 
 @dataclass(frozen=True)
@@ -174,7 +185,12 @@ def _starch(mix: Mix, style: Style, per: float) -> _Axis:
     each = sum(p.grams * p.ingredient.corn_equivalent for p in counted)
     unit = _unit(counted) * sum(p.grams for p in counted) / each
     here = equivalent * per
-    return _Axis("starch, g as corn starch", unit, here, max(120.0, 20 * np.ceil(here * 1.15 / 20)))
+    return _Axis(
+        say("texture.starch_g_as_corn_starch"),
+        unit,
+        here,
+        max(120.0, 20 * np.ceil(here * 1.15 / 20)),
+    )
 
 
 def _egg(mix: Mix, style: Style, per: float) -> _Axis:
@@ -183,15 +199,19 @@ def _egg(mix: Mix, style: Style, per: float) -> _Axis:
     here = sum(p.grams for p in eggs) * per
     unit = _unit(eggs or [Portion(shipped().key("egg_yolk"), 1.0)])
     least = 440.0 if whole else 320.0
-    word = "egg" if whole else "yolk"
-    return _Axis(f"{word}, g", unit, here, max(least, 40 * np.ceil(here * 1.15 / 40)))
+    word = say("texture.egg") if whole else say("texture.yolk")
+    return _Axis(
+        say("texture.word_g", word=word), unit, here, max(least, 40 * np.ceil(here * 1.15 / 40))
+    )
 
 
 def _sugar(mix: Mix, style: Style, per: float) -> _Axis:
     sugars = _of(mix, style, "sugar")
     here = sum(p.grams for p in sugars) * per
     unit = _unit(sugars or [Portion(shipped().key("sugar"), 1.0)])
-    return _Axis("added sugar, g", unit, here, max(400.0, 50 * np.ceil(here * 1.15 / 50)))
+    return _Axis(
+        say("texture.added_sugar_g"), unit, here, max(400.0, 50 * np.ceil(here * 1.15 / 50))
+    )
 
 
 def _fat(mix: Mix, style: Style, per: float) -> _Axis:
@@ -201,7 +221,7 @@ def _fat(mix: Mix, style: Style, per: float) -> _Axis:
     for factor, each in (("milk_fat", 1.0), ("sweet_milk_protein", -0.034), ("sugar", -0.048)):
         unit[FACTORS.index(factor)] = each
     here = float(total[FACTORS.index("milk_fat")]) * per
-    return _Axis("milk fat, g", unit, here, max(400.0, 50 * np.ceil(here * 1.15 / 50)))
+    return _Axis(say("texture.milk_fat_g"), unit, here, max(400.0, 50 * np.ceil(here * 1.15 / 50)))
 
 
 def _guides(mix: Mix, plane: Plane, x: _Axis, y: _Axis, liquid: float) -> list[Guide]:

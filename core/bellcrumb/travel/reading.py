@@ -13,6 +13,7 @@ from bellcrumb.errors import CraftError
 from bellcrumb.quantities.amount import plain_text, read_amount
 from bellcrumb.travel.cells import bare_cell
 from bellcrumb.travel.written import PART_KINDS, Written, WrittenPart, heading_of, kind_of, parts_of
+from bellcrumb.words import say
 
 MOST = 5_000
 _TAG = re.compile(r"<script\b([^<>]{0,500})>|</script", re.IGNORECASE)
@@ -29,18 +30,18 @@ _MAKES = re.compile(r"^\s*(?:makes|yields?|serves|pour|per)\s*:?\s+(.+)$", re.IG
 _STEP = re.compile(r"^\s*\d+\s*[.)]\s+\S")
 # Column names taken for the same thing, in lower case without accents or blanks.
 _COLUMNS = {
-    "dessert": "dessert recipe name title recipename receta ricetta recette",
-    "part": "part component section",
-    "kind": "kind partkind",
-    "line": "line ingredientline row text",
-    "amount": "amount quantity qty grams weight cantidad quantita quantite",
-    "unit": "unit units measure",
-    "ingredient": "ingredient item product ingrediente",
-    "many": "ingredients recipeingredient ingredientlist",
-    "note": "note notes instructions method directions recipeinstructions",
+    "dessert": say("travel.dessert_recipe_name_title_recipename_receta"),
+    "part": say("travel.part_component_section"),
+    "kind": say("travel.kind_partkind"),
+    "line": say("travel.line_ingredientline_row_text"),
+    "amount": say("travel.amount_quantity_qty_grams_weight_cantidad"),
+    "unit": say("travel.unit_units_measure"),
+    "ingredient": say("travel.ingredient_item_product_ingrediente"),
+    "many": say("travel.ingredients_recipeingredient_ingredientlist"),
+    "note": say("travel.note_notes_instructions_method_directions_recipeinstructions"),
     "egg_grade": "egggrade",
     "family": "family",
-    "makes": "makes yield servings recipeyield",
+    "makes": say("travel.makes_yield_servings_recipeyield"),
 }
 
 
@@ -51,27 +52,31 @@ def read(text: str) -> list[Written]:
     """
     text = text.lstrip("\ufeff")
     if not text.strip():
-        raise CraftError("text", "This file is empty.")
+        raise CraftError("text", say("travel.this_file_is_empty"))
     first = text.lstrip()[:1]
     scripts = _scripts(text)
     if first in "{[":
         try:
             found = list(_from_json(json.loads(text)))
         except (ValueError, RecursionError) as error:
-            raise CraftError("text", f"This is not whole JSON: {str(error)[:120]}.") from None
+            raise CraftError(
+                "text", say("travel.this_is_not_whole_json", error=str(error)[:120])
+            ) from None
         except (TypeError, AttributeError):
-            raise CraftError("text", "This JSON is not laid out as a list of desserts.") from None
+            raise CraftError("text", say("travel.this_json_is_not_laid_out")) from None
     elif scripts:
         found = [d for script in scripts for d in _from_script(script)]
     elif first == "<":
-        raise CraftError("text", "This page holds no recipe that a program can read.")
+        raise CraftError("text", say("travel.this_page_holds_no_recipe_that"))
     else:
         header = _header(text)
         found = _from_csv(text, *header) if header else _from_text(text)
     if not found:
-        raise CraftError("text", "No recipe was found in it.")
+        raise CraftError("text", say("travel.no_recipe_was_found_in_it"))
     if len(found) > MOST:
-        raise CraftError("text", f"{len(found)} recipes at once: at most {MOST:,}, please.")
+        raise CraftError(
+            "text", say("travel.recipes_at_once_at_most_please", found=len(found), most=MOST)
+        )
     return found
 
 
@@ -103,7 +108,7 @@ def _from_json(data: Any) -> Iterator[Written]:
     elif isinstance(data, dict):
         if "bell_crumb_formulas" in data:
             if data["bell_crumb_formulas"] != 1:
-                raise CraftError("text", "This was written by a later Bell Crumb than this one.")
+                raise CraftError("text", say("travel.this_was_written_by_a_later"))
             for number, item in enumerate(data.get("desserts") or []):
                 yield _own(item, number)
         elif "@graph" in data:
@@ -118,7 +123,9 @@ def _from_json(data: Any) -> Iterator[Written]:
 def _own(item: Any, number: int) -> Written:
     if not isinstance(item, dict):
         return Written(
-            f"Dessert {number + 1}", [WrittenPart()], problems=[f"Not readable: {item!r}"]
+            say("travel.dessert", number=number + 1),
+            [WrittenPart()],
+            problems=[say("travel.not_readable", item=f"{item!r}")],
         )
     parts = []
     for raw in item.get("parts") or []:
@@ -137,7 +144,9 @@ def _own(item: Any, number: int) -> Written:
                 earlier=versions[:-1],
             )
         )
-    return Written(str(item.get("name") or f"Dessert {number + 1}"), parts or [WrittenPart()])
+    return Written(
+        str(item.get("name") or say("travel.dessert", number=number + 1)), parts or [WrittenPart()]
+    )
 
 
 def _texts(value: Any) -> list[str]:
@@ -162,8 +171,8 @@ def _recipe(data: dict[str, Any]) -> Written:
         lines = [row.strip() for row in lines[0].split("\n") if row.strip()]
     note = "\n".join(filter(None, _texts(data.get("recipeInstructions"))))
     makes = ", ".join(dict.fromkeys(_texts(data.get("recipeYield"))))
-    name = " ".join(_texts(data.get("name"))) or "Without a name"
-    problems = [] if lines else ["No ingredient in it."]
+    name = " ".join(_texts(data.get("name"))) or say("travel.without_a_name")
+    problems = [] if lines else [say("travel.no_ingredient_in_it")]
     return Written(name, parts_of(lines, note), makes, problems)
 
 
@@ -190,7 +199,7 @@ def _from_csv(text: str, columns: dict[str, int], mark: str) -> list[Written]:
     try:
         rows = list(csv.reader(io.StringIO(text.lstrip()), delimiter=mark))[1:]
     except csv.Error as error:
-        raise CraftError("text", f"This table cannot be read: {error}.") from None
+        raise CraftError("text", say("travel.this_table_cannot_be_read", error=error)) from None
     for row in rows:
 
         def cell(meaning: str, row: list[str] = row) -> str:
@@ -199,7 +208,7 @@ def _from_csv(text: str, columns: dict[str, int], mark: str) -> list[Written]:
 
         if not any(c.strip() for c in row):
             continue
-        name = cell("dessert") or last or "Without a name"
+        name = cell("dessert") or last or say("travel.without_a_name")
         last = name
         dessert = desserts.setdefault(name, Written(name, [], cell("makes")))
         at = (name, cell("part"))
@@ -217,7 +226,9 @@ def _from_csv(text: str, columns: dict[str, int], mark: str) -> list[Written]:
             spelled = " ".join(filter(None, (cell("amount"), cell("unit"), cell("ingredient"))))
             part.lines.append(cell("line") or spelled)
         if len(row) > max(columns.values()) + 1 and any(c.strip() for c in row[len(columns) :]):
-            dessert.problems.append(f"More cells than the header has: {mark.join(row)}")
+            dessert.problems.append(
+                say("travel.more_cells_than_the_header_has", row=mark.join(row))
+            )
     return list(desserts.values())
 
 
@@ -238,7 +249,7 @@ def _page(page: str) -> Written:
     if name[:1].isdigit() and _is_line(name) and rows and rows[0].strip():
         # a bare list of lines has no name
         lines.append(name)
-        name = "Without a name"
+        name = say("travel.without_a_name")
     for row in rows:
         bare = row.strip().lstrip("•*-– ").strip()
         made = _MAKES.match(bare)
@@ -255,7 +266,7 @@ def _page(page: str) -> Written:
             note.append(row.strip())
         else:
             lines.append(bare)
-    problems = [] if lines else ["No ingredient in it."]
+    problems = [] if lines else [say("travel.no_ingredient_in_it")]
     return Written(name, parts_of(lines, "\n".join(note).strip()), makes, problems)
 
 

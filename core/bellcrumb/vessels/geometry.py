@@ -8,6 +8,7 @@ from importlib.resources import files
 from typing import Literal
 
 from bellcrumb.errors import CraftError
+from bellcrumb.words import say
 
 Shape = Literal["round", "rect", "oval", "ring"]
 
@@ -59,13 +60,15 @@ class Vessel:
         Raises CraftError for a fill outside (0, 1].
         """
         if not 0 < fill <= 1:
-            raise CraftError("fill", "Fill is a share of the depth: more than 0, at most 1.")
+            raise CraftError("fill", say("vessels.fill_is_a_share_of_the"))
         return self.brim_ml * self._below(fill) / self._below(1.0)
 
     def level_of(self, ml: float) -> float:
         """The share of the depth that ``ml`` reaches. Raises CraftError when it runs over."""
         if not 0 < ml <= self.brim_ml * (1 + 1e-9):
-            raise CraftError("fill", f"It runs over: {self.name} holds {self.brim_ml:.0f} ml.")
+            raise CraftError(
+                "fill", say("vessels.it_runs_over_holds_ml", self=self.name, brim_ml=self.brim_ml)
+            )
         low, high = 0.0, 1.0
         for _ in range(40):
             middle = (low + high) / 2
@@ -90,13 +93,15 @@ class Filling:
         if self.by == "below_rim":
             if not 0 <= self.value < vessel.depth_mm:
                 raise CraftError(
-                    "below_rim_mm", f"{vessel.name} is only {vessel.depth_mm:.0f} mm deep."
+                    "below_rim_mm",
+                    say("vessels.is_only_mm_deep", vessel=vessel.name, depth_mm=vessel.depth_mm),
                 )
             return 1 - self.value / vessel.depth_mm
         brim_g = vessel.brim_ml * density_g_per_ml
         if self.value > brim_g:
             raise CraftError(
-                "portion_g", f"{vessel.name} holds {brim_g:.0f} g of this to the brim, no more."
+                "portion_g",
+                say("vessels.holds_g_of_this_to_the", vessel=vessel.name, brim_g=brim_g),
             )
         return vessel.level_of(self.value / density_g_per_ml)
 
@@ -123,15 +128,15 @@ def vessel_from_measures(
     impossible measure.
     """
     if not 1 <= depth_mm <= 400:
-        raise CraftError("depth_mm", "A vessel is between 1 and 400 mm deep.")
+        raise CraftError("depth_mm", say("vessels.a_vessel_is_between_1_and"))
     if shape in ("round", "ring"):
         if not 10 <= top_mm <= 900:
-            raise CraftError("top_diameter_mm", "A round vessel is 10 to 900 mm across the top.")
+            raise CraftError("top_diameter_mm", say("vessels.a_round_vessel_is_10_to"))
         bottom_mm = bottom_mm or top_mm
         if bottom_mm > 1.5 * top_mm:
-            raise CraftError("bottom_diameter_mm", "The bottom is much wider than the top.")
+            raise CraftError("bottom_diameter_mm", say("vessels.the_bottom_is_much_wider_than"))
         if not 0 <= flute_mm <= min(top_mm, bottom_mm) / 4:
-            raise CraftError("flute_mm", "Flutes cut in less than a quarter of the width.")
+            raise CraftError("flute_mm", say("vessels.flutes_cut_in_less_than_a"))
         ideal = math.pi * depth_mm / 12 * (top_mm**2 + top_mm * bottom_mm + bottom_mm**2) / 1000
         middle = (top_mm + bottom_mm) / 4
         wave = flute_mm / 2
@@ -139,9 +144,9 @@ def vessel_from_measures(
         length_mm = width_mm = 0.0
     else:
         if length_mm <= 0 or width_mm <= 0:
-            raise CraftError("length_mm", "A tin with corners needs its length and its width.")
+            raise CraftError("length_mm", say("vessels.a_tin_with_corners_needs_its"))
         if max(length_mm, width_mm) > 900:
-            raise CraftError("length_mm", "A tin is at most 900 mm long.")
+            raise CraftError("length_mm", say("vessels.a_tin_is_at_most_900"))
         ideal = length_mm * width_mm * depth_mm / 1000
         if shape == "oval":
             ideal *= math.pi / 4
@@ -202,7 +207,7 @@ def fit(volume_ml: float, vessel: Vessel, fill: float, count: int) -> Fit:
     Raises CraftError for a count below 1.
     """
     if count < 1:
-        raise CraftError("count", "How many? At least one vessel.")
+        raise CraftError("count", say("vessels.how_many_at_least_one_vessel"))
     each = vessel.holds_ml(fill)
     wanted = each * count
     return Fit(

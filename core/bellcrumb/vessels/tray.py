@@ -6,6 +6,7 @@ from typing import Literal
 
 from bellcrumb.errors import CraftError
 from bellcrumb.vessels.geometry import Vessel
+from bellcrumb.words import say
 
 GAP_MM = 10.0  # between moulds, so that water and air reach every wall
 BATH_WATER_C = 70.0  # as it stands in the pan after kettle and cold steel; our estimate
@@ -108,10 +109,10 @@ def bath(pan: Vessel, mould: Vessel, count: int, level: Level | None) -> PanOfMo
     CraftError for a pan without corners or a mould that does not go in.
     """
     if pan.shape != "rect":
-        raise CraftError("tray", "Moulds are set in a pan with corners.")
+        raise CraftError("tray", say("vessels.moulds_are_set_in_a_pan"))
     centres, turned = pack(pan, mould)
     if not centres:
-        raise CraftError("tray", f"{mould.name} does not go into {pan.name}.")
+        raise CraftError("tray", say("vessels.does_not_go_into", mould=mould.name, pan=pan.name))
     per = len(centres)
     pans = math.ceil(count / per)
     last = count - (pans - 1) * per
@@ -123,13 +124,12 @@ def bath(pan: Vessel, mould: Vessel, count: int, level: Level | None) -> PanOfMo
         named = {"half": outside / 2, "rim": outside - RIM_MM}
         level_mm = named[level] if isinstance(level, str) else float(level)
         if level_mm > outside - LEAST_UNDER_RIM_MM:
-            warnings.append("The water would run into the moulds: stay under their rim.")
+            warnings.append(say("vessels.the_water_would_run_into_the"))
             level_mm = outside - LEAST_UNDER_RIM_MM
         highest = pan.depth_mm - _SLOSH_MM
         if level_mm > highest:
             warnings.append(
-                f"{pan.name} is too shallow: water stands at most {highest:.0f} mm in it and can "
-                "still be carried."
+                say("vessels.is_too_shallow_water_stands_at", pan=pan.name, highest=highest)
             )
             level_mm = highest
         pushed = len(centres) * displaced_ml(mould, level_mm)

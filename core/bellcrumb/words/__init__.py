@@ -1,0 +1,57 @@
+"""What is said: a code and its values, made into words in one place.
+
+Every sentence of the core and the server stands in one catalogue of ICU messages beside this
+file, by language: a second language is a second file. The language is that of the house
+(``CRUMB_LANGUAGE``), told when the program starts, so that what a table, a cache or the store keeps
+is in it as well.
+"""
+
+import json
+import os
+import re
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+from icu4py.messageformat import MessageFormat
+
+from bellcrumb.words.pseudo import PSEUDO, pseudo
+
+LANGUAGE = os.environ.get("CRUMB_LANGUAGE", "en")
+_COUNTED = re.compile(r"\{\s*(\w+)\s*,\s*(?:number|plural|selectordinal)\b")
+
+
+def catalogue(language: str = LANGUAGE) -> dict[str, str]:
+    """Every message of a language by its code. Raises FileNotFoundError for one nobody wrote."""
+    if language == PSEUDO:
+        return {code: pseudo(message) for code, message in catalogue("en").items()}
+    file = Path(__file__).with_name(f"{language}.json")
+    found: dict[str, str] = json.loads(file.read_text("utf-8"))
+    return found
+
+
+_MESSAGES = catalogue()
+
+
+def say(code: str, /, **values: Any) -> str:
+    """The words of a code, its values in their places. Raises KeyError for a code nobody wrote.
+
+    The catalogue says how many digits a quantity is shown with; any other value is shown as text.
+
+    >>> say("contract.one_more_oven")
+    'One more oven.'
+    >>> say("formula.opened_together_they_take_eggs_fewer", saved=1)
+    'Opened together they take 1 egg fewer than one formula at a time.'
+    """
+    message = _MESSAGES[code]
+    if "{" not in message:
+        return message
+    pattern, numbers = _read(code)
+    shown = {k: float(v) if k in numbers else str(v) for k, v in values.items()}
+    return str(pattern.format(shown))  # type: ignore[arg-type]
+
+
+@cache
+def _read(code: str) -> tuple[MessageFormat, frozenset[str]]:
+    message = _MESSAGES[code]
+    return MessageFormat(message, LANGUAGE), frozenset(_COUNTED.findall(message))
