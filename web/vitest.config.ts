@@ -1,6 +1,9 @@
 import { defineConfig } from "vitest/config";
 
+import { catalogues } from "./say.plugin.ts";
+
 export default defineConfig({
+  plugins: [catalogues()],
   resolve: { alias: { "@": new URL("./src", import.meta.url).pathname } },
   test: { include: ["src/**/*.test.ts", "src/**/*.test.tsx"], environment: "node" },
 });

@@ -10,6 +10,7 @@ import { SignIn } from "@/screens/sign-in";
 import { SignedOut } from "@/screens/signed-out";
 import { Guard } from "@/ui/guard";
 import { Failed, Loading } from "@/ui/states";
+import { say } from "@/say";
 
 const Shelf = lazy(() => import("@/screens/shelf"));
 const Formula = lazy(() => import("@/screens/formula/formula"));
@@ -39,7 +40,7 @@ const FirstPassword = lazy(() => import("@/screens/account/first-password"));
 function Page({ children }: { children: ReactNode }) {
   return (
     <Guard place={useLocation().pathname}>
-      <Suspense fallback={<Loading what="the page" />}>{children}</Suspense>
+      <Suspense fallback={<Loading what={say("app.the_page")} />}>{children}</Suspense>
     </Guard>
   );
 }
@@ -54,7 +55,7 @@ export function App() {
   if (session.isPending && session.failureReason) {
     return <Offline again={() => void session.refetch()} />;
   }
-  if (session.isPending) return <Loading what="the kitchen" />;
+  if (session.isPending) return <Loading what={say("app.the_kitchen")} />;
   if (session.isError) {
     return <Failed error={session.error} again={() => void session.refetch()} />;
   }
@@ -75,7 +76,7 @@ export function App() {
   }
   const first = session.data.kitchens[0];
   if (!first) {
-    return <p className="p-8">You belong to no kitchen yet. Ask a pastry chef to invite you.</p>;
+    return <p className="p-8">{say("app.you_belong_to_no_kitchen_yet")}</p>;
   }
   return (
     <>

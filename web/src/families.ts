@@ -1,17 +1,18 @@
 import type { Shapes } from "@/api/client";
 import type { Group } from "@/ui/narrowed";
+import { say } from "@/say";
 
 type Family = Shapes["FamilyRef"];
 
 const GROUPS: Record<string, string> = {
-  stirred_egg: "Stirred, set by yolk",
-  starch_boiled: "Boiled, set by starch",
-  curd: "Curds",
-  baked_egg: "Baked, set by egg",
-  starch_baked: "Boiled, then baked",
-  acid_set: "Set by acid",
-  cheesecake: "Cheesecakes",
-  cold_set: "Set in the cold",
+  stirred_egg: say("families.stirred_set_by_yolk"),
+  starch_boiled: say("families.boiled_set_by_starch"),
+  curd: say("families.curds"),
+  baked_egg: say("families.baked_set_by_egg"),
+  starch_baked: say("families.boiled_then_baked"),
+  acid_set: say("families.set_by_acid"),
+  cheesecake: say("families.cheesecakes"),
+  cold_set: say("families.set_in_the_cold"),
 };
 
 /** The families under what sets them, with the choice of none above; by key, or by name. */

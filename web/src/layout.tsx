@@ -10,6 +10,7 @@ import { applyLight, light } from "@/keep/light";
 import { NextThing } from "@/screens/day/next";
 import type { Units } from "@/units";
 import { Failed, Loading } from "@/ui/states";
+import { Say, say } from "@/say";
 
 const LINK =
   "flex min-h-12 items-center px-1 sm:px-3 border-b-[3px] border-transparent aria-[current=page]:border-burnt aria-[current=page]:font-semibold";
@@ -18,7 +19,7 @@ export function Layout() {
   const kid = useParams()["kid"] ?? "";
   const kitchen = useKitchen(kid);
   const bench = useOnBench(kid);
-  if (kitchen.isPending) return <Loading what="the kitchen" />;
+  if (kitchen.isPending) return <Loading what={say("layout.the_kitchen")} />;
   if (kitchen.isError) {
     return <Failed error={kitchen.error} again={() => void kitchen.refetch()} />;
   }
@@ -26,50 +27,54 @@ export function Layout() {
   return (
     <div className="mx-auto flex min-h-dvh max-w-[90rem] flex-col pb-16 sm:pb-0">
       <a href="#main" className="absolute -left-[999px] z-50 bg-paper p-3 focus:left-2 focus:top-2">
-        Skip to the page
+        {say("layout.skip_to_the_page")}
       </a>
       <header className="rule-b flex flex-wrap items-center gap-x-2 px-4 sm:gap-x-5 sm:px-6">
         <NavLink
           to={base}
           end
           className="display py-2 text-2xl italic"
-          aria-label="Bell Crumb, the shelf"
+          aria-label={say("layout.bell_crumb_the_shelf")}
         >
-          Bell Crumb
+          {say("layout.bell_crumb")}
         </NavLink>
         <nav
-          aria-label="Places"
+          aria-label={say("layout.places")}
           className="fixed inset-x-0 bottom-0 z-20 flex justify-between border-t border-rule bg-paper px-1 text-[0.86rem] sm:static sm:px-0 sm:text-base sm:flex-1 sm:justify-start sm:border-0"
         >
           <NavLink to={base} end className={LINK}>
-            Shelf
+            {say("layout.shelf")}
           </NavLink>
           {bench && (
             <>
               <NavLink to={`${base}/d/${bench.id}`} end className={LINK}>
-                Formula
+                {say("layout.formula")}
               </NavLink>
               <NavLink to={`${base}/d/${bench.id}/stove`} className={LINK}>
-                Stove
+                {say("layout.stove")}
               </NavLink>
               <NavLink to={`${base}/d/${bench.id}/oven`} className={LINK}>
-                Oven
+                {say("layout.oven")}
               </NavLink>
               <NavLink to={`${base}/d/${bench.id}/cold`} className={LINK}>
-                Cold
+                {say("layout.cold")}
               </NavLink>
             </>
           )}
           <NavLink to={`${base}/book`} className={LINK}>
-            Book
+            {say("layout.book")}
           </NavLink>
           <NavLink to={`${base}/kitchen`} className={LINK}>
-            Kitchen
+            {say("layout.kitchen")}
           </NavLink>
         </nav>
         {bench && (
           <p className="caption hidden max-w-56 truncate lg:block" title={bench.name}>
-            on the bench: <span className="text-ink">{bench.name}</span>
+            <Say
+              code="layout.on_the_bench"
+              values={{ bench: bench.name }}
+              components={{ span: <span className="text-ink" /> }}
+            />
           </p>
         )}
         <div className="ml-auto flex items-center sm:gap-2">
@@ -99,14 +104,14 @@ function UnitsToggle({ kid, units }: { kid: string; units: Units }) {
       type="single"
       value={change.isPending ? change.variables : units}
       onValueChange={(next) => next && change.mutate(next as Units)}
-      aria-label="Units"
+      aria-label={say("layout.units")}
       className="flex"
     >
       <ToggleGroup.Item value="metric" className={item}>
         g °C
       </ToggleGroup.Item>
       <ToggleGroup.Item value="us" className={item}>
-        cups °F
+        {say("layout.cups_f")}
       </ToggleGroup.Item>
     </ToggleGroup.Root>
   );
@@ -124,7 +129,7 @@ function LightToggle() {
         setNow(next);
       }}
     >
-      {next} light
+      {say("layout.light", { next })}
     </button>
   );
 }

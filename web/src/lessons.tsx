@@ -1,5 +1,6 @@
 import type { Shapes } from "@/api/client";
 import { kelvins, type Units } from "@/units";
+import { say } from "@/say";
 
 interface Lesson {
   kind: string;
@@ -12,26 +13,46 @@ const percent = (share: number) => `${Math.round(100 * share)}`;
 
 /** What a lesson says, in words: a ring’s power and loss, a pot’s steam, an oven’s dial, a family’s set. */
 export function lessonWords({ kind, value, sd }: Lesson, units: Units): string {
-  if (value === null) return "is not used";
-  if (kind === "ring") return `gives ${percent(value)} ± ${percent(sd)} % of its power`;
+  if (value === null) return say("lessons.is_not_used");
+  if (kind === "ring")
+    return say("lessons.gives_of_its_power", { value: percent(value), sd: percent(sd) });
   if (kind === "loss") {
     const side = value < 0 ? "less" : "more";
-    return `lets a pot lose ${Math.abs(value).toFixed(0)} ± ${sd.toFixed(0)} W/m²K ${side} than an ordinary one`;
+    return say("lessons.lets_a_pot_lose_w_m2k", {
+      value: Math.abs(value).toFixed(0),
+      sd: sd.toFixed(0),
+      side,
+    });
   }
   if (kind === "pot")
-    return `lets ${value.toFixed(1)} ± ${sd.toFixed(1)} times of what the books say boil away`;
-  const times = `${value.toFixed(1)} ± ${sd.toFixed(1)} times`;
-  if (kind === "film") return `blows ${times} as hard as was known`;
-  if (kind === "vent") return `lets its steam go ${times} as fast as was known`;
-  if (kind === "recovers") return `comes back to its dial ${times} as fast as an ordinary one`;
+    return say("lessons.lets_times_of_what_the_books", {
+      value: value.toFixed(1),
+      sd: sd.toFixed(1),
+    });
+  const times = say("lessons.times", { value: value.toFixed(1), sd: sd.toFixed(1) });
+  if (kind === "film") return say("lessons.blows_as_hard_as_was_known", { times });
+  if (kind === "vent") return say("lessons.lets_its_steam_go_as_fast", { times });
+  if (kind === "recovers") return say("lessons.comes_back_to_its_dial_as", { times });
   if (kind === "oven") {
     const side = value < 0 ? "cooler" : "hotter";
-    return `is ${kelvins(Math.abs(value), units, 0)} ${side} than was known, ± ${kelvins(sd, units, 0)}`;
+    return say("lessons.is_than_was_known", {
+      value: kelvins(Math.abs(value), units, 0),
+      side,
+      sd: kelvins(sd, units, 0),
+    });
   }
   const side = value < 0 ? "softer" : "firmer";
   if (kind === "line")
-    return `sets ${Math.abs(value).toFixed(1)} ± ${sd.toFixed(1)} ${side} than the books’`;
-  return `comes out ${Math.abs(value).toFixed(1)} ± ${sd.toFixed(1)} ${side} than the books’`;
+    return say("lessons.sets_than_the_books", {
+      value: Math.abs(value).toFixed(1),
+      sd: sd.toFixed(1),
+      side,
+    });
+  return say("lessons.comes_out_than_the_books", {
+    value: Math.abs(value).toFixed(1),
+    sd: sd.toFixed(1),
+    side,
+  });
 }
 
 /** What a lesson is about: an ingredient is known by its key. */
@@ -44,7 +65,7 @@ const from = (n: number) => `from ${n} ${n === 1 ? "batch" : "batches"}`;
 export function beforeAndAfter({ here_min, books_min }: Shapes["Used"]): string {
   if (here_min == null || books_min == null) return "";
   const [here, books] = [Math.round(here_min), Math.round(books_min)];
-  return here === books ? "" : ` ${here} min here, about ${books} by the books.`;
+  return here === books ? "" : say("lessons.min_here_about_by_the_books", { here, books });
 }
 
 /** A prediction says what of it was learned here. */
@@ -62,7 +83,7 @@ export function LearnedFrom({
       data-testid="learned-from"
     >
       {lessonName(lesson)} {lessonWords(lesson, units)}:{" "}
-      {lesson.by_hand ? "by hand" : from(lesson.n)}.{beforeAndAfter(lesson)}
+      {lesson.by_hand ? say("lessons.by_hand") : from(lesson.n)}.{beforeAndAfter(lesson)}
     </span>
   ));
 }

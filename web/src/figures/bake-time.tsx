@@ -2,6 +2,7 @@ import type { Shapes } from "@/api/client";
 import { usePlateWidth } from "@/figures/plate-width";
 import { path, scale, tempTicks, ticks } from "@/figures/scale";
 import type { Units } from "@/units";
+import { say } from "@/say";
 
 type Found = Shapes["BakeOut"];
 
@@ -69,7 +70,7 @@ export function BakeTime({ found, ghost, at, units, probe = [], label }: Props) 
             textAnchor="middle"
             style={{ fill: "var(--burnt)", fontWeight: 700 }}
           >
-            pull
+            {say("figures.pull")}
           </text>
         </g>
       )}

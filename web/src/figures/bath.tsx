@@ -2,6 +2,7 @@ import type { Shapes } from "@/api/client";
 import { setFill, setHatch } from "@/figures/hatches";
 import { millimetres, type Units } from "@/units";
 import type { SetClass } from "@/words";
+import { say } from "@/say";
 
 type TrayData = Shapes["TrayOut"];
 const W = 320;
@@ -34,9 +35,11 @@ export function BathPlate({
   const front = rows.reduce((a, b) => (b.length > a.length ? b : a), []);
   const mould = Math.min(deep + 6, (deepMm / tray.depth_mm) * deep);
   const level = (tray.level_mm / tray.depth_mm) * deep;
-  const label =
-    `${tray.pan} from above with ${tray.centres.length} moulds` +
-    (water ? `, water ${Math.round(tray.level_mm)} mm deep.` : ".");
+  const label = say("figures.from_above_with_moulds", {
+    pan: tray.pan,
+    centres: tray.centres.length,
+    water: water ? say("figures.water_mm_deep", { level_mm: Math.round(tray.level_mm) }) : ".",
+  });
   return (
     <svg
       viewBox={`0 0 ${W} ${H}`}
@@ -117,7 +120,7 @@ export function BathPlate({
         />
         {water && (
           <text x={(W - 2 * EDGE) / 2} y={deep + 18} fontSize="13" textAnchor="middle">
-            water {millimetres(tray.level_mm, units)} deep
+            {say("figures.water_deep", { level_mm: millimetres(tray.level_mm, units) })}
           </text>
         )}
       </g>

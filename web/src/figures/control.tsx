@@ -2,6 +2,7 @@ import type { Shapes } from "@/api/client";
 import { usePlateWidth } from "@/figures/plate-width";
 import { degrees, type Units } from "@/units";
 import { CLASSES, DOES } from "@/words";
+import { say } from "@/say";
 
 type Chart = Shapes["ChartOut"];
 
@@ -37,7 +38,7 @@ export function ControlPlate({ chart, units, open }: Props) {
       viewBox={`0 0 ${width} ${HEIGHT}`}
       className="plate block h-auto w-full"
       role="group"
-      aria-label={`${points.length} judged batches, the oldest first.`}
+      aria-label={say("figures.judged_batches_the_oldest_first", { points: points.length })}
     >
       {band && (
         <rect
@@ -48,7 +49,7 @@ export function ControlPlate({ chart, units, open }: Props) {
           fill="url(#h-slice)"
           opacity="0.45"
         >
-          <title>The ordinary spread</title>
+          <title>{say("figures.the_ordinary_spread")}</title>
         </rect>
       )}
       {named
@@ -70,7 +71,7 @@ export function ControlPlate({ chart, units, open }: Props) {
                 strokeDasharray="2 3"
               />
               <text x={(x(n - 1) + x(n)) / 2} y={HEIGHT - 8} fontSize="12" textAnchor="middle">
-                version {p.version}
+                {say("figures.version", { version: p.version })}
               </text>
             </g>
           )
@@ -94,7 +95,14 @@ export function ControlPlate({ chart, units, open }: Props) {
           className="cursor-pointer"
           role="button"
           tabIndex={0}
-          aria-label={`${new Date(p.at).toLocaleDateString("en-GB")}, version ${p.version}: ${p.texture ? DOES[p.texture] : ""}${p.peak_c === null ? "" : `, peak ${degrees(p.peak_c, units)}`}${p.faults.length ? `, ${p.faults.length} faults` : ""}`}
+          aria-label={say("figures.version_2", {
+            toLocaleDateString: new Date(p.at).toLocaleDateString("en-GB"),
+            version: p.version,
+            texture: p.texture ? DOES[p.texture] : "",
+            peak_c:
+              p.peak_c === null ? "" : say("figures.peak", { peak_c: degrees(p.peak_c, units) }),
+            faults: p.faults.length ? say("figures.faults", { faults: p.faults.length }) : "",
+          })}
           onClick={() => open(p.id)}
           onKeyDown={(event) => event.key === "Enter" && open(p.id)}
         />

@@ -2,6 +2,7 @@ import type { Shapes } from "@/api/client";
 import { usePlateWidth } from "@/figures/plate-width";
 import { path, scale, tempTicks } from "@/figures/scale";
 import { degrees, millimetres, type Units } from "@/units";
+import { say } from "@/say";
 
 type Found = Shapes["CoolOut"];
 
@@ -37,7 +38,11 @@ export function ColdSection({
       viewBox={`${-W / 2} ${Math.min(top, line) - 26} ${W} ${floor + 50 - Math.min(top, line)}`}
       className="plate block h-auto w-full"
       role="img"
-      aria-label={`${vessel.name} in section, ${Math.round(found.depth_mm)} mm deep; the deepest that passes is ${Math.round(found.max_depth_mm)} mm.`}
+      aria-label={say("figures.in_section_mm_deep_the_deepest", {
+        vessel: vessel.name,
+        depth_mm: Math.round(found.depth_mm),
+        max_depth_mm: Math.round(found.max_depth_mm),
+      })}
     >
       {ice && (
         <g>
@@ -97,8 +102,8 @@ export function ColdSection({
           style={{ fill: "var(--burnt)" }}
         >
           {deepest < 1
-            ? "no depth passes"
-            : `${millimetres(found.max_depth_mm, units)} ${found.max_depth_mm >= 100 ? "and more pass" : "passes"}`}
+            ? say("figures.no_depth_passes")
+            : `${millimetres(found.max_depth_mm, units)} ${found.max_depth_mm >= 100 ? say("figures.and_more_pass") : say("figures.passes")}`}
         </text>
         <text
           x={-half - 14}
@@ -111,7 +116,7 @@ export function ColdSection({
         </text>
         {film && (
           <text x={half + 14} y={level + (Math.abs(level - line) < 20 ? 36 : 5)} fontSize="13">
-            film on it
+            {say("figures.film_on_it")}
           </text>
         )}
       </g>
@@ -170,7 +175,7 @@ export function TwoStages({
       viewBox={`0 0 ${W} ${H}`}
       className="plate block h-auto w-full"
       role="img"
-      aria-label={`The two-stage clock. ${found.says}`}
+      aria-label={say("figures.the_two_stage_clock", { says: found.says })}
     >
       <rect
         x={box.left}
@@ -206,8 +211,16 @@ export function TwoStages({
           </text>
         </g>
       ))}
-      {gate(rule.mid_min, rule.mid_c, `${degrees(rule.mid_c, units)} by here`)}
-      {gate(rule.end_min, rule.end_c, `${degrees(rule.end_c, units)} by here`)}
+      {gate(
+        rule.mid_min,
+        rule.mid_c,
+        say("figures.by_here", { mid_c: degrees(rule.mid_c, units) }),
+      )}
+      {gate(
+        rule.end_min,
+        rule.end_c,
+        say("figures.by_here_2", { end_c: degrees(rule.end_c, units) }),
+      )}
       <path
         d={path(points.map((p) => [x(p.t_min), y(p.mean_c)] as const))}
         fill="none"

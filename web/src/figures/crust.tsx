@@ -1,4 +1,5 @@
 import type { Shapes } from "@/api/client";
+import { say } from "@/say";
 
 type Way = Shapes["CrustOut"]["school"];
 
@@ -16,14 +17,14 @@ const OUTLINE: Partial<Record<Way, string>> = {
   choux: BUNS,
 };
 const SAID: Record<Way, string> = {
-  weights: "A shell in section, filled to the rim with weights.",
-  hot_start: "A shell in section, filled to the rim with weights.",
-  frozen: "A shell in section, docked.",
-  crumb: "A crumb base pressed into its tin, in section.",
-  choux: "Piped choux in section, high and hollow.",
-  puff: "Puff sheets in section, layer on layer.",
-  sponge: "A sponge sheet in section.",
-  frangipane: "Almond cream in its shell, in section.",
+  weights: say("figures.a_shell_in_section_filled_to"),
+  hot_start: say("figures.a_shell_in_section_filled_to"),
+  frozen: say("figures.a_shell_in_section_docked"),
+  crumb: say("figures.a_crumb_base_pressed_into_its"),
+  choux: say("figures.piped_choux_in_section_high_and"),
+  puff: say("figures.puff_sheets_in_section_layer_on"),
+  sponge: say("figures.a_sponge_sheet_in_section"),
+  frangipane: say("figures.almond_cream_in_its_shell_in"),
 };
 
 /** A crust in section: its dough, the holes of docking, or the weights that hold it down. */
@@ -109,7 +110,10 @@ export function SoggyClock({ crispH, softH }: { crispH: number[]; softH: number[
       viewBox={`0 0 ${W} 96`}
       className="plate block h-auto w-full"
       role="img"
-      aria-label={`Crisp for about ${crisp.toFixed(0)} hours, soft after about ${soft.toFixed(0)}.`}
+      aria-label={say("figures.crisp_for_about_hours_soft_after", {
+        crisp: crisp.toFixed(0),
+        soft: soft.toFixed(0),
+      })}
     >
       <rect x={x(0)} y="24" width={x(crisp) - x(0)} height="34" fill="var(--set-unmould)" />
       <rect x={x(0)} y="24" width={x(crisp) - x(0)} height="34" fill="url(#h-unmould)" />
@@ -139,12 +143,12 @@ export function SoggyClock({ crispH, softH }: { crispH: number[]; softH: number[
       />
       {x(crisp) - x(0) > 50 && (
         <text x={(x(0) + x(crisp)) / 2} y="46" fontSize="15" textAnchor="middle" fontWeight="700">
-          crisp
+          {say("figures.crisp")}
         </text>
       )}
       {x(96) - x(soft) > 44 && (
         <text x={(x(soft) + x(96)) / 2} y="46" fontSize="15" textAnchor="middle">
-          soft
+          {say("figures.soft")}
         </text>
       )}
       {MARKS.map((h) => (

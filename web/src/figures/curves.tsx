@@ -1,6 +1,7 @@
 import type { Shapes } from "@/api/client";
 import { usePlateWidth } from "@/figures/plate-width";
 import { clock, degrees, type Units } from "@/units";
+import { say } from "@/say";
 
 type Curve = Shapes["CurveOf"];
 
@@ -39,7 +40,10 @@ export function Curves({
       viewBox={`0 0 ${width} ${HEIGHT}`}
       className="plate block h-auto w-full"
       role="img"
-      aria-label={`${curves.length} curves of this dessert over each other${best ? ", the best one inked" : ""}.`}
+      aria-label={say("figures.curves_of_this_dessert_over_each", {
+        curves: curves.length,
+        best: best ? say("figures.the_best_one_inked") : "",
+      })}
     >
       {[low + 2, (low + high) / 2, high - 2].map((c) => (
         <g key={c}>

@@ -2,6 +2,7 @@ import type { Shapes } from "@/api/client";
 import type { Frame } from "@/figures/frame";
 import { usePlateWidth } from "@/figures/plate-width";
 import { millimetres, type Units } from "@/units";
+import { say } from "@/say";
 
 export type See = "set" | "heat";
 
@@ -9,7 +10,14 @@ export type See = "set" | "heat";
 const FINER = 4;
 const HEAT = [45, 60, 70, 78, 85];
 const LOOK = ["pour", "nappe", "spoon", "pipe", "unmould", "over"] as const;
-const SET_WORDS = ["liquid", "thickening", "trembles", "just set", "set through", "overdone"];
+const SET_WORDS = [
+  "liquid",
+  "thickening",
+  "trembles",
+  say("figures.just_set"),
+  say("figures.set_through"),
+  "overdone",
+];
 
 interface Side {
   frame: Frame;
@@ -221,7 +229,7 @@ export function CutMould(props: Props) {
         </text>
         {water !== null && (
           <text x={-W / 2 + 22} y={water - 6} fontSize="14">
-            water
+            {say("figures.water")}
           </text>
         )}
       </g>
@@ -291,8 +299,8 @@ export function WobbleDisc({
       role="img"
       aria-label={
         r < 1
-          ? "From above: nothing wobbles any more."
-          : `From above: a disc of ${Math.round(discMm)} mm still wobbles.`
+          ? say("figures.from_above_nothing_wobbles_any_more")
+          : say("figures.from_above_a_disc_of_mm", { discMm: Math.round(discMm) })
       }
     >
       <circle r={R} fill="var(--set-slice)" />
@@ -310,7 +318,11 @@ export function WobbleDisc({
         </g>
       )}
       <text y="82" fontSize="14" textAnchor="middle">
-        {r < 1 ? "still" : r >= R - 1 ? "all loose" : `${millimetres(discMm, units)} wobble`}
+        {r < 1
+          ? say("figures.still")
+          : r >= R - 1
+            ? say("figures.all_loose")
+            : say("figures.wobble", { discMm: millimetres(discMm, units) })}
       </text>
     </svg>
   );

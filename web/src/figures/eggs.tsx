@@ -1,4 +1,5 @@
 import type { Shapes } from "@/api/client";
+import { say } from "@/say";
 
 const STEP = 46;
 const ROW = 58;
@@ -23,7 +24,11 @@ export function EggRow({ ledger }: { ledger: Shapes["LedgerOut"] }) {
       viewBox={`0 0 ${Math.max(wide, 10 * STEP)} ${rows * ROW + 6}`}
       className="plate block h-auto w-full"
       role="img"
-      aria-label={`${ledger.separate} eggs parted: ${yolks.toFixed(1)} yolks and ${whites.toFixed(1)} whites used.`}
+      aria-label={say("figures.eggs_parted_yolks_and_whites_used", {
+        separate: ledger.separate,
+        yolks: yolks.toFixed(1),
+        whites: whites.toFixed(1),
+      })}
     >
       {Array.from({ length: drawn }, (_, i) => {
         const yolk = Math.min(1, Math.max(0, yolks - i));

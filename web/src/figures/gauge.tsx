@@ -1,4 +1,5 @@
 import type { Shapes } from "@/api/client";
+import { say } from "@/say";
 
 /**
  * How much of what is asked the heat has done to the egg: a tube that fills, hatched like a custard
@@ -7,7 +8,9 @@ import type { Shapes } from "@/api/client";
 export function SafetyGauge({ safe }: { safe: Shapes["SafeOut"] }) {
   const share = Math.min(1, safe.share);
   const logs =
-    safe.log_reduction >= 12 ? "more than 12 log" : `${safe.log_reduction.toFixed(1)} log`;
+    safe.log_reduction >= 12
+      ? say("figures.more_than_12_log")
+      : `${safe.log_reduction.toFixed(1)} log`;
   return (
     <figure
       className="m-0 flex items-center gap-3"
@@ -20,7 +23,10 @@ export function SafetyGauge({ safe }: { safe: Shapes["SafeOut"] }) {
         width="150"
         height="22"
         role="img"
-        aria-label={`Egg made safe: ${Math.round(100 * share)} %. ${safe.rule}`}
+        aria-label={say("figures.egg_made_safe", {
+          share: Math.round(100 * share),
+          rule: safe.rule,
+        })}
       >
         <rect x="1" y="4" width={148 * share} height="14" fill="var(--yolk)" />
         <rect x="1" y="4" width={148 * share} height="14" fill="url(#h-unmould)" />
@@ -36,8 +42,12 @@ export function SafetyGauge({ safe }: { safe: Shapes["SafeOut"] }) {
         <path d="M148.5 0 V22" stroke="var(--ink)" strokeWidth="2.4" />
       </svg>
       <figcaption>
-        <b>{safe.meets ? "egg made safe" : `egg ${Math.round(100 * share)} % safe`}</b>{" "}
-        <span className="caption">{logs}; your local code comes first</span>
+        <b>
+          {safe.meets
+            ? say("figures.egg_made_safe_2")
+            : say("figures.egg_safe", { share: Math.round(100 * share) })}
+        </b>{" "}
+        <span className="caption">{say("figures.your_local_code_comes_first", { logs })}</span>
       </figcaption>
     </figure>
   );

@@ -1,5 +1,6 @@
 import type { Shapes } from "@/api/client";
 import { kelvins, type Units } from "@/units";
+import { say } from "@/say";
 
 type Lesson = Shapes["LessonOut"];
 
@@ -74,7 +75,7 @@ export function LessonPlate({ lesson, units }: { lesson: Lesson; units: Units })
         {ends[1]}
       </text>
       <text x={from - 5} y={y(zero) + 4} fontSize="11" textAnchor="end">
-        books
+        {say("figures.books")}
       </text>
       <text x={from - 5} y={HEIGHT - 5} fontSize="11" textAnchor="end">
         {ends[0]}

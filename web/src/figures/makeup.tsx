@@ -1,5 +1,6 @@
 import type { Shapes } from "@/api/client";
 import type { PartKind } from "@/screens/formula/part";
+import { say } from "@/say";
 
 type Found = Shapes["FormulaOut"];
 
@@ -35,7 +36,11 @@ export function Makeup({ found, kind }: { found: Found; kind: PartKind }) {
         viewBox="0 0 580 380"
         className="plate block h-auto w-full"
         role="img"
-        aria-label={`Made of ${lines.map((l) => `${short(l.name ?? "")} ${Math.round(l.grams ?? 0)} g`).join(", ")}.`}
+        aria-label={say("figures.made_of", {
+          lines: lines
+            .map((l) => `${short(l.name ?? "")} ${Math.round(l.grams ?? 0)} g`)
+            .join(", "),
+        })}
       >
         {rows.map(({ line, top, height, label }, i) => (
           <g key={`${line.text}${i}`}>
@@ -63,7 +68,9 @@ export function Makeup({ found, kind }: { found: Found; kind: PartKind }) {
           </g>
         ))}
       </svg>
-      <figcaption className="caption text-right">grams for 100 g of {word}</figcaption>
+      <figcaption className="caption text-right">
+        {say("figures.grams_for_100_g_of", { word })}
+      </figcaption>
     </figure>
   );
 }

@@ -1,4 +1,5 @@
 import { clock } from "@/units";
+import { say } from "@/say";
 
 interface Span {
   from_s: number;
@@ -11,7 +12,11 @@ export function OvenClock({ now, window, first }: { now: number; window: Span; f
   const end = Math.max(window.to_s, first.to_s, now) * 1.12;
   const x = (s: number) => 10 + (s / end) * (W - 20);
   const moved = Math.abs(window.from_s - first.from_s) > 45;
-  const words = `In the oven for ${clock(now)}. Pull between ${clock(window.from_s)} and ${clock(window.to_s)}.`;
+  const words = say("figures.in_the_oven_for_pull_between", {
+    now: clock(now),
+    from_s: clock(window.from_s),
+    to_s: clock(window.to_s),
+  });
   return (
     <svg
       viewBox={`0 0 ${W} 84`}
@@ -49,7 +54,10 @@ export function OvenClock({ now, window, first }: { now: number; window: Span; f
         textAnchor="middle"
         style={{ fill: "var(--burnt)", fontWeight: 700 }}
       >
-        {Math.round(window.from_s / 60)}–{Math.round(window.to_s / 60)} min
+        {say("figures.min", {
+          from_s: Math.round(window.from_s / 60),
+          to_s: Math.round(window.to_s / 60),
+        })}
       </text>
       <text x={Math.min(W - 30, Math.max(30, x(now)))} y="76" fontSize="15" textAnchor="middle">
         {clock(now)}

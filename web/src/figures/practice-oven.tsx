@@ -1,4 +1,5 @@
 import type { Shapes } from "@/api/client";
+import { say } from "@/say";
 
 /** How long a look is remembered before it no longer shows, on the exercise's clock. */
 const SEEN_S = 45;
@@ -19,9 +20,9 @@ export function PracticeOven({ run }: { run: Shapes["RehearsalOut"] }) {
       aria-label={
         open
           ? disc > 0.02
-            ? "The door is open: the middle of the mould wobbles."
-            : "The door is open: the mould is still."
-          : "The oven door is shut."
+            ? say("figures.the_door_is_open_the_middle")
+            : say("figures.the_door_is_open_the_mould")
+          : say("figures.the_oven_door_is_shut")
       }
       data-testid="practice-oven"
     >
@@ -59,7 +60,7 @@ export function PracticeOven({ run }: { run: Shapes["RehearsalOut"] }) {
           />
           <path d="M96 42 H224" stroke="var(--ink)" strokeWidth="7" strokeLinecap="round" />
           <text x="160" y="212" fontSize="17" textAnchor="middle" className="italic">
-            the door is shut
+            {say("figures.the_door_is_shut")}
           </text>
         </g>
       )}

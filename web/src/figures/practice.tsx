@@ -1,4 +1,5 @@
 import type { Shapes } from "@/api/client";
+import { say } from "@/say";
 
 type Run = Shapes["RehearsalOut"];
 
@@ -7,11 +8,11 @@ const HURT: Record<string, string> = {
   scorched: "catching",
   lumps: "lumps",
   curdled: "curdled",
-  boiled_over: "boiling over",
+  boiled_over: say("figures.boiling_over"),
   crystals: "grained",
   burnt: "burning",
   butter: "butter",
-  overwhipped: "dry whites",
+  overwhipped: say("figures.dry_whites"),
 };
 
 const BOWL = "M40 40 Q70 178 160 180 Q250 178 280 40";
@@ -62,7 +63,13 @@ export function PracticePot({ run }: { run: Run }) {
       viewBox="0 0 320 250"
       className="plate block h-auto w-full max-w-md"
       role="img"
-      aria-label={`The ${run.stage}: heat ${run.heat} of ${run.heats}, ${run.stirring ? "stirring" : "not stirring"}${word ? `, ${word}` : ""}.`}
+      aria-label={say("figures.the_heat_of", {
+        stage: run.stage,
+        heat: run.heat,
+        heats: run.heats,
+        stirring: run.stirring ? say("figures.stirring") : say("figures.not_stirring"),
+        word: word ? `, ${word}` : "",
+      })}
       data-testid="practice-pot"
     >
       <g transform={`translate(0 ${-lift})`}>

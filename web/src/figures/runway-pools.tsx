@@ -1,13 +1,14 @@
 import type { Shapes } from "@/api/client";
+import { say } from "@/say";
 
 type Step = Shapes["DayStepOut"];
 
 /** What there is several of: where a step says so, and what its lane is called. */
 const POOLS = [
-  ["ring", "Rings"],
-  ["mixer", "Mixers"],
-  ["blast chiller", "Chiller"],
-  ["cold", "Cold"],
+  ["ring", say("figures.rings")],
+  ["mixer", say("figures.mixers")],
+  [say("figures.blast_chiller"), say("figures.chiller")],
+  ["cold", say("figures.cold")],
 ] as const;
 
 const minutesOf = (iso: string) => new Date(iso).getTime() / 60_000;

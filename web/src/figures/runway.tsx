@@ -6,6 +6,7 @@ import { poolsOf } from "@/figures/runway-pools";
 import { timeLine } from "@/figures/runway-time";
 import { ticks } from "@/figures/scale";
 import { degrees, type Units } from "@/units";
+import { say } from "@/say";
 
 type Plan = Shapes["DayOut"];
 type Step = Shapes["DayStepOut"];
@@ -89,7 +90,11 @@ export function Runway({ plan, units, chosen, choose, now = null, onPin }: Props
       viewBox={`0 0 ${width} ${height}`}
       className="plate block h-auto w-full"
       role={onPin ? "group" : "img"}
-      aria-label={`The day from ${hour(from)} to ${hour(to)}: ${lanes.join(", ")}. The lists below say the same in words.`}
+      aria-label={say("figures.the_day_from_to_the_lists", {
+        from: hour(from),
+        to: hour(to),
+        lanes: lanes.join(", "),
+      })}
     >
       {line.idle.map(([a, b]) => (
         <rect
@@ -101,7 +106,7 @@ export function Runway({ plan, units, chosen, choose, now = null, onPin }: Props
           fill="url(#h-pour)"
           opacity="0.35"
         >
-          <title>{`Nothing from ${hour(a)} to ${hour(b)}`}</title>
+          <title>{say("figures.nothing_from_to", { a: hour(a), b: hour(b) })}</title>
         </rect>
       ))}
       {shown.map((m) => (
@@ -171,7 +176,14 @@ export function Runway({ plan, units, chosen, choose, now = null, onPin }: Props
             strokeWidth="0.6"
             opacity={chosen !== null && chosen !== dessertOf(bar.step) ? 0.25 : 1}
           >
-            <title>{`${pool.name}: ${bar.step.what}, ${hour(bar.from)} to ${hour(bar.to)}`}</title>
+            <title>
+              {say("figures.to", {
+                pool: pool.name,
+                what: bar.step.what,
+                from: hour(bar.from),
+                to: hour(bar.to),
+              })}
+            </title>
           </rect>
         ));
       })}
@@ -231,7 +243,7 @@ export function Runway({ plan, units, chosen, choose, now = null, onPin }: Props
         <g>
           <path d={`M${x(now)} 18 V${height - 18}`} stroke="var(--cold)" strokeWidth="2" />
           <text x={x(now)} y={height - 4} fontSize="12" textAnchor="middle" fill="var(--cold)">
-            now {hour(now)}
+            {say("figures.now", { now: hour(now) })}
           </text>
         </g>
       )}
@@ -271,7 +283,7 @@ function Waits({
           strokeWidth="1.6"
           opacity={chosen !== null && chosen !== dessertOf(step) ? 0.2 : 0.9}
         >
-          <title>{`waits from ${hour(from)} to ${hour(to)}`}</title>
+          <title>{say("figures.waits_from_to", { from: hour(from), to: hour(to) })}</title>
         </path>
       );
     }),
@@ -300,7 +312,7 @@ function Window({
       stroke="var(--cold)"
       strokeWidth="1.4"
     >
-      <title>{`may begin from ${hour(a)} to ${hour(b)}`}</title>
+      <title>{say("figures.may_begin_from_to", { a: hour(a), b: hour(b) })}</title>
     </path>
   );
 }
@@ -321,14 +333,18 @@ function Movable({ step, start, perMinute, opacity, onChoose, onPin, children }:
   const from = useRef<number | null>(null);
   const scale = useRef(1);
   const snapped = Math.round(shift / perMinute / SNAP_MIN) * SNAP_MIN;
-  const words = `${step.what}, ${hour(start + snapped)}${step.state === "pinned" ? ", pinned" : ""}`;
+  const words = `${step.what}, ${hour(start + snapped)}${step.state === "pinned" ? say("figures.pinned") : ""}`;
   return (
     <g
       opacity={opacity}
       className="cursor-pointer focus-visible:outline-2"
       transform={snapped ? `translate(${snapped * perMinute} 0)` : undefined}
       {...(onPin
-        ? { role: "button", tabIndex: 0, "aria-label": `${words}. Arrow keys move it.` }
+        ? {
+            role: "button",
+            tabIndex: 0,
+            "aria-label": say("figures.arrow_keys_move_it", { words }),
+          }
         : {})}
       onKeyDown={(event) => {
         const by = { ArrowLeft: -SNAP_MIN, ArrowRight: SNAP_MIN }[event.key];

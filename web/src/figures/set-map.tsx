@@ -5,6 +5,7 @@ import { SetShape } from "@/figures/hatches";
 import { usePlateWidth } from "@/figures/plate-width";
 import { path, scale, ticks, type Scale } from "@/figures/scale";
 import { DOES, SIGN } from "@/words";
+import { say } from "@/say";
 
 type SetMapData = Shapes["MapOut"];
 
@@ -77,11 +78,18 @@ export function SetMap({ map, set, others = [], over }: Props) {
   const px = x(Math.min(map.x, map.x_max));
   const py = y(Math.min(map.y, map.y_max));
   const inside = others.filter((o) => o.x <= map.x_max && o.y <= map.y_max);
-  const label =
-    `Set map. ${map.x.toFixed(0)} ${map.x_word} and ${map.y.toFixed(0)} ${map.y_word}, each per ` +
-    `1000 g of liquid: ${DOES[set.class].toLowerCase()}, ` +
-    `between ${DOES[set.low_class].toLowerCase()} and ${DOES[set.high_class].toLowerCase()}.` +
-    inside.map((o) => ` ${o.name}: ${o.x.toFixed(0)} and ${o.y.toFixed(0)}.`).join("");
+  const label = say("figures.set_map_and_each_per_1000", {
+    x: map.x.toFixed(0),
+    x_word: map.x_word,
+    y: map.y.toFixed(0),
+    y_word: map.y_word,
+    dOES: DOES[set.class].toLowerCase(),
+    dOES2: DOES[set.low_class].toLowerCase(),
+    dOES3: DOES[set.high_class].toLowerCase(),
+    inside: inside
+      .map((o) => say("figures.and", { o: o.name, x: o.x.toFixed(0), y: o.y.toFixed(0) }))
+      .join(""),
+  });
   return (
     <div className="relative">
       <svg
@@ -144,10 +152,10 @@ export function SetMap({ map, set, others = [], over }: Props) {
           </g>
         ))}
         <text x={W - BOX.right} y={H - 8} fontSize="14" textAnchor="end">
-          {map.x_word} per 1000 g liquid
+          {say("figures.per_1000_g_liquid", { x_word: map.x_word })}
         </text>
         <text transform={`translate(15 ${BOX.top}) rotate(-90)`} fontSize="14" textAnchor="end">
-          {map.y_word} per 1000 g liquid
+          {say("figures.per_1000_g_liquid_2", { y_word: map.y_word })}
         </text>
 
         {map.guides.map((g) => (

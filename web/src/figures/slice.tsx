@@ -1,6 +1,7 @@
 import type { Shapes } from "@/api/client";
 import { usePlateWidth } from "@/figures/plate-width";
 import { grams, millimetres, type Units } from "@/units";
+import { say } from "@/say";
 
 type Build = Shapes["CutOut"];
 export type Lain = Shapes["LainOut"];
@@ -130,7 +131,10 @@ export function Slice({ build, units, chosen, choose }: Props) {
       viewBox={`0 0 ${width} ${height}`}
       className="plate block h-auto w-full"
       role="img"
-      aria-label={`${halved(build) ? "A slice" : "The dessert"} cut open, from the bottom: ${words.join("; ")}.`}
+      aria-label={say("figures.cut_open_from_the_bottom", {
+        build: halved(build) ? say("figures.a_slice") : say("figures.the_dessert"),
+        words: words.join("; "),
+      })}
     >
       <g transform={`translate(${middle} ${floor})`}>
         {layers.map((layer, i) => {
@@ -211,8 +215,8 @@ export function Slice({ build, units, chosen, choose }: Props) {
         textAnchor={halved(build) ? "start" : "middle"}
       >
         {stand.name}, {millimetres(across, units)} × {millimetres(stand.depth_mm, units)}
-        {halved(build) && ", from the middle to the rim"}
-        {stand.cut === "squares" && `, a square of ${millimetres(wide, units)}`}
+        {halved(build) && say("figures.from_the_middle_to_the_rim")}
+        {stand.cut === "squares" && say("figures.a_square_of", { wide: millimetres(wide, units) })}
       </text>
       {!beside &&
         [...layers].reverse().map((layer, i) => (

@@ -1,5 +1,6 @@
 import type { Shapes } from "@/api/client";
 import { degrees, minutes, type Units } from "@/units";
+import { say } from "@/say";
 
 type Syrup = Shapes["SyrupOut"];
 
@@ -41,7 +42,7 @@ export function SugarPan({ syrup, units }: { syrup: Syrup; units: Units }) {
       viewBox={`0 0 430 ${H}`}
       className="plate block h-auto w-full"
       role="img"
-      aria-label={`The syrup on this ring: ${words}.`}
+      aria-label={say("figures.the_syrup_on_this_ring", { words })}
     >
       <path d={`M26 10 V${H - 10}`} stroke="var(--ink)" strokeWidth="1.4" />
       {rows.map(({ mark, y, label }) => {
@@ -74,7 +75,7 @@ export function SugarPan({ syrup, units }: { syrup: Syrup; units: Units }) {
           </g>
         );
       })}
-      <title>{`Pull at ${degrees(syrup.pull_c, units)}`}</title>
+      <title>{say("figures.pull_at", { pull_c: degrees(syrup.pull_c, units) })}</title>
     </svg>
   );
 }

@@ -1,6 +1,7 @@
 import type { Shapes } from "@/api/client";
 import { path, scale, tempTicks, ticks } from "@/figures/scale";
 import { degrees, grams, fromCelsius, type Units } from "@/units";
+import { say } from "@/say";
 
 type Ladder = Shapes["TemperOut"];
 
@@ -66,9 +67,17 @@ export function TemperLadder({ ladder, units, poured, live }: Props) {
   const roomy = labelled(steps.map((p) => p[0]));
   const next = poured === undefined ? -1 : poured;
   const label = held
-    ? `Pouring ladder: ${ladder.rungs.length} pours into the pot, ending at ${degrees(ladder.end_temp_c, units)}.`
-    : `Temper ladder: ${ladder.rungs.length} ladles onto the eggs, from ${degrees(ladder.bowl_temp_c, units)} to ${degrees(ladder.end_temp_c, units)}. ` +
-      `First ladle up to ${grams(ladder.first_safe_g, units)}. Scrambles from ${degrees(ladder.scramble_c, units)}.`;
+    ? say("figures.pouring_ladder_pours_into_the_pot", {
+        rungs: ladder.rungs.length,
+        end_temp_c: degrees(ladder.end_temp_c, units),
+      })
+    : say("figures.temper_ladder_ladles_onto_the_eggs", {
+        rungs: ladder.rungs.length,
+        bowl_temp_c: degrees(ladder.bowl_temp_c, units),
+        end_temp_c: degrees(ladder.end_temp_c, units),
+        first_safe_g: grams(ladder.first_safe_g, units),
+        scramble_c: degrees(ladder.scramble_c, units),
+      });
   return (
     <svg
       viewBox={`0 0 ${W} ${H}`}
@@ -92,8 +101,8 @@ export function TemperLadder({ ladder, units, poured, live }: Props) {
           style={{ fill: "var(--burnt)" }}
         >
           {ladder.scramble_c >= 100
-            ? "starch keeps the egg from scrambling"
-            : `scrambles from ${degrees(ladder.scramble_c, units)}`}
+            ? say("figures.starch_keeps_the_egg_from_scrambling")
+            : say("figures.scrambles_from", { scramble_c: degrees(ladder.scramble_c, units) })}
         </text>
       </g>
       {/* the first safe ladle */}
@@ -120,7 +129,9 @@ export function TemperLadder({ ladder, units, poured, live }: Props) {
               fontWeight="700"
               style={{ fill: "var(--cold)" }}
             >
-              first ladle: up to {grams(ladder.first_safe_g, units)}
+              {say("figures.first_ladle_up_to", {
+                first_safe_g: grams(ladder.first_safe_g, units),
+              })}
             </text>
           </g>
         </g>
@@ -146,8 +157,10 @@ export function TemperLadder({ ladder, units, poured, live }: Props) {
         </g>
       ))}
       <text x={W - BOX.right} y={H - 12} fontSize="14" textAnchor="end">
-        {held ? "egg mix poured into the pot" : "hot liquid poured onto the eggs"},{" "}
-        {units === "us" ? "oz" : "g"}
+        {held
+          ? say("figures.egg_mix_poured_into_the_pot")
+          : say("figures.hot_liquid_poured_onto_the_eggs")}
+        , {units === "us" ? say("figures.oz") : "g"}
       </text>
       {/* the ladder */}
       <path d={rail(1)} fill="none" stroke="var(--ink)" strokeWidth="2.2" strokeLinejoin="round" />
@@ -186,7 +199,8 @@ export function TemperLadder({ ladder, units, poured, live }: Props) {
       />
       <g style={{ paintOrder: "stroke" }} stroke="var(--paper)" strokeWidth="6">
         <text x={foot[0] + 28} y={foot[1] - 3} fontSize="14">
-          {held ? "pot" : "bowl"} {degrees(held ? ladder.poured_temp_c : ladder.bowl_temp_c, units)}
+          {held ? say("figures.pot") : say("figures.bowl")}{" "}
+          {degrees(held ? ladder.poured_temp_c : ladder.bowl_temp_c, units)}
         </text>
       </g>
       {live !== undefined && live !== null && (

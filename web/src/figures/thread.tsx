@@ -1,5 +1,6 @@
 import type { Shapes } from "@/api/client";
 import { usePlateWidth } from "@/figures/plate-width";
+import { say } from "@/say";
 
 type Build = Shapes["BuildOut"];
 type Step = Shapes["BuildStepOut"];
@@ -37,7 +38,9 @@ export function Thread({ build }: { build: Build }) {
       viewBox={`0 0 ${width} ${height}`}
       className="plate block h-auto w-full"
       role="img"
-      aria-label={`The thread: from nothing to the plate in ${span(build.shortest_min)} at the shortest. The list below says the same in words.`}
+      aria-label={say("figures.the_thread_from_nothing_to_the", {
+        shortest_min: span(build.shortest_min),
+      })}
     >
       {marks.map((m) => (
         <g key={m}>
@@ -65,7 +68,7 @@ export function Thread({ build }: { build: Build }) {
       })}
       <path d={`M${width - 14} 16 V${height - 22}`} stroke="var(--burnt)" strokeWidth="3" />
       <text x={width - 14} y={height - 6} fontSize="13" textAnchor="end" fontWeight="700">
-        the plate
+        {say("figures.the_plate")}
       </text>
     </svg>
   );
@@ -88,7 +91,13 @@ function Bar({
   const ink = critical ? "var(--burnt)" : "var(--ink)";
   return (
     <g>
-      <title>{`${step.words}: ${span(step.hands_min)} of hands, ${span(step.wait_min)} of waiting`}</title>
+      <title>
+        {say("figures.of_hands_of_waiting", {
+          step: step.words,
+          hands_min: span(step.hands_min),
+          wait_min: span(step.wait_min),
+        })}
+      </title>
       {step.wait_min > 0 && (
         <rect
           x={hands}

@@ -2,6 +2,7 @@ import type { Shapes } from "@/api/client";
 import { SetShape } from "@/figures/hatches";
 import { millilitres, millimetres, type Units } from "@/units";
 import type { SetClass } from "@/words";
+import { say } from "@/say";
 
 type Fit = Shapes["FitOut"];
 
@@ -32,7 +33,13 @@ export function VesselSection({ fit, klass, units }: { fit: Fit; klass: SetClass
       viewBox={`-160 0 320 ${H}`}
       className="plate block h-auto w-full"
       role="img"
-      aria-label={`${fit.vessel} in section: ${Math.round(fit.top_mm)} mm across, ${Math.round(fit.depth_mm)} mm deep, filled to ${Math.round(fillMm)} mm, ${Math.round(fit.per_vessel_ml)} ml.`}
+      aria-label={say("figures.in_section_mm_across_mm_deep", {
+        vessel: fit.vessel,
+        top_mm: Math.round(fit.top_mm),
+        depth_mm: Math.round(fit.depth_mm),
+        fillMm: Math.round(fillMm),
+        per_vessel_ml: Math.round(fit.per_vessel_ml),
+      })}
     >
       <g transform={`translate(0 ${floor})`}>
         <SetShape d={cut.food} klass={klass} />
@@ -66,7 +73,7 @@ export function VesselSection({ fit, klass, units }: { fit: Fit; klass: SetClass
           </text>
         </g>
         <text y="24" fontSize="15" textAnchor="middle" fontWeight="700">
-          {millilitres(fit.per_vessel_ml, units)} each
+          {say("figures.each", { per_vessel_ml: millilitres(fit.per_vessel_ml, units) })}
         </text>
       </g>
     </svg>

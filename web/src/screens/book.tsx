@@ -15,6 +15,7 @@ import { Input, Select } from "@/ui/field";
 import { Empty, Failed, Loading } from "@/ui/states";
 import { clock, day, degrees, time } from "@/units";
 import { CLASSES, DOES, type SetClass } from "@/words";
+import { say } from "@/say";
 
 /** The book: what really happened, newest first. */
 export default function Book() {
@@ -23,33 +24,30 @@ export default function Book() {
   const asked = useDeferredValue(wanted);
   const book = useBook(kid, asked);
   const narrowed = Object.values(wanted).some(Boolean);
-  if (book.isPending) return <Loading what="the book" />;
+  if (book.isPending) return <Loading what={say("book.the_book")} />;
   if (book.isError) return <Failed error={book.error} again={() => void book.refetch()} />;
   const batches = book.data.pages.flat();
   return (
     <div className="py-6">
-      <title>The book · Bell Crumb</title>
+      <title>{say("book.the_book_bell_crumb")}</title>
       <div className="mb-4 flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
-        <h1 className="text-4xl">The book</h1>
+        <h1 className="text-4xl">{say("book.the_book_2")}</h1>
         <p className="no-print flex flex-wrap gap-x-5">
           <Link className="way" to={`/k/${kid}/record`}>
-            The record for the food-safety plan
+            {say("book.the_record_for_the_food_safety")}
           </Link>
           <a className="way" href={`/api/k/${kid}/book/file`} download="book.ndjson">
-            All of it as a file
+            {say("book.all_of_it_as_a_file")}
           </a>
         </p>
       </div>
       {(narrowed || batches.length > 0) && <Finder wanted={wanted} set={setWanted} />}
       {wanted.dessert && <DessertChart dessert={wanted.dessert} />}
       {narrowed && batches.length === 0 ? (
-        <p className="rule-t py-4 text-lg italic">No batch like that in the book.</p>
+        <p className="rule-t py-4 text-lg italic">{say("book.no_batch_like_that_in_the")}</p>
       ) : batches.length === 0 ? (
-        <Empty title="Nothing cooked yet.">
-          <p>
-            Cook a formula from its stove page. Its curve lands here beside what was predicted, and
-            the next cook of the same formula is laid beside it.
-          </p>
+        <Empty title={say("book.nothing_cooked_yet")}>
+          <p>{say("book.cook_a_formula_from_its_stove")}</p>
         </Empty>
       ) : (
         <ol>
@@ -71,7 +69,7 @@ export default function Book() {
           disabled={book.isFetchingNextPage}
           onClick={() => void book.fetchNextPage()}
         >
-          Show earlier ones
+          {say("book.show_earlier_ones")}
         </Button>
       )}
     </div>
@@ -96,7 +94,7 @@ function Finder({ wanted, set }: FinderProps) {
   return (
     <div className="no-print mb-4 grid grid-cols-2 items-end gap-x-5 gap-y-2 sm:grid-cols-4">
       <Input
-        label="Find by dessert, cook or note"
+        label={say("book.find_by_dessert_cook_or_note")}
         type="search"
         value={wanted.search ?? ""}
         maxLength={80}
@@ -108,15 +106,15 @@ function Finder({ wanted, set }: FinderProps) {
         aria-expanded={open}
         onClick={() => setOpen(!open)}
       >
-        {open ? "Fewer ways to find" : "More ways to find"}
+        {open ? say("book.fewer_ways_to_find") : say("book.more_ways_to_find")}
       </Button>
       <div className={open ? "contents" : "contents max-sm:hidden"}>
         <Select
-          label="Came out"
+          label={say("book.came_out")}
           value={wanted.texture ?? ""}
           onChange={(event) => set({ ...wanted, texture: event.target.value as SetClass | "" })}
         >
-          <option value="">anyhow</option>
+          <option value="">{say("book.anyhow")}</option>
           {CLASSES.map((klass) => (
             <option key={klass} value={klass}>
               {DOES[klass].toLowerCase()}
@@ -124,11 +122,11 @@ function Finder({ wanted, set }: FinderProps) {
           ))}
         </Select>
         <Select
-          label="With the fault"
+          label={say("book.with_the_fault")}
           value={wanted.fault ?? ""}
           onChange={(event) => set({ ...wanted, fault: event.target.value })}
         >
-          <option value="">any or none</option>
+          <option value="">{say("book.any_or_none")}</option>
           {craft.data?.faults.map((fault) => (
             <option key={fault.key} value={fault.key}>
               {fault.name}
@@ -136,34 +134,34 @@ function Finder({ wanted, set }: FinderProps) {
           ))}
         </Select>
         <Select
-          label="Judged"
+          label={say("book.judged")}
           value={wanted.judged ?? ""}
           onChange={(event) => set({ ...wanted, judged: event.target.value as "" | "yes" | "no" })}
         >
-          <option value="">or not</option>
-          <option value="yes">judged</option>
-          <option value="no">not yet</option>
+          <option value="">{say("book.or_not")}</option>
+          <option value="yes">{say("book.judged_2")}</option>
+          <option value="no">{say("book.not_yet")}</option>
         </Select>
         <Select
-          label="In or on"
+          label={say("book.in_or_on")}
           value={wanted.oven ?? ""}
           onChange={(event) => set({ ...wanted, oven: event.target.value })}
         >
-          <option value="">any oven or ring</option>
+          <option value="">{say("book.any_oven_or_ring")}</option>
           {[...kitchen.ovens, ...kitchen.rings].map((place) => (
             <option key={place.name}>{place.name}</option>
           ))}
         </Select>
         <Choice
-          label="Family"
-          groups={familyGroups(craft.data?.families ?? [], "any family", "name")}
+          label={say("book.family")}
+          groups={familyGroups(craft.data?.families ?? [], say("book.any_family"), "name")}
           value={wanted.family ?? ""}
           onValue={(family) => set({ ...wanted, family })}
         />
         {(["since", "until"] as const).map((key) => (
           <Input
             key={key}
-            label={key === "since" ? "From" : "Before"}
+            label={key === "since" ? say("book.from") : say("book.before")}
             type="date"
             value={wanted[key]?.slice(0, 10) ?? ""}
             onChange={(event) =>
@@ -181,7 +179,7 @@ function Finder({ wanted, set }: FinderProps) {
           className="!px-0 text-left"
           onClick={() => set({ ...wanted, dessert: "" })}
         >
-          Every dessert again
+          {say("book.every_dessert_again")}
         </Button>
       )}
     </div>
@@ -215,18 +213,26 @@ function DessertChart({ dessert }: { dessert: string }) {
   const faultName = (key: string) => craft.data?.faults.find((f) => f.key === key)?.name ?? key;
   const limits = chart.data.peak_limits;
   return (
-    <section aria-label="How this dessert comes out" className="mb-4" data-testid="chart">
+    <section
+      aria-label={say("book.how_this_dessert_comes_out")}
+      className="mb-4"
+      data-testid="chart"
+    >
       <ControlPlate
         chart={chart.data}
         units={units}
         open={(id) => void go(`/k/${kid}/book/${id}`)}
       />
       <p className="caption">
-        Each ring a batch, filled where a fault was ticked
-        {chart.data.set_limits && "; the band is the ordinary spread"}
-        {limits &&
-          `; the peak is ordinarily ${degrees(limits.low, units)} to ${degrees(limits.high, units)}`}
-        .
+        {say("book.each_ring_a_batch_filled_where", {
+          set_limits: chart.data.set_limits && say("book.the_band_is_the_ordinary_spread"),
+          limits:
+            limits &&
+            say("book.the_peak_is_ordinarily_to", {
+              low: degrees(limits.low, units),
+              high: degrees(limits.high, units),
+            }),
+        })}
       </p>
       {curves.data && curves.data.length > 1 && (
         <>
@@ -235,14 +241,12 @@ function DessertChart({ dessert }: { dessert: string }) {
             units={units}
             open={(id) => void go(`/k/${kid}/book/${id}`)}
           />
-          <p className="caption">
-            The latest curves over each other, the best one inked; dashed where a fault was ticked.
-          </p>
+          <p className="caption">{say("book.the_latest_curves_over_each_other")}</p>
         </>
       )}
       {chart.data.faults.length > 0 && (
         <p data-testid="fault-weeks">
-          Faults by the week:{" "}
+          {say("book.faults_by_the_week")}
           {chart.data.faults
             .slice(-8)
             .map((f) => `${day(f.week)} ${faultName(f.fault)}${f.count > 1 ? ` ${f.count}×` : ""}`)
@@ -279,23 +283,28 @@ function Row({ kid, batch, only }: RowProps) {
             {batch.dessert}
           </h2>
           <p className="caption">
-            {batch.whole ? "put together" : `version ${batch.version}`} · {day(batch.started_at)},{" "}
-            {time(batch.started_at)} · {batch.cook ?? "somebody"}
+            {batch.whole
+              ? say("book.put_together")
+              : say("book.version", { version: batch.version })}{" "}
+            · {day(batch.started_at)}, {time(batch.started_at)} ·{" "}
+            {batch.cook ?? say("book.somebody")}
             {took && ` · ${took}`}
-            {batch.peak_c !== null && ` · peak ${degrees(batch.peak_c, units)}`}
+            {batch.peak_c !== null && say("book.peak", { peak_c: degrees(batch.peak_c, units) })}
           </p>
         </div>
         <Steps predicted={batch.predicted_class} reached={batch.verdict?.texture ?? null} />
         <p className="text-[0.97rem]">
-          {!batch.ended_at && <b className="text-burnt">not ended yet</b>}
-          {batch.ended_at && !batch.verdict && <b className="text-burnt">not judged yet</b>}
+          {!batch.ended_at && <b className="text-burnt">{say("book.not_ended_yet")}</b>}
+          {batch.ended_at && !batch.verdict && (
+            <b className="text-burnt">{say("book.not_judged_yet")}</b>
+          )}
           {faults && faults.length > 0 && <b>{faults.join(", ")}. </b>}
           <span className="text-soft">{batch.verdict?.note}</span>
         </p>
       </Link>
       {only && (
         <Button kind="quiet" className="-mt-3 mb-1 !px-0" onClick={only}>
-          Only {batch.dessert}
+          {say("book.only", { dessert: batch.dessert })}
         </Button>
       )}
     </li>
@@ -307,7 +316,7 @@ function Steps({ predicted, reached }: { predicted: SetClass | null; reached: Se
   const at = (klass: SetClass) => 12 + CLASSES.indexOf(klass) * 39;
   const said = [
     predicted && `predicted ${DOES[predicted].toLowerCase()}`,
-    reached && `came out: ${DOES[reached].toLowerCase()}`,
+    reached && say("book.came_out_2", { dOES: DOES[reached].toLowerCase() }),
   ].filter(Boolean);
   return (
     <svg

@@ -15,11 +15,17 @@ import { Failed, Loading } from "@/ui/states";
 import { grams, litres, millilitres, millimetres } from "@/units";
 import { DOES } from "@/words";
 import { INCOMPLETE } from "@/ui/contains";
+import { say } from "@/say";
 
 /** Inside measures of the paper in millimetres. */
 const PAPER = {
-  A5: { name: "A5", size: "A5 portrait", width: 148, height: 210 },
-  half: { name: "letter, half", size: "5.5in 8.5in", width: 139.7, height: 215.9 },
+  A5: { name: "A5", size: say("card.a5_portrait"), width: 148, height: 210 },
+  half: {
+    name: say("card.letter_half"),
+    size: say("card.5_5in_8_5in"),
+    width: 139.7,
+    height: 215.9,
+  },
 } as const;
 
 const WAY = "flex min-h-12 items-center underline decoration-rule underline-offset-4";
@@ -34,13 +40,14 @@ export default function Card() {
   const answer = useAnswer(kid, version && contentOf(version), part?.kind);
   const [paper, setPaper] = useState<keyof typeof PAPER>("A5");
   if (dessert.isError) return <Failed error={dessert.error} again={() => void dessert.refetch()} />;
-  if (!dessert.data || !part || !version || !answer.data) return <Loading what="the card" />;
+  if (!dessert.data || !part || !version || !answer.data)
+    return <Loading what={say("card.the_card")} />;
   return (
     <div className="py-5">
-      <title>{`${dessert.data.name}, bench card · Bell Crumb`}</title>
-      <style>{`@page { size: ${PAPER[paper].size}; margin: 9mm; }`}</style>
+      <title>{say("card.bench_card_bell_crumb", { dessert: dessert.data.name })}</title>
+      <style>{say("card.page_size_margin_9mm", { size: PAPER[paper].size })}</style>
       <div className="no-print mb-5 flex flex-wrap items-center gap-x-6 gap-y-2">
-        <h1 className="text-3xl">Bench card</h1>
+        <h1 className="text-3xl">{say("card.bench_card")}</h1>
         {(Object.keys(PAPER) as (keyof typeof PAPER)[]).map((key) => (
           <label key={key} className="flex min-h-12 items-center gap-2">
             <input
@@ -54,7 +61,7 @@ export default function Card() {
           </label>
         ))}
         <Button kind="act" onClick={() => window.print()}>
-          Print it
+          {say("card.print_it")}
         </Button>
         <span className="flex flex-wrap gap-x-5">
           {(["json", "jsonld", "text", "csv"] as const).map((form) => (
@@ -64,12 +71,16 @@ export default function Card() {
               href={`/api/k/${kid}/export?form=${form}&dessert=${id}`}
               download
             >
-              {{ json: "own file", jsonld: "schema.org", text: "text", csv: "table" }[form]}
+              {
+                { json: say("card.own_file"), jsonld: "schema.org", text: "text", csv: "table" }[
+                  form
+                ]
+              }
             </a>
           ))}
         </span>
         <Link className={WAY} to={`/k/${kid}/d/${id}${partQuery(dessert.data, part)}`}>
-          Back to the formula
+          {say("card.back_to_the_formula")}
         </Link>
       </div>
       <Sheet
@@ -98,22 +109,25 @@ function Sheet({ dessert, part, version, found, paper }: SheetProps) {
     <article
       className="sheet mx-auto flex flex-col border-[1.5px] border-ink bg-sheet p-[9mm] text-ink"
       style={{ width: `min(100%, ${paper.width}mm)`, minHeight: `${paper.height}mm` }}
-      aria-label="The card as it is printed"
+      aria-label={say("card.the_card_as_it_is_printed")}
     >
       <header className="border-b-[2px] border-ink pb-1">
         <h2 className="text-[22pt] leading-none">{dessert.name}</h2>
         <p className="text-[10pt]">
-          {dessert.parts.length > 1 && `${part.name} · `}version {version.number}
-          {found.eggs && ` · eggs ${found.eggs.grade}`}
-          {fit && ` · ${fit.count} × ${fit.vessel}`}
+          {say("card.version", {
+            parts: dessert.parts.length > 1 && `${part.name} · `,
+            number: version.number,
+            eggs: found.eggs && say("card.eggs", { grade: found.eggs.grade }),
+            fit: fit && ` · ${fit.count} × ${fit.vessel}`,
+          })}
         </p>
       </header>
       <table className="mt-1 w-full text-left text-[13.5pt] leading-snug">
         <thead className="sr-only">
           <tr>
-            <th>ingredient</th>
-            <th>weight</th>
-            <th>cups and spoons</th>
+            <th>{say("card.ingredient")}</th>
+            <th>{say("card.weight")}</th>
+            <th>{say("card.cups_and_spoons")}</th>
           </tr>
         </thead>
         <tbody>
@@ -130,7 +144,7 @@ function Sheet({ dessert, part, version, found, paper }: SheetProps) {
       </table>
       <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-3 gap-y-[1mm] text-[12pt]">
         {found.cook && found.cook.mode !== "none" && (
-          <Row word="cook">
+          <Row word={say("card.cook")}>
             <b>{endpoint(found.cook, "metric")}</b>
             {found.cook.mode !== "boil_hold" && (
               <span className="block text-[10.5pt]">{endpoint(found.cook, "us")}</span>
@@ -138,38 +152,53 @@ function Sheet({ dessert, part, version, found, paper }: SheetProps) {
           </Row>
         )}
         {found.set && (
-          <Row word="sets">
+          <Row word={say("card.sets")}>
             {DOES[found.set.class].toLowerCase()}
-            {found.set.borderline && `, near ${DOES[found.set.borderline].toLowerCase()}`}
+            {found.set.borderline &&
+              say("card.near", { dOES: DOES[found.set.borderline].toLowerCase() })}
           </Row>
         )}
         {fit && (
-          <Row word="fill">
-            {millilitres(fit.per_vessel_ml, "metric")} ({millilitres(fit.per_vessel_ml, "us")}),{" "}
-            {grams(fit.per_vessel_g, "metric")} ({grams(fit.per_vessel_g, "us")}) in each,{" "}
-            {millimetres(fit.depth_mm * (1 - fit.fill), "metric")} below the rim
+          <Row word={say("card.fill")}>
+            {say("card.in_each_below_the_rim", {
+              per_vessel_ml: millilitres(fit.per_vessel_ml, "metric"),
+              per_vessel_ml2: millilitres(fit.per_vessel_ml, "us"),
+              per_vessel_g: grams(fit.per_vessel_g, "metric"),
+              per_vessel_g2: grams(fit.per_vessel_g, "us"),
+              depth_mm: millimetres(fit.depth_mm * (1 - fit.fill), "metric"),
+            })}
           </Row>
         )}
         {fit?.tray && fit.tray.water_ml > 0 && (
-          <Row word="bath">
-            {litres(fit.tray.water_ml, "metric")} ({litres(fit.tray.water_ml, "us")}) in a{" "}
-            {fit.tray.pan}, {millimetres(fit.tray.level_mm, "metric")} deep
+          <Row word={say("card.bath")}>
+            {say("card.in_a_deep", {
+              water_ml: litres(fit.tray.water_ml, "metric"),
+              water_ml2: litres(fit.tray.water_ml, "us"),
+              pan: fit.tray.pan,
+              level_mm: millimetres(fit.tray.level_mm, "metric"),
+            })}
           </Row>
         )}
         {found.eggs && (
-          <Row word="eggs">
-            crack {Math.round(found.eggs.crack * 10) / 10}
-            {found.whites_left_g > 1 && `, ${grams(found.whites_left_g, "metric")} of white left`}
+          <Row word={say("card.eggs_2")}>
+            {say("card.crack", {
+              crack: Math.round(found.eggs.crack * 10) / 10,
+              whites_left_g:
+                found.whites_left_g > 1 &&
+                say("card.of_white_left", { whites_left_g: grams(found.whites_left_g, "metric") }),
+            })}
           </Row>
         )}
         {found.family && (
-          <Row word="keeps">
-            {found.family.keep_days[0]}–{found.family.keep_days[1]} days in the cold; the local code
-            comes first
+          <Row word={say("card.keeps")}>
+            {say("card.days_in_the_cold_the_local", {
+              keep_days: found.family.keep_days[0],
+              keep_days2: found.family.keep_days[1],
+            })}
           </Row>
         )}
         {(found.allergens.length > 0 || !found.complete) && (
-          <Row word="contains">
+          <Row word={say("card.contains")}>
             <b>{found.allergens.join(", ")}</b>
             {!found.complete && ` ${INCOMPLETE}`}
           </Row>

@@ -12,6 +12,7 @@ import { Select } from "@/ui/field";
 import { Empty, Failed, Loading } from "@/ui/states";
 import { day, money } from "@/units";
 import { DOES } from "@/words";
+import { say } from "@/say";
 
 type Side = Shapes["SideOut"];
 type Found = Shapes["FormulaOut"];
@@ -35,12 +36,12 @@ export default function Compare() {
   });
   if (!left || !right) {
     return (
-      <Empty title="Nothing to compare yet.">
-        <p>Open a formula and choose “Compare” there: it begins with its last two versions.</p>
+      <Empty title={say("compare.nothing_to_compare_yet")}>
+        <p>{say("compare.open_a_formula_and_choose_compare")}</p>
       </Empty>
     );
   }
-  if (compared.isPending) return <Loading what="both formulas" />;
+  if (compared.isPending) return <Loading what={say("compare.both_formulas")} />;
   if (compared.isError) {
     return <Failed error={compared.error} again={() => void compared.refetch()} />;
   }
@@ -53,10 +54,10 @@ export default function Compare() {
   const point = found.left.points?.[found.right.map?.plane ?? "starch_egg"];
   return (
     <div className="py-5">
-      <title>Side by side · Bell Crumb</title>
-      <h1 className="mb-4 text-3xl">Side by side</h1>
+      <title>{say("compare.side_by_side_bell_crumb")}</title>
+      <h1 className="mb-4 text-3xl">{say("compare.side_by_side")}</h1>
       <div className="grid gap-x-8 gap-y-5 lg:grid-cols-[1fr_1.1fr]">
-        <section aria-label="On the map">
+        <section aria-label={say("compare.on_the_map")}>
           {found.right.map && found.right.set ? (
             <SetMap
               map={found.right.map}
@@ -68,19 +69,19 @@ export default function Compare() {
               }
             />
           ) : (
-            <p className="py-10 text-soft">The right one is no custard: there is no map of it.</p>
+            <p className="py-10 text-soft">{say("compare.the_right_one_is_no_custard")}</p>
           )}
-          <p className="caption">ring: left · full point: right</p>
+          <p className="caption">{say("compare.ring_left_full_point_right")}</p>
           <ul className="mt-3 space-y-1 text-lg" data-testid="compare-says">
             {found.says.map((words) => (
               <li key={words}>{words}</li>
             ))}
           </ul>
         </section>
-        <section aria-label="Line by line">
+        <section aria-label={say("compare.line_by_line")}>
           <div className="grid grid-cols-2 gap-x-5">
-            <Head side={a} id={left} choose={choose("left")} word="left" />
-            <Head side={b} id={right} choose={choose("right")} word="right" />
+            <Head side={a} id={left} choose={choose("left")} word={say("compare.left")} />
+            <Head side={b} id={right} choose={choose("right")} word={say("compare.right")} />
           </div>
           <Pairs pairs={found.pairs} />
           <Numbers left={found.left} right={found.right} />
@@ -94,7 +95,8 @@ export default function Compare() {
   );
 }
 
-const nameOf = (side: Side) => `${side.dessert}, version ${side.number}`;
+const nameOf = (side: Side) =>
+  say("compare.version", { dessert: side.dessert, number: side.number });
 
 function Head({
   side,
@@ -115,7 +117,7 @@ function Head({
   const listed = parts.flatMap((part) =>
     part.versions.map((v) => ({
       id: v.id,
-      words: `${parts.length > 1 ? `${part.name}, ` : ""}version ${v.number}${v.cooked ? ", cooked" : ""}`,
+      words: `${parts.length > 1 ? `${part.name}, ` : ""}version ${v.number}${v.cooked ? say("compare.cooked") : ""}`,
     })),
   );
   return (
@@ -126,14 +128,18 @@ function Head({
         </Link>
       </h2>
       <Select
-        label={other ? "which version" : `on the ${word}`}
+        label={other ? say("compare.which_version") : say("compare.on_the", { word })}
         value={other ? "" : id}
         onChange={(event) => {
           setOther(null);
           choose(event.target.value);
         }}
       >
-        {other && <option value="">choose one of {dessert.data?.name ?? "it"}</option>}
+        {other && (
+          <option value="">
+            {say("compare.choose_one_of", { dessert: dessert.data?.name ?? say("compare.it") })}
+          </option>
+        )}
         {listed.map((v) => (
           <option key={v.id} value={v.id}>
             {v.words}
@@ -141,11 +147,11 @@ function Head({
         ))}
       </Select>
       <Button kind="quiet" className="!px-0" onClick={() => setPicking(true)}>
-        another dessert
+        {say("compare.another_dessert")}
       </Button>
       {picking && (
         <PickDessert
-          title={`What lies on the ${word}?`}
+          title={say("compare.what_lies_on_the", { word })}
           onClose={() => setPicking(false)}
           onPick={(card) => {
             setOther(card.id);
@@ -162,9 +168,9 @@ function Pairs({ pairs }: { pairs: Shapes["PairOut"][] }) {
     <table className="rule-t w-full text-left" data-testid="pairs">
       <thead className="sr-only">
         <tr>
-          <th>left</th>
-          <th>change for the same liquid</th>
-          <th>right</th>
+          <th>{say("compare.left")}</th>
+          <th>{say("compare.change_for_the_same_liquid")}</th>
+          <th>{say("compare.right")}</th>
         </tr>
       </thead>
       <tbody>
@@ -176,7 +182,9 @@ function Pairs({ pairs }: { pairs: Shapes["PairOut"][] }) {
               <td className="w-[42%] py-1.5 pr-2">{pair.left ?? "–"}</td>
               <td className="w-[16%] py-1.5 text-center whitespace-nowrap">
                 {change === null ? (
-                  <span className="text-burnt">{pair.left ? "out" : "new"}</span>
+                  <span className="text-burnt">
+                    {pair.left ? say("compare.out") : say("compare.new")}
+                  </span>
                 ) : same ? (
                   "="
                 ) : (
@@ -204,20 +212,20 @@ function Numbers({ left, right }: { left: Found; right: Found }) {
       rows.push([word, a?.toFixed(digits) ?? "–", b?.toFixed(digits) ?? "–"]);
   };
   rows.push([
-    "sets so that it",
+    say("compare.sets_so_that_it"),
     left.set ? DOES[left.set.class].toLowerCase() : "–",
     right.set ? DOES[right.set.class].toLowerCase() : "–",
   ]);
   number("S", (f) => f.set?.index, 2);
-  number("yolk per 1000", (f) => f.per_1000_liquid?.yolk_g);
-  number("whole egg per 1000", (f) => f.per_1000_liquid?.whole_egg_g);
-  number("starch as corn", (f) => f.per_1000_liquid?.corn_starch_equivalent_g);
-  number("sugar per 1000", (f) => f.per_1000_liquid?.sugar_g);
-  number("fat %", (f) => f.composition_pct.fat, 1);
-  number("sweetness %", (f) => f.taste_pct.sweetness, 1);
+  number(say("compare.yolk_per_1000"), (f) => f.per_1000_liquid?.yolk_g);
+  number(say("compare.whole_egg_per_1000"), (f) => f.per_1000_liquid?.whole_egg_g);
+  number(say("compare.starch_as_corn"), (f) => f.per_1000_liquid?.corn_starch_equivalent_g);
+  number(say("compare.sugar_per_1000"), (f) => f.per_1000_liquid?.sugar_g);
+  number(say("compare.fat"), (f) => f.composition_pct.fat, 1);
+  number(say("compare.sweetness"), (f) => f.taste_pct.sweetness, 1);
   if (left.cost && right.cost) {
     rows.push([
-      left.portions && right.portions ? "a portion costs" : "100 g cost",
+      left.portions && right.portions ? say("compare.a_portion_costs") : say("compare.100_g_cost"),
       money(left.cost.portion, kitchen.currency),
       money(right.cost.portion, kitchen.currency),
     ]);
@@ -226,9 +234,9 @@ function Numbers({ left, right }: { left: Found; right: Found }) {
     <table className="mt-4 w-full">
       <thead className="sr-only">
         <tr>
-          <th>left</th>
-          <th>what</th>
-          <th>right</th>
+          <th>{say("compare.left")}</th>
+          <th>{say("compare.what")}</th>
+          <th>{say("compare.right")}</th>
         </tr>
       </thead>
       <tbody>
@@ -254,14 +262,14 @@ function Kept({ side }: { side: Side }) {
   return (
     <div>
       {side.note && <p className="whitespace-pre-line italic">{side.note}</p>}
-      {side.cooked.length === 0 && <p className="caption mt-1">not cooked yet</p>}
+      {side.cooked.length === 0 && <p className="caption mt-1">{say("compare.not_cooked_yet")}</p>}
       <ul className="mt-1">
         {side.cooked.map((batch) => (
           <li key={batch.id} className="rule-t py-2">
             <Link className="underline underline-offset-4" to={`/k/${kid}/book/${batch.id}`}>
-              {day(batch.started_at)}, {batch.cook ?? "somebody"}
+              {day(batch.started_at)}, {batch.cook ?? say("compare.somebody")}
             </Link>{" "}
-            <b>{batch.texture ? DOES[batch.texture].toLowerCase() : "not judged"}</b>
+            <b>{batch.texture ? DOES[batch.texture].toLowerCase() : say("compare.not_judged")}</b>
             {batch.faults.length > 0 && (
               <span className="text-burnt"> {batch.faults.map(fault).join(", ")}</span>
             )}

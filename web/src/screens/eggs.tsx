@@ -10,6 +10,7 @@ import { Button } from "@/ui/button";
 import { NumberField } from "@/ui/field";
 import { Empty, Failed } from "@/ui/states";
 import { grams } from "@/units";
+import { Say, say } from "@/say";
 
 interface Made {
   id: string;
@@ -39,19 +40,16 @@ export default function Eggs() {
   const found = made.length > 0 ? ledger.data : undefined;
   return (
     <div className="py-6">
-      <title>Eggs of the day · Bell Crumb</title>
+      <title>{say("eggs.eggs_of_the_day_bell_crumb")}</title>
       <div className="mb-4 flex flex-wrap items-end justify-between gap-4">
-        <h1 className="text-4xl">Eggs of the day</h1>
+        <h1 className="text-4xl">{say("eggs.eggs_of_the_day")}</h1>
         <Button kind="act" onClick={() => setPicking(true)}>
-          Add a dessert
+          {say("eggs.add_a_dessert")}
         </Button>
       </div>
       {made.length === 0 && (
-        <Empty title="Nothing is made today yet.">
-          <p>
-            Add the desserts of the day. Their yolks and whites are laid against each other: how
-            many eggs to open for all of them together, what is left, and what would use it up.
-          </p>
+        <Empty title={say("eggs.nothing_is_made_today_yet")}>
+          <p>{say("eggs.add_the_desserts_of_the_day")}</p>
         </Empty>
       )}
       {ledger.isError && made.length > 0 && (
@@ -63,7 +61,7 @@ export default function Eggs() {
             <li key={m.id} className="rule-b grid grid-cols-[1fr_6rem_auto] items-end gap-3 py-2">
               <span className="pb-2">{m.name}</span>
               <NumberField
-                label="batches"
+                label={say("eggs.batches")}
                 value={m.times}
                 low={0.1}
                 high={1000}
@@ -73,29 +71,39 @@ export default function Eggs() {
               <Button
                 kind="quiet"
                 className="!px-1"
-                aria-label={`Take out ${m.name}`}
+                aria-label={say("eggs.take_out", { m: m.name })}
                 onClick={() => keep(made.filter((o) => o.id !== m.id))}
               >
-                out
+                {say("eggs.out")}
               </Button>
             </li>
           ))}
         </ul>
         {found && (
-          <section aria-label="Eggs to open">
+          <section aria-label={say("eggs.eggs_to_open")}>
             <p className="display text-[2.1rem] leading-tight" data-testid="eggs-words">
               {found.separate > 0 && (
                 <>
-                  Part <b>{found.separate}</b>
+                  <Say
+                    code="eggs.part"
+                    values={{ separate: found.separate }}
+                    components={{ b: <b /> }}
+                  />
                 </>
               )}
               {found.whole > 0 && (
                 <>
-                  {found.separate > 0 ? ", crack " : "Crack "}
-                  <b>{found.whole}</b> whole
+                  <Say
+                    code="eggs.whole"
+                    values={{
+                      separate: found.separate > 0 ? say("eggs.crack") : say("eggs.crack_2"),
+                      whole: found.whole,
+                    }}
+                    components={{ b: <b /> }}
+                  />
                 </>
               )}
-              {found.separate + found.whole === 0 && "No egg from a shell today"}
+              {found.separate + found.whole === 0 && say("eggs.no_egg_from_a_shell_today")}
               <span className="text-xl text-soft italic"> {found.egg_grade}</span>
             </p>
             <div className="my-3">
@@ -109,10 +117,10 @@ export default function Eggs() {
             <table className="w-full max-w-2xl text-left">
               <thead className="caption">
                 <tr>
-                  <th className="font-normal">takes</th>
-                  <th className="text-right font-normal">yolk</th>
-                  <th className="text-right font-normal">white</th>
-                  <th className="text-right font-normal">whole egg</th>
+                  <th className="font-normal">{say("eggs.takes")}</th>
+                  <th className="text-right font-normal">{say("eggs.yolk")}</th>
+                  <th className="text-right font-normal">{say("eggs.white")}</th>
+                  <th className="text-right font-normal">{say("eggs.whole_egg")}</th>
                 </tr>
               </thead>
               <tbody>
@@ -127,7 +135,7 @@ export default function Eggs() {
                   </tr>
                 ))}
                 <tr className="font-semibold">
-                  <td className="py-1">left over</td>
+                  <td className="py-1">{say("eggs.left_over")}</td>
                   <td className="text-right">{grams(found.yolk_left_g, units)}</td>
                   <td className="text-right">{grams(found.white_left_g, units)}</td>
                   <td />
@@ -139,7 +147,7 @@ export default function Eggs() {
       </div>
       {picking && (
         <PickDessert
-          title="What is made?"
+          title={say("eggs.what_is_made")}
           onClose={() => setPicking(false)}
           onPick={(card) => {
             if (!made.some((m) => m.id === card.id)) {

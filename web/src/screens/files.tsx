@@ -6,13 +6,14 @@ import { useBench } from "@/bench";
 import { newId } from "@/keep/id";
 import { Button } from "@/ui/button";
 import { Refused } from "@/ui/states";
+import { Say, say } from "@/say";
 
 type Read = Shapes["ReadDessert"];
 const FORMS = [
-  ["json", "Bell Crumb’s own", "everything: parts, versions, notes, vessels"],
-  ["jsonld", "schema.org recipe", "JSON-LD that recipe programs and search engines read"],
-  ["text", "plain text", "to read, to send, to paste"],
-  ["csv", "table", "one row a line, for a spreadsheet"],
+  ["json", say("files.bell_crumbs_own"), say("files.everything_parts_versions_notes_vessels")],
+  ["jsonld", say("files.schema_org_recipe"), say("files.json_ld_that_recipe_programs_and")],
+  ["text", say("files.plain_text"), say("files.to_read_to_send_to_paste")],
+  ["csv", "table", say("files.one_row_a_line_for_a")],
 ] as const;
 const STRETCH = 20;
 /** Desserts of a file read in one go. */
@@ -23,21 +24,25 @@ export default function Files() {
   const { canEdit } = useBench();
   return (
     <div className="py-6">
-      <title>In and out · Bell Crumb</title>
-      <h1 className="mb-5 text-4xl">In and out</h1>
+      <title>{say("files.in_and_out_bell_crumb")}</title>
+      <h1 className="mb-5 text-4xl">{say("files.in_and_out")}</h1>
       <div className="grid gap-x-14 gap-y-9 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]">
         <section aria-labelledby="in">
           <h2 id="in" className="mb-2 text-2xl">
-            Take formulas in
+            {say("files.take_formulas_in")}
           </h2>
-          {canEdit ? <TakeIn /> : <p className="text-soft">Only the pastry chef takes them in.</p>}
+          {canEdit ? (
+            <TakeIn />
+          ) : (
+            <p className="text-soft">{say("files.only_the_pastry_chef_takes_them")}</p>
+          )}
         </section>
         <section aria-labelledby="out">
           <h2 id="out" className="mb-2 text-2xl">
-            Write all of them out
+            {say("files.write_all_of_them_out")}
           </h2>
           <WriteOut />
-          <p className="caption mt-2">One dessert alone is written out from its bench card.</p>
+          <p className="caption mt-2">{say("files.one_dessert_alone_is_written_out")}</p>
         </section>
       </div>
     </div>
@@ -118,15 +123,11 @@ function TakeIn() {
         take(event.dataTransfer.files[0]);
       }}
     >
-      <p className="mb-3 max-w-prose text-soft">
-        A file in any of these forms, with one recipe or thousands: our own, schema.org JSON-LD
-        (also a saved web page), a table with a header, or plain text with a line of dashes between
-        recipes. Nothing is kept before you have seen what was understood.
-      </p>
+      <p className="mb-3 max-w-prose text-soft">{say("files.a_file_in_any_of_these")}</p>
       <input
         ref={chooser}
         type="file"
-        aria-label="File of formulas"
+        aria-label={say("files.file_of_formulas")}
         className="sr-only"
         accept=".json,.jsonld,.csv,.tsv,.txt,.md,.html,.htm"
         onChange={(event) => {
@@ -135,12 +136,16 @@ function TakeIn() {
         }}
       />
       <Button onClick={() => chooser.current?.click()} disabled={read.isPending || keep.isPending}>
-        Choose a file
+        {say("files.choose_a_file")}
       </Button>{" "}
-      <span className="caption">or drop it here</span>
+      <span className="caption">{say("files.or_drop_it_here")}</span>
       {read.isPending && (
         <Progress
-          said={progress.of ? `Read ${progress.done} of ${progress.of} …` : `Reading ${name} …`}
+          said={
+            progress.of
+              ? say("files.read_of", { done: progress.done, of: progress.of })
+              : say("files.reading", { name })
+          }
           done={progress.done}
           of={progress.of}
           onStop={() => stop?.abort()}
@@ -177,40 +182,51 @@ function Report({ found, kept, busy, done, onKeep, onStop }: ReportProps) {
   return (
     <div className="mt-4" data-testid="import-report">
       <p className="text-lg" role="status">
-        <b>{found.length}</b> {found.length === 1 ? "dessert" : "desserts"}, {lines} lines:{" "}
-        <b>{sure}</b> understood
-        {lines > sure && (
-          <>
-            , <b>{lines - sure}</b> in doubt
-          </>
-        )}
-        .
+        <Say
+          code="files.desserts_lines_understood"
+          values={{
+            found: found.length,
+            lines,
+            sure,
+            lines2: lines > sure && (
+              <>
+                <Say
+                  code="files.in_doubt"
+                  values={{ lines: lines - sure }}
+                  components={{ b: <b /> }}
+                />
+              </>
+            ),
+          }}
+          components={{ b: <b /> }}
+        />
       </p>
       {busy && (
         <Progress
-          said={`${kept} of ${found.length} kept …`}
+          said={say("files.of_kept", { kept, found: found.length })}
           done={kept}
           of={found.length}
           onStop={onStop}
         />
       )}
-      {done && <p role="status">All {found.length} are on the shelf.</p>}
+      {done && <p role="status">{say("files.all_are_on_the_shelf", { found: found.length })}</p>}
       {!busy && !done && (
         <Button kind="act" className="mt-3" onClick={onKeep}>
           {kept > 0
-            ? `Stopped: ${kept} are on the shelf. Keep the other ${found.length - kept}`
+            ? say("files.stopped_are_on_the_shelf_keep", { kept, found: found.length - kept })
             : doubted.length
-              ? "Keep them all, doubts and all"
-              : "Keep them all"}
+              ? say("files.keep_them_all_doubts_and_all")
+              : say("files.keep_them_all")}
         </Button>
       )}
       {doubted.length > 0 && (
         <>
-          <p className="caption mt-4">
-            What was doubtful. The lines are kept as they are written, and asked about again at the
-            bench.
-          </p>
-          <ul className="max-h-[26rem] overflow-auto" tabIndex={0} aria-label="Doubtful lines">
+          <p className="caption mt-4">{say("files.what_was_doubtful_the_lines_are")}</p>
+          <ul
+            className="max-h-[26rem] overflow-auto"
+            tabIndex={0}
+            aria-label={say("files.doubtful_lines")}
+          >
             {doubted.map((d, i) => (
               <li key={i} className="rule-b py-2">
                 <b>{d.name}</b>
@@ -256,7 +272,7 @@ function Progress({ said, done, of, onStop }: ProgressProps) {
           aria-label={said}
         />
       )}
-      <Button onClick={onStop}>Stop</Button>
+      <Button onClick={onStop}>{say("files.stop")}</Button>
     </div>
   );
 }
@@ -274,7 +290,7 @@ function WriteOut() {
       const answer = await fetch(`/api/k/${kid}/export?form=${form}`, { signal: stopper.signal });
       if (!answer.ok || !answer.body) {
         const body = (await answer.json().catch(() => ({}))) as { message?: string };
-        throw new Error(body.message ?? "Nothing could be written out.");
+        throw new Error(body.message ?? say("files.nothing_could_be_written_out"));
       }
       const parts: BlobPart[] = [];
       for (const reader = answer.body.getReader(); ;) {
@@ -311,7 +327,7 @@ function WriteOut() {
       </ul>
       {out.isPending && (
         <Progress
-          said={`Writing them out: ${Math.round(bytes / 1000)} kB …`}
+          said={say("files.writing_them_out_kb", { bytes: Math.round(bytes / 1000) })}
           done={0}
           of={0}
           onStop={() => stop?.abort()}
@@ -319,12 +335,15 @@ function WriteOut() {
       )}
       {out.isSuccess && (
         <p role="status" className="mt-3">
-          {out.data} desserts, {Math.max(1, Math.round(bytes / 1000))} kB, saved.
+          {say("files.desserts_kb_saved", {
+            out: out.data,
+            it: Math.max(1, Math.round(bytes / 1000)),
+          })}
         </p>
       )}
       {out.isError && (
         <p role="alert" className="mt-3 text-burnt">
-          {stopped ? "Stopped: nothing was saved." : out.error.message}
+          {stopped ? say("files.stopped_nothing_was_saved") : out.error.message}
         </p>
       )}
     </>

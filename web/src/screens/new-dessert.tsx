@@ -12,6 +12,7 @@ import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { Dialog } from "@/ui/dialog";
 import { Input } from "@/ui/field";
+import { say } from "@/say";
 
 /** A new dessert: its name, and whether it begins blank or from the middle of a family. */
 export function NewDessert({ onClose }: { onClose: () => void }) {
@@ -50,7 +51,7 @@ export function NewDessert({ onClose }: { onClose: () => void }) {
     },
   });
   return (
-    <Dialog open onClose={onClose} title="What is it called?">
+    <Dialog open onClose={onClose} title={say("new_dessert.what_is_it_called")}>
       <form
         className="space-y-4"
         onSubmit={(event) => {
@@ -59,20 +60,20 @@ export function NewDessert({ onClose }: { onClose: () => void }) {
         }}
       >
         <Input
-          label="Name of the dessert"
+          label={say("new_dessert.name_of_the_dessert")}
           value={name}
           maxLength={120}
           autoFocus
-          placeholder="Gooseberry and hay cream"
+          placeholder={say("new_dessert.gooseberry_and_hay_cream")}
           error={add.error instanceof ApiError ? add.error.message : null}
           onChange={(event) => setName(event.target.value)}
         />
         <Choice
-          label="Begin with"
-          groups={familyGroups(families, "my own lines")}
+          label={say("new_dessert.begin_with")}
+          groups={familyGroups(families, say("new_dessert.my_own_lines"))}
           value={from}
           onValue={setFrom}
-          hint={chosen ? undefined : "Your own lines, or the middle of a family to make yours."}
+          hint={chosen ? undefined : say("new_dessert.your_own_lines_or_the_middle")}
         />
         {chosen && (
           <p className="rule-t pt-2 text-soft" data-testid="starter">
@@ -81,10 +82,10 @@ export function NewDessert({ onClose }: { onClose: () => void }) {
         )}
         <div className="flex gap-3 pt-1">
           <Button kind="act" type="submit" disabled={!name.trim() || add.isPending}>
-            Write the formula
+            {say("new_dessert.write_the_formula")}
           </Button>
           <Button kind="quiet" onClick={onClose}>
-            Not now
+            {say("new_dessert.not_now")}
           </Button>
         </div>
       </form>

@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { waitingMoves } from "@/keep/durable";
 import { keptDrafts } from "@/keep/stored";
 import { Button } from "@/ui/button";
+import { say } from "@/say";
 
 /** The program has opened, the server has not answered: what waits here, and that it waits safely. */
 export function Offline({ again }: { again: () => void }) {
@@ -12,23 +13,23 @@ export function Offline({ again }: { again: () => void }) {
     void waitingMoves().then((found) => setMoves(found.length));
   }, []);
   const waits = [
-    moves > 0 && `${moves} ${moves === 1 ? "move" : "moves"} of a cook`,
-    drafts > 0 && `${drafts} ${drafts === 1 ? "formula" : "formulas"} being written`,
+    moves > 0 && say("offline.moves_of_a_cook", { moves }),
+    drafts > 0 && say("offline.formulas_being_written", { drafts }),
   ].filter(Boolean);
   return (
     <main className="mx-auto max-w-prose p-8">
-      <title>Offline · Bell Crumb</title>
-      <h1 className="mb-4 text-5xl italic">Bell Crumb</h1>
+      <title>{say("offline.offline_bell_crumb")}</title>
+      <h1 className="mb-4 text-5xl italic">{say("offline.bell_crumb")}</h1>
       <p className="mb-4 text-xl" role="status">
-        The kitchen’s server is not answering. It is asked again by itself.
+        {say("offline.the_kitchens_server_is_not_answering")}
       </p>
       <p className="mb-6 text-lg" data-testid="kept-here">
         {waits.length
-          ? `Kept in this tablet: ${waits.join(" and ")}. They are sent as soon as it answers.`
-          : "Nothing waits here to be sent."}
+          ? say("offline.kept_in_this_tablet_they_are", { waits: waits.join(" and ") })
+          : say("offline.nothing_waits_here_to_be_sent")}
       </p>
       <Button kind="act" onClick={again}>
-        Ask again now
+        {say("offline.ask_again_now")}
       </Button>
     </main>
   );

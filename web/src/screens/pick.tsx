@@ -5,6 +5,7 @@ import { useShelf } from "@/api/queries";
 import { useBench } from "@/bench";
 import { Dialog } from "@/ui/dialog";
 import { Input } from "@/ui/field";
+import { say } from "@/say";
 
 /** Choose a dessert of the kitchen by a word of its name or of a line. */
 export function PickDessert({
@@ -27,7 +28,7 @@ export function PickDessert({
   return (
     <Dialog open onClose={onClose} title={title}>
       <Input
-        label="A word of its name or of a line"
+        label={say("pick.a_word_of_its_name_or")}
         type="search"
         autoFocus
         value={typed}
@@ -49,8 +50,10 @@ export function PickDessert({
           </li>
         ))}
       </ul>
-      {total > cards.length && <p className="caption mt-2">and {total - cards.length} more</p>}
-      {total === 0 && <p className="mt-3 text-soft">Nothing here has that in it.</p>}
+      {total > cards.length && (
+        <p className="caption mt-2">{say("pick.and_more", { total: total - cards.length })}</p>
+      )}
+      {total === 0 && <p className="mt-3 text-soft">{say("pick.nothing_here_has_that_in_it")}</p>}
     </Dialog>
   );
 }

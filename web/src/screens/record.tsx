@@ -8,6 +8,7 @@ import { Button } from "@/ui/button";
 import { Input } from "@/ui/field";
 import { Empty, Failed, Loading, Refused } from "@/ui/states";
 import { day, degrees, said, time } from "@/units";
+import { Say, say } from "@/say";
 
 type Row = Shapes["RecordRow"];
 
@@ -28,42 +29,45 @@ export default function Record() {
   const file = `/api/k/${kid}/record/file?since=${encodeURIComponent(query.since)}&until=${encodeURIComponent(query.until)}`;
   return (
     <div className="py-5">
-      <title>The record · Bell Crumb</title>
+      <title>{say("record.the_record_bell_crumb")}</title>
       <h1 className="text-4xl">
-        The record <span className="text-2xl text-soft">{kitchen.name}</span>
+        <Say
+          code="record.the_record"
+          values={{ kitchen: kitchen.name }}
+          components={{ span: <span className="text-2xl text-soft" /> }}
+        />
       </h1>
       <p className="caption mb-3">
-        Cooking and cooling, {day(since)} to {day(until)}. The local food code and the kitchen’s own
-        plan decide; this is what was measured.
+        {say("record.cooking_and_cooling_to_the_local", { since: day(since), until: day(until) })}
       </p>
       <div className="no-print mb-4 flex flex-wrap items-end gap-4">
         <Input
-          label="From"
+          label={say("record.from")}
           type="date"
           value={since}
           onChange={(event) => event.target.value && setSince(event.target.value)}
         />
         <Input
-          label="To"
+          label={say("record.to")}
           type="date"
           value={until}
           onChange={(event) => event.target.value && setUntil(event.target.value)}
         />
         <Button kind="act" onClick={() => window.print()}>
-          Print it
+          {say("record.print_it")}
         </Button>
         <a className="way" href={file} download="record.csv">
-          As a table
+          {say("record.as_a_table")}
         </a>
         <Link className="way" to={`/k/${kid}/book`}>
-          To the book
+          {say("record.to_the_book")}
         </Link>
       </div>
-      {rows.isPending && <Loading what="the record" />}
+      {rows.isPending && <Loading what={say("record.the_record_2")} />}
       {rows.isError && <Failed error={rows.error} again={() => void rows.refetch()} />}
       {rows.data?.length === 0 && (
-        <Empty title="Nothing was cooked in these days.">
-          <p>Cooks and bakes with a probe land here with their temperatures.</p>
+        <Empty title={say("record.nothing_was_cooked_in_these_days")}>
+          <p>{say("record.cooks_and_bakes_with_a_probe")}</p>
         </Empty>
       )}
       {rows.data && rows.data.length > 0 && (
@@ -76,11 +80,11 @@ export default function Record() {
                   "product",
                   "who",
                   "hottest",
-                  "egg made safe",
-                  "to 21 °C",
-                  "to 5 °C",
-                  "in time",
-                  "what was done about a miss",
+                  say("record.egg_made_safe"),
+                  say("record.to_21_c"),
+                  say("record.to_5_c"),
+                  say("record.in_time"),
+                  say("record.what_was_done_about_a_miss"),
                 ].map((word) => (
                   <th key={word} className="pr-3 font-normal">
                     {said(word, units)}
@@ -126,9 +130,10 @@ function Line({ row, canCook }: { row: Row; canCook: boolean }) {
           {row.product}
         </Link>
         <span className="caption">
-          {" "}
-          version {row.version}
-          {row.simulated && ", simulated"}
+          {say("record.version", {
+            version: row.version,
+            simulated: row.simulated && say("record.simulated"),
+          })}
         </span>
       </td>
       <td className="py-1.5 pr-3">{row.who ?? "–"}</td>
@@ -153,8 +158,8 @@ function Line({ row, canCook }: { row: Row; canCook: boolean }) {
           >
             <Input
               bare
-              label={`What was done about ${row.product}, ${day(row.at)}`}
-              placeholder="thrown away, cooked again …"
+              label={say("record.what_was_done_about", { product: row.product, at: day(row.at) })}
+              placeholder={say("record.thrown_away_cooked_again")}
               maxLength={300}
               value={words}
               onChange={(event) => setWords(event.target.value)}

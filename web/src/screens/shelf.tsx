@@ -12,6 +12,7 @@ import { Input } from "@/ui/field";
 import { Empty, Failed, Loading } from "@/ui/states";
 import { day } from "@/units";
 import { DOES } from "@/words";
+import { say } from "@/say";
 
 /** Every dessert of the kitchen, drawn as it is served. */
 export default function Shelf() {
@@ -20,61 +21,56 @@ export default function Shelf() {
   const search = useDeferredValue(typed.trim());
   const shelf = useShelf(kid, search);
   const [starting, setStarting] = useState(false);
-  if (shelf.isPending) return <Loading what="the shelf" />;
+  if (shelf.isPending) return <Loading what={say("shelf.the_shelf")} />;
   if (shelf.isError) return <Failed error={shelf.error} again={() => void shelf.refetch()} />;
   const cards = shelf.data.pages.flatMap((page) => page.cards);
   const total = shelf.data.pages[0]?.total ?? 0;
   const empty = total === 0 && !search;
   return (
     <div className="py-6">
-      <title>{`${kitchen.name} · Bell Crumb`}</title>
+      <title>{say("shelf.bell_crumb", { kitchen: kitchen.name })}</title>
       <div className="mb-4 flex flex-wrap items-end justify-between gap-x-6 gap-y-3">
         <h1 className="text-4xl">{kitchen.name}</h1>
         <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
           {!empty && (
             <Link className="way" to={`/k/${kid}/day`}>
-              The day
+              {say("shelf.the_day")}
             </Link>
           )}
           {!empty && (
             <Link className="way" to={`/k/${kid}/eggs`}>
-              Eggs of the day
+              {say("shelf.eggs_of_the_day")}
             </Link>
           )}
           <Link className="way" to={`/k/${kid}/rehearse`}>
-            Rehearse
+            {say("shelf.rehearse")}
           </Link>
           <Link className="way" to={`/k/${kid}/files`}>
-            In and out
+            {say("shelf.in_and_out")}
           </Link>
           {canEdit && (
             <Button kind="act" onClick={() => setStarting(true)}>
-              Start a dessert
+              {say("shelf.start_a_dessert")}
             </Button>
           )}
         </div>
       </div>
       {empty ? (
-        <Empty title="The shelf is empty.">
+        <Empty title={say("shelf.the_shelf_is_empty")}>
           {canEdit ? (
             <>
-              <p>
-                Begin with the lines you know by heart (“1 l whole milk”, “9 yolks”, “3/4 cup
-                sugar”), or from the middle of a family and make it yours. What it will do is said
-                while you type. Formulas you have written down already come in as a file, all at
-                once.
-              </p>
+              <p>{say("shelf.begin_with_the_lines_you_know")}</p>
               <p className="flex flex-wrap gap-3 pt-2">
                 <Button kind="act" onClick={() => setStarting(true)}>
-                  A first dessert
+                  {say("shelf.a_first_dessert")}
                 </Button>
                 <Link className="way" to={`/k/${kid}/files`}>
-                  Take a file in
+                  {say("shelf.take_a_file_in")}
                 </Link>
               </p>
             </>
           ) : (
-            <p>Only the pastry chef starts one.</p>
+            <p>{say("shelf.only_the_pastry_chef_starts_one")}</p>
           )}
         </Empty>
       ) : (
@@ -82,19 +78,21 @@ export default function Shelf() {
           <div className="mb-2 flex max-w-md items-end gap-4">
             <div className="flex-1">
               <Input
-                label="Find by a word of the name or of a line"
+                label={say("shelf.find_by_a_word_of_the")}
                 type="search"
                 value={typed}
                 maxLength={80}
-                placeholder="quince"
+                placeholder={say("shelf.quince")}
                 onChange={(event) => setTyped(event.target.value)}
               />
             </div>
             <p className="caption pb-3" role="status">
-              {total} {total === 1 ? "dessert" : "desserts"}
+              {total} {total === 1 ? say("shelf.dessert") : say("shelf.desserts")}
             </p>
           </div>
-          {total === 0 && <p className="py-8 text-lg text-soft">Nothing here has that in it.</p>}
+          {total === 0 && (
+            <p className="py-8 text-lg text-soft">{say("shelf.nothing_here_has_that_in_it")}</p>
+          )}
           <ol className="grid gap-x-8 sm:grid-cols-2 xl:grid-cols-3">
             {cards.map((card) => (
               <Card key={card.id} kid={kid} card={card} />
@@ -106,7 +104,7 @@ export default function Shelf() {
               disabled={shelf.isFetchingNextPage}
               onClick={() => void shelf.fetchNextPage()}
             >
-              Show more ({cards.length} of {total})
+              {say("shelf.show_more_of", { cards: cards.length, total })}
             </Button>
           )}
         </>
@@ -136,8 +134,9 @@ function Card({ kid, card }: { kid: string; card: Shapes["DessertCard"] }) {
           </h2>
           <p className="caption mt-1">
             {card.klass ? `${DOES[card.klass]} · ` : ""}
-            {card.family ?? (card.mass_g ? "a part by itself" : "nothing written yet")}
-            {card.parts > 1 && ` · ${card.parts} parts`}
+            {card.family ??
+              (card.mass_g ? say("shelf.a_part_by_itself") : say("shelf.nothing_written_yet"))}
+            {card.parts > 1 && say("shelf.parts", { parts: card.parts })}
           </p>
           {card.yolk_g !== null && (
             <dl className="mt-2 flex gap-5">
@@ -151,8 +150,14 @@ function Card({ kid, card }: { kid: string; card: Shapes["DessertCard"] }) {
           )}
           <p className="caption mt-2">
             {card.batches
-              ? `cooked ${card.batches === 1 ? "once" : `${card.batches} times`}, last ${card.last_cooked_at ? day(card.last_cooked_at) : ""}`
-              : "not cooked yet"}
+              ? say("shelf.cooked_last", {
+                  batches:
+                    card.batches === 1
+                      ? say("shelf.once")
+                      : say("shelf.times", { batches: card.batches }),
+                  last_cooked_at: card.last_cooked_at ? day(card.last_cooked_at) : "",
+                })
+              : say("shelf.not_cooked_yet")}
           </p>
         </div>
       </Link>

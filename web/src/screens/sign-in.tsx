@@ -7,6 +7,7 @@ import { Hatches } from "@/figures/hatches";
 import { Button } from "@/ui/button";
 import { Input } from "@/ui/field";
 import { CLASSES } from "@/words";
+import { say } from "@/say";
 
 /** The form itself: on its own page, and over a cook whose session has ended. */
 export function SignInForm({ email: given = "", onDone }: { email?: string; onDone?: () => void }) {
@@ -30,7 +31,7 @@ export function SignInForm({ email: given = "", onDone }: { email?: string; onDo
       }}
     >
       <Input
-        label="E-mail address"
+        label={say("sign_in.e_mail_address")}
         type="email"
         autoComplete="username"
         required
@@ -38,7 +39,7 @@ export function SignInForm({ email: given = "", onDone }: { email?: string; onDo
         onChange={(event) => setEmail(event.target.value)}
       />
       <Input
-        label="Password"
+        label={say("sign_in.password")}
         type="password"
         autoComplete="current-password"
         required
@@ -47,7 +48,7 @@ export function SignInForm({ email: given = "", onDone }: { email?: string; onDo
         onChange={(event) => setPassword(event.target.value)}
       />
       <Button kind="act" type="submit" disabled={signIn.isPending} className="w-full">
-        {signIn.isPending ? "Signing in …" : "Sign in"}
+        {signIn.isPending ? say("sign_in.signing_in") : say("sign_in.sign_in")}
       </Button>
     </form>
   );
@@ -58,10 +59,9 @@ export function SignIn() {
     <main className="mx-auto grid min-h-dvh max-w-[64rem] items-center gap-10 px-6 py-10 md:grid-cols-[1.2fr_1fr]">
       <Hatches />
       <div>
-        <h1 className="mb-4 text-6xl italic">Bell Crumb</h1>
+        <h1 className="mb-4 text-6xl italic">{say("sign_in.bell_crumb")}</h1>
         <p className="mb-8 max-w-md text-xl text-soft">
-          From the lines of a formula, through the pot, into the book: what a custard will do,
-          before an egg is cracked.
+          {say("sign_in.from_the_lines_of_a_formula")}
         </p>
         <div className="flex flex-wrap gap-2" aria-hidden="true">
           {CLASSES.map((klass) => (
@@ -70,7 +70,7 @@ export function SignIn() {
         </div>
       </div>
       <div className="border-[1.5px] border-ink bg-sheet p-7">
-        <h2 className="mb-5 text-2xl">Into the kitchen</h2>
+        <h2 className="mb-5 text-2xl">{say("sign_in.into_the_kitchen")}</h2>
         <SignInForm />
       </div>
     </main>

@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import { onSignedOut } from "@/api/client";
 import { SignInForm } from "@/screens/sign-in";
 import { Dialog } from "@/ui/dialog";
+import { say } from "@/say";
 
 /** The session ended while somebody works: sign in over the work, which stays as it is. */
 export function SignedOut({ email }: { email: string }) {
@@ -13,8 +14,8 @@ export function SignedOut({ email }: { email: string }) {
   return (
     <Dialog
       open={open}
-      title="Please sign in again"
-      said="Your session has ended. What you typed and did is kept here and sent as soon as you are back."
+      title={say("signed_out.please_sign_in_again")}
+      said={say("signed_out.your_session_has_ended_what_you")}
     >
       <SignInForm
         email={email}

@@ -2,6 +2,7 @@ import { Popover } from "radix-ui";
 import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent } from "react";
 
 import { narrowed, type Group } from "@/ui/narrowed";
+import { say } from "@/say";
 
 interface ChoiceProps {
   label: string;
@@ -141,8 +142,8 @@ function Options({ label, groups, value, first, pick }: OptionsProps) {
         type="search"
         role="combobox"
         className="field mb-1"
-        aria-label={`${label}: a word of it`}
-        placeholder="a word of it"
+        aria-label={say("ui.a_word_of_it", { label })}
+        placeholder={say("ui.a_word_of_it_2")}
         aria-expanded="true"
         aria-controls={id}
         aria-activedescendant={active ? of(active.value) : undefined}
@@ -189,7 +190,9 @@ function Options({ label, groups, value, first, pick }: OptionsProps) {
           </div>
         ))}
       </div>
-      {flat.length === 0 && <p className="p-2 text-soft">Nothing has that in its name.</p>}
+      {flat.length === 0 && (
+        <p className="p-2 text-soft">{say("ui.nothing_has_that_in_its_name")}</p>
+      )}
     </>
   );
 }

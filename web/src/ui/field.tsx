@@ -5,6 +5,7 @@ import {
   type ReactNode,
   type SelectHTMLAttributes,
 } from "react";
+import { say } from "@/say";
 
 interface Labelled {
   label: string;
@@ -115,7 +116,7 @@ export function NumberField({
   const number = Number(shown.replace(",", "."));
   const wrong =
     shown.trim() === "" || Number.isNaN(number) || number < low || number > high
-      ? `${label}: from ${low} to ${high}${unit ? ` ${unit}` : ""}.`
+      ? say("ui.from_to", { label, low, high, unit: unit ? ` ${unit}` : "" })
       : null;
   // What is stored stays as typed until the store has it.
   const [known, setKnown] = useState(value);

@@ -2,6 +2,7 @@ import { Component, type ReactNode } from "react";
 
 import { cache } from "@/api/queries";
 import { Button } from "@/ui/button";
+import { say } from "@/say";
 
 interface Props {
   /** Another place is another try. */
@@ -45,19 +46,20 @@ export class Guard extends Component<Props, State> {
     return (
       <div className="mx-auto max-w-prose p-8" role="alert">
         <h1 className="mb-3 text-3xl">
-          {lost ? "This page did not arrive." : "This page failed."}
+          {lost ? say("ui.this_page_did_not_arrive") : say("ui.this_page_failed")}
         </h1>
         <p className="mb-5 text-lg">
-          {lost
-            ? "The kitchen’s server was away when it was asked for."
-            : "Something in it could not be drawn. A cook that is going on goes on."}{" "}
-          Moves and formulas are kept in this tablet and on the server; nothing of them is lost.
+          {say("ui.moves_and_formulas_are_kept_in", {
+            lost: lost
+              ? say("ui.the_kitchens_server_was_away_when")
+              : say("ui.something_in_it_could_not_be"),
+          })}
         </p>
         <div className="flex flex-wrap gap-3">
           <Button kind="act" onClick={() => (lost ? window.location.reload() : this.again())}>
-            Try again
+            {say("ui.try_again")}
           </Button>
-          <Button onClick={() => window.location.assign("/")}>To the shelf</Button>
+          <Button onClick={() => window.location.assign("/")}>{say("ui.to_the_shelf")}</Button>
         </div>
         {!lost && <p className="caption mt-5 break-words">{error.message}</p>}
       </div>

@@ -2,22 +2,24 @@ import type { ReactNode } from "react";
 
 import { ApiError } from "@/api/client";
 import { Button } from "@/ui/button";
+import { say } from "@/say";
 
 /** While something is fetched: said, after a moment, so that quick answers do not flicker. */
 export function Loading({ what }: { what: string }) {
   return (
     <p className="caption p-8 italic" role="status">
-      Fetching {what} …
+      {say("ui.fetching", { what })}
     </p>
   );
 }
 
 export function Failed({ error, again }: { error: unknown; again?: () => void }) {
-  const said = error instanceof ApiError ? error.message : "Something went wrong on this page.";
+  const said =
+    error instanceof ApiError ? error.message : say("ui.something_went_wrong_on_this_page");
   return (
     <div className="max-w-prose p-8" role="alert">
       <p className="mb-4 text-lg">{said}</p>
-      {again && <Button onClick={again}>Try again</Button>}
+      {again && <Button onClick={again}>{say("ui.try_again")}</Button>}
     </div>
   );
 }

@@ -3,6 +3,7 @@ import { Popover } from "radix-ui";
 import type { Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { said } from "@/units";
+import { say } from "@/say";
 
 /** Any number can be asked for its reason: inputs, rule, source, how sure. */
 export function Why({ about, reason }: { about: string; reason: Shapes["ReasonOut"] | undefined }) {
@@ -12,9 +13,9 @@ export function Why({ about, reason }: { about: string; reason: Shapes["ReasonOu
     <Popover.Root>
       <Popover.Trigger
         className="-my-3 ml-0.5 inline-flex min-h-12 min-w-12 items-center justify-center align-middle font-sans text-sm font-normal tracking-normal italic underline decoration-dotted underline-offset-4"
-        aria-label={`Why: ${about}`}
+        aria-label={say("ui.why", { about })}
       >
-        why?
+        {say("ui.why_2")}
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
@@ -24,11 +25,11 @@ export function Why({ about, reason }: { about: string; reason: Shapes["ReasonOu
         >
           <p className="mb-2">{said(reason.says, units)}</p>
           <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
-            <dt className="caption">rule</dt>
+            <dt className="caption">{say("ui.rule")}</dt>
             <dd>{reason.rule}</dd>
-            <dt className="caption">from</dt>
+            <dt className="caption">{say("ui.from")}</dt>
             <dd>{reason.source}</dd>
-            <dt className="caption">sure</dt>
+            <dt className="caption">{say("ui.sure")}</dt>
             <dd>{said(reason.sure, units)}</dd>
           </dl>
           <Popover.Arrow className="fill-ink" />

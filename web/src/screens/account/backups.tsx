@@ -4,6 +4,7 @@ import { client, must } from "@/api/client";
 import { useBench } from "@/bench";
 import { Failed, Loading } from "@/ui/states";
 import { day, time } from "@/units";
+import { Say, say } from "@/say";
 
 const hoursSince = (iso: string) => (Date.now() - Date.parse(iso)) / 3_600_000;
 
@@ -17,9 +18,9 @@ export function Backups() {
   return (
     <section aria-labelledby="backups">
       <h2 id="backups" className="mb-2 text-2xl">
-        Kept for a bad day
+        {say("account.kept_for_a_bad_day")}
       </h2>
-      {found.isPending && <Loading what="the backups" />}
+      {found.isPending && <Loading what={say("account.the_backups")} />}
       {found.isError && <Failed error={found.error} again={() => void found.refetch()} />}
       {found.data && <Told {...found.data} />}
     </section>
@@ -38,7 +39,7 @@ function Told({ last_at, count, bytes, every_hours, keeps }: ToldProps) {
   if (!every_hours) {
     return (
       <p>
-        No backup is made by itself here. <code>./crumb backup FILE</code> makes one.
+        <Say code="account.no_backup_is_made_by_itself" components={{ code: <code /> }} />
       </p>
     );
   }
@@ -47,17 +48,27 @@ function Told({ last_at, count, bytes, every_hours, keeps }: ToldProps) {
     <>
       <p className="text-lg" role="status">
         {last_at === null ? (
-          "None yet: the first is made within a minute of the start."
+          say("account.none_yet_the_first_is_made")
         ) : (
           <>
-            The last one is of <b>{day(last_at)}</b>, {time(last_at)}
-            {late && <b className="text-burnt"> — that is too long ago</b>}.
+            <Say
+              code="account.the_last_one_is_of"
+              values={{
+                last_at: day(last_at),
+                last_at2: time(last_at),
+                late: late && <b className="text-burnt">{say("account.that_is_too_long_ago")}</b>,
+              }}
+              components={{ b: <b /> }}
+            />
           </>
         )}
       </p>
       <p className="caption mt-1">
-        {count} of up to {keeps} kept, {(bytes / 1_000_000).toFixed(1)} MB together; one every{" "}
-        {every_hours} hours. <code>./crumb restore</code> puts one back.
+        <Say
+          code="account.of_up_to_kept_mb_together"
+          values={{ count, keeps, bytes: (bytes / 1_000_000).toFixed(1), every_hours }}
+          components={{ code: <code /> }}
+        />
       </p>
     </>
   );

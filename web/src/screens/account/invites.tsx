@@ -8,6 +8,7 @@ import { ROLES, type Role } from "@/screens/account/roles";
 import { Button } from "@/ui/button";
 import { Input, Select } from "@/ui/field";
 import { day } from "@/units";
+import { say } from "@/say";
 
 /** Links that let one person in, once, within a week. */
 export function Invites() {
@@ -47,7 +48,7 @@ export function Invites() {
   return (
     <section aria-labelledby="invite">
       <h2 id="invite" className="mb-2 text-2xl">
-        Ask somebody in
+        {say("account.ask_somebody_in")}
       </h2>
       <form
         className="grid items-end gap-4 sm:grid-cols-[minmax(0,1fr)_14rem_auto]"
@@ -57,15 +58,15 @@ export function Invites() {
         }}
       >
         <Input
-          label="Their name"
+          label={say("account.their_name")}
           value={name}
           maxLength={80}
-          placeholder="Weekend cook"
+          placeholder={say("account.weekend_cook")}
           error={make.error instanceof ApiError ? make.error.message : null}
           onChange={(event) => setName(event.target.value)}
         />
         <Select
-          label="They will be"
+          label={say("account.they_will_be")}
           value={role}
           onChange={(event) => setRole(event.target.value as Role)}
         >
@@ -76,12 +77,12 @@ export function Invites() {
           ))}
         </Select>
         <Button type="submit" disabled={!name.trim() || make.isPending}>
-          Make a link
+          {say("account.make_a_link")}
         </Button>
       </form>
       {link && (
         <div role="status" className="mt-3 border-[1.5px] border-burnt p-3">
-          <p>For {link.name}, shown this once. Pass it on by hand; no mail is sent.</p>
+          <p>{say("account.for_shown_this_once_pass_it", { link: link.name })}</p>
           <code className="my-1 block break-all select-all">{link.url}</code>
         </div>
       )}
@@ -91,16 +92,19 @@ export function Invites() {
             <span>
               {invite.name}{" "}
               <span className="caption">
-                as {ROLES[invite.role].name}, until {day(invite.ends_at)}
+                {say("account.as_until", {
+                  rOLES: ROLES[invite.role].name,
+                  ends_at: day(invite.ends_at),
+                })}
               </span>
             </span>
             <Button
               kind="quiet"
               className="!px-2"
-              aria-label={`Take the invitation of ${invite.name} back`}
+              aria-label={say("account.take_the_invitation_of_back", { invite: invite.name })}
               onClick={() => back.mutate(invite.id)}
             >
-              take back
+              {say("account.take_back")}
             </Button>
           </li>
         ))}

@@ -8,6 +8,7 @@ import { Button } from "@/ui/button";
 import { Input } from "@/ui/field";
 import { Failed, Loading, Refused } from "@/ui/states";
 import { day, time } from "@/units";
+import { say } from "@/say";
 
 /** An invitation taken up: a name, an address, a password, and in. */
 export default function Join({ secret }: { secret: string }) {
@@ -34,16 +35,19 @@ export default function Join({ secret }: { secret: string }) {
       void go("/", { replace: true });
     },
   });
-  if (invitation.isPending) return <Loading what="the invitation" />;
+  if (invitation.isPending) return <Loading what={say("account.the_invitation")} />;
   if (invitation.isError) return <Failed error={invitation.error} />;
   const { kitchen, role, ends_at } = invitation.data;
   return (
     <main className="mx-auto max-w-[34rem] px-6 py-12">
-      <title>{`Into ${kitchen} · Bell Crumb`}</title>
-      <h1 className="mb-3 text-4xl">Into {kitchen}</h1>
+      <title>{say("account.into_bell_crumb", { kitchen })}</title>
+      <h1 className="mb-3 text-4xl">{say("account.into", { kitchen })}</h1>
       <p className="mb-6 text-lg text-soft">
-        You are asked in as somebody who {ROLES[role].does}. This link is good once, until{" "}
-        {day(ends_at)}, {time(ends_at)}.
+        {say("account.you_are_asked_in_as_somebody", {
+          does: ROLES[role].does,
+          ends_at: day(ends_at),
+          ends_at2: time(ends_at),
+        })}
       </p>
       <form
         className="space-y-4"
@@ -53,35 +57,35 @@ export default function Join({ secret }: { secret: string }) {
         }}
       >
         <Input
-          label="Your name, as it stands in the book"
+          label={say("account.your_name_as_it_stands_in")}
           value={name ?? invitation.data.name}
           maxLength={80}
           required
           onChange={(event) => setName(event.target.value)}
         />
         <Input
-          label="E-mail address"
+          label={say("account.e_mail_address")}
           type="email"
           autoComplete="username"
           required
           value={email}
-          hint="To sign in with. No mail is sent."
+          hint={say("account.to_sign_in_with_no_mail")}
           error={saidAt(join.error, "email")}
           onChange={(event) => setEmail(event.target.value)}
         />
         <Input
-          label="Password"
+          label={say("account.password")}
           type="password"
           autoComplete="new-password"
           required
           value={password}
-          hint="At least twelve characters. If you have an account here already, its password."
+          hint={say("account.at_least_twelve_characters_if_you")}
           error={saidAt(join.error, "password")}
           onChange={(event) => setPassword(event.target.value)}
         />
         <Refused error={join.error} besides={["email", "password"]} />
         <Button kind="act" type="submit" disabled={join.isPending}>
-          Come in
+          {say("account.come_in")}
         </Button>
       </form>
     </main>

@@ -5,8 +5,9 @@ import { client, must, saidAt } from "@/api/client";
 import { Button } from "@/ui/button";
 import { Input } from "@/ui/field";
 import { Refused } from "@/ui/states";
+import { say } from "@/say";
 
-const HINT = "At least twelve characters; three words nobody expects together do well.";
+const HINT = say("account.at_least_twelve_characters_three_words");
 
 /** The password now and the next one, each with what is wrong with it at its own field. */
 export function NewPassword({ word, onDone }: { word: string; onDone?: () => void }) {
@@ -32,7 +33,7 @@ export function NewPassword({ word, onDone }: { word: string; onDone?: () => voi
       }}
     >
       <Input
-        label="Password now"
+        label={say("account.password_now")}
         type="password"
         autoComplete="current-password"
         required
@@ -41,7 +42,7 @@ export function NewPassword({ word, onDone }: { word: string; onDone?: () => voi
         onChange={(event) => setOld(event.target.value)}
       />
       <Input
-        label="Password from now on"
+        label={say("account.password_from_now_on")}
         type="password"
         autoComplete="new-password"
         required
@@ -55,7 +56,7 @@ export function NewPassword({ word, onDone }: { word: string; onDone?: () => voi
         {word}
       </Button>
       {change.isSuccess && (
-        <p role="status">Changed. Everywhere else you were signed in, you are signed out.</p>
+        <p role="status">{say("account.changed_everywhere_else_you_were_signed")}</p>
       )}
     </form>
   );

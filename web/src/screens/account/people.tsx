@@ -7,6 +7,7 @@ import { ROLES, type Role } from "@/screens/account/roles";
 import { Button } from "@/ui/button";
 import { Select } from "@/ui/field";
 import { Refused } from "@/ui/states";
+import { say } from "@/say";
 
 /** Everybody in the kitchen and what they do; a chef gives roles and takes people out. */
 export function People() {
@@ -42,21 +43,21 @@ export function People() {
   return (
     <section aria-labelledby="people">
       <h2 id="people" className="mb-2 text-2xl">
-        In the kitchen
+        {say("account.in_the_kitchen")}
       </h2>
       <ul>
         {kitchen.people.map((p) => (
           <li key={p.id} className="rule-b flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
             <span className="min-w-40 flex-1">
               {p.name}
-              {p.me && <b className="ml-2">you</b>}
+              {p.me && <b className="ml-2">{say("account.you")}</b>}
               {p.email && <span className="caption block break-all">{p.email}</span>}
             </span>
             {canEdit ? (
               <>
                 <div className="w-56">
                   <Select
-                    label={`What ${p.name} does`}
+                    label={say("account.what_does", { p: p.name })}
                     value={p.role}
                     disabled={change.isPending}
                     onChange={(event) =>
@@ -72,16 +73,16 @@ export function People() {
                 </div>
                 {asked === p.id ? (
                   <Button kind="act" onClick={() => remove.mutate(p.id)}>
-                    Yes, take out
+                    {say("account.yes_take_out")}
                   </Button>
                 ) : (
                   <Button
                     kind="quiet"
                     className="!px-2"
-                    aria-label={`Take ${p.name} out of the kitchen`}
+                    aria-label={say("account.take_out_of_the_kitchen", { p: p.name })}
                     onClick={() => setAsked(p.id)}
                   >
-                    take out
+                    {say("account.take_out")}
                   </Button>
                 )}
               </>
@@ -92,7 +93,7 @@ export function People() {
         ))}
       </ul>
       <Refused error={error} className="mt-2" />
-      <p className="caption mt-2">Batches stay in the book under the name of who cooked them.</p>
+      <p className="caption mt-2">{say("account.batches_stay_in_the_book_under")}</p>
     </section>
   );
 }

@@ -1,10 +1,11 @@
 import type { Shapes } from "@/api/client";
+import { say } from "@/say";
 
 export type Role = Shapes["KitchenRef"]["role"];
 
 /** What each role is called and does. */
 export const ROLES: Record<Role, { name: string; does: string }> = {
-  chef: { name: "chef", does: "changes everything" },
-  cook: { name: "cook", does: "cooks and records" },
+  chef: { name: "chef", does: say("account.changes_everything") },
+  cook: { name: "cook", does: say("account.cooks_and_records") },
   viewer: { name: "reader", does: "reads" },
 };

@@ -6,6 +6,7 @@ import { NewPassword } from "@/screens/account/new-password";
 import { Button } from "@/ui/button";
 import { Failed, Loading } from "@/ui/states";
 import { day, time } from "@/units";
+import { say } from "@/say";
 
 const KNOWN = [
   ["Edg/", "Edge"],
@@ -13,13 +14,13 @@ const KNOWN = [
   ["Chrome/", "Chrome"],
   ["Safari/", "Safari"],
 ] as const;
-const SYSTEMS = ["iPad", "iPhone", "Android", "Windows", "Mac OS X", "Linux"] as const;
+const SYSTEMS = ["iPad", "iPhone", "Android", "Windows", say("account.mac_os_x"), "Linux"] as const;
 
 /** A browser as a person would name it, from what it says of itself. */
 function browserName(agent: string): string {
-  const name = KNOWN.find(([mark]) => agent.includes(mark))?.[1] ?? "a browser";
+  const name = KNOWN.find(([mark]) => agent.includes(mark))?.[1] ?? say("account.a_browser");
   const system = SYSTEMS.find((mark) => agent.includes(mark));
-  return system ? `${name} on ${system === "Mac OS X" ? "a Mac" : system}` : name;
+  return system ? `${name} on ${system === "Mac OS X" ? say("account.a_mac") : system}` : name;
 }
 
 /** My own password, and where I am signed in. */
@@ -27,21 +28,21 @@ export default function You() {
   const session = useSession();
   return (
     <div className="py-6">
-      <title>You · Bell Crumb</title>
+      <title>{say("account.you_bell_crumb")}</title>
       <h1 className="mb-1 text-4xl">{session.data?.name}</h1>
       <p className="mb-6 text-soft">{session.data?.email}</p>
       <div className="grid gap-x-14 gap-y-9 lg:grid-cols-2">
         <section aria-labelledby="places">
           <h2 id="places" className="mb-2 text-2xl">
-            Where you are signed in
+            {say("account.where_you_are_signed_in")}
           </h2>
           <SignedIn />
         </section>
         <section aria-labelledby="password">
           <h2 id="password" className="mb-3 text-2xl">
-            Another password
+            {say("account.another_password")}
           </h2>
-          <NewPassword word="Change it" />
+          <NewPassword word={say("account.change_it")} />
         </section>
       </div>
     </div>
@@ -70,7 +71,7 @@ function SignedIn() {
       store.setQueryData(["session"], session);
     },
   });
-  if (places.isPending) return <Loading what="the places" />;
+  if (places.isPending) return <Loading what={say("account.the_places")} />;
   if (places.isError) return <Failed error={places.error} again={() => void places.refetch()} />;
   return (
     <>
@@ -79,21 +80,25 @@ function SignedIn() {
           <li key={place.id} className="rule-b flex items-center justify-between gap-4 py-2">
             <span>
               {browserName(place.browser)}
-              {place.here && <b className="ml-2">here</b>}
+              {place.here && <b className="ml-2">{say("account.here")}</b>}
               <span className="caption block">
-                since {day(place.at)}, {time(place.at)} · {place.address}
+                {say("account.since", {
+                  at: day(place.at),
+                  at2: time(place.at),
+                  address: place.address,
+                })}
               </span>
             </span>
             {!place.here && (
               <Button kind="quiet" disabled={end.isPending} onClick={() => end.mutate(place.id)}>
-                sign out there
+                {say("account.sign_out_there")}
               </Button>
             )}
           </li>
         ))}
       </ul>
       <Button className="mt-4" disabled={leave.isPending} onClick={() => leave.mutate()}>
-        Sign out here
+        {say("account.sign_out_here")}
       </Button>
     </>
   );

@@ -15,6 +15,7 @@ import { Photos } from "@/screens/batch/photos";
 import { topOf, zonesOf } from "@/screens/stove/plan-curve";
 import { Failed, Loading } from "@/ui/states";
 import { clock, day, degrees, kelvins, said, time, type Units } from "@/units";
+import { Say, say } from "@/say";
 
 type BatchOut = Shapes["BatchOut"];
 
@@ -26,7 +27,7 @@ const STEP_WORDS: Record<string, string> = {
   finish: "finish",
   cool: "cool",
   chill: "chill",
-  let_down: "let down",
+  let_down: say("batch.let_down"),
   fill: "filled",
   out: "out",
 };
@@ -38,57 +39,59 @@ export default function Batch() {
   const batch = useBatch(kid, id);
   const earlier = useBatch(kid, batch.data?.before[0]);
   const craft = useCraft();
-  if (batch.isPending) return <Loading what="the batch" />;
+  if (batch.isPending) return <Loading what={say("batch.the_batch")} />;
   if (batch.isError) return <Failed error={batch.error} again={() => void batch.refetch()} />;
   const b = batch.data;
   const faultName = (key: string) => craft.data?.faults.find((f) => f.key === key)?.name ?? key;
   return (
     <div className="py-5">
-      <title>{`${b.dessert}, ${day(b.started_at)} · Bell Crumb`}</title>
+      <title>
+        {say("batch.bell_crumb", { dessert: b.dessert, started_at: day(b.started_at) })}
+      </title>
       <p className="caption">
         <Link to={`/k/${kid}/book`} className="underline">
-          Book
+          {say("batch.book")}
         </Link>{" "}
-        · {day(b.started_at)}, {time(b.started_at)} · {b.cook ?? "somebody"}
-        {b.device && ` · ${b.device}${b.simulated ? " (simulated)" : ""}`}
+        · {day(b.started_at)}, {time(b.started_at)} · {b.cook ?? say("batch.somebody")}
+        {b.device && ` · ${b.device}${b.simulated ? say("batch.simulated") : ""}`}
       </p>
       <h1 className="mb-3 text-4xl break-words">
         {b.dessert}{" "}
         <span className="text-2xl text-soft">
-          {b.whole ? "put together" : `version ${b.version}`}
+          {b.whole ? say("batch.put_together") : say("batch.version_3", { version: b.version })}
         </span>
       </h1>
       {b.built_into.map((id) => (
         <p key={id} className="mb-2">
           <Link className="underline underline-offset-4" to={`/k/${kid}/book/${id}`}>
-            It went into a dessert that was put together
+            {say("batch.it_went_into_a_dessert_that")}
           </Link>
         </p>
       ))}
       <p className="no-print mb-3 flex flex-wrap gap-x-5">
         <a className="way" href={`/api/k/${kid}/batches/${b.id}/file?form=json`} download>
-          As JSON
+          {say("batch.as_json")}
         </a>
         <a className="way" href={`/api/k/${kid}/batches/${b.id}/file?form=csv`} download>
-          Its curve as a table
+          {say("batch.its_curve_as_a_table")}
         </a>
         <button type="button" className="way" onClick={() => window.print()}>
-          Print it
+          {say("batch.print_it")}
         </button>
       </p>
       {!b.ended_at && (
         <p className="mb-3 border-l-[3px] border-burnt pl-3">
-          Not ended yet.{" "}
-          <Link className="underline" to={`/k/${kid}/cook/${b.id}`}>
-            Back to the cook
-          </Link>
+          <Say
+            code="batch.not_ended_yet_back_to_the"
+            components={{ link: <Link className="underline" to={`/k/${kid}/cook/${b.id}`} /> }}
+          />
         </p>
       )}
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-6 xl:grid-cols-[minmax(0,1.6fr)_minmax(20rem,1fr)]">
         {b.whole ? (
           <Built batch={b} units={units} kid={kid} />
         ) : (
-          <section aria-label="The curve">
+          <section aria-label={say("batch.the_curve")}>
             <PotCurve
               units={units}
               predicted={aligned(b.plan, b.timings)}
@@ -103,15 +106,17 @@ export default function Batch() {
                 )
                 .map((t) => ({ at_s: t.entered_s, word: STEP_WORDS[t.key] ?? t.key }))}
               height={400}
-              label={`Temperature of the batch against its prediction. ${b.findings.map((f) => f.says).join(" ")}`}
+              label={say("batch.temperature_of_the_batch_against_its", {
+                findings: b.findings.map((f) => f.says).join(" "),
+              })}
             />
             <p className="caption flex flex-wrap gap-x-6">
-              <Key stroke="var(--burnt)" word="this batch" />
-              <Key stroke="var(--ink)" dash="5 5" word="predicted" />
+              <Key stroke="var(--burnt)" word={say("batch.this_batch")} />
+              <Key stroke="var(--ink)" dash="5 5" word={say("batch.predicted_2")} />
               {earlier.data && (
                 <Key
                   stroke="var(--cold)"
-                  word={`the batch before, ${day(earlier.data.started_at)}`}
+                  word={say("batch.the_batch_before", { started_at: day(earlier.data.started_at) })}
                 />
               )}
             </p>
@@ -128,7 +133,7 @@ export default function Batch() {
             <Beside now={b} units={units} faultName={faultName} />
           </section>
         )}
-        <section aria-label="Verdict">
+        <section aria-label={say("batch.verdict")}>
           {b.whole && <Photos batch={b} />}
           <Judge key={b.verdict?.revision ?? 0} batch={b} />
           {b.verdict && !b.whole && <Causes batch={b} faultName={faultName} />}
@@ -157,8 +162,11 @@ function Channels({ batch, units }: { batch: BatchOut; units: Units }) {
     <ul className="mt-2">
       {rows.map(([channel, points]) => (
         <li key={channel} className="caption">
-          channel {channel}: {degrees(points[0]?.temp_c, units)} to{" "}
-          {degrees(points.at(-1)?.temp_c, units)}, at most{" "}
+          {say("batch.channel_to_at_most", {
+            channel,
+            temp_c: degrees(points[0]?.temp_c, units),
+            temp_c2: degrees(points.at(-1)?.temp_c, units),
+          })}
           {degrees(Math.max(...points.map((p) => p.temp_c)), units)}
         </li>
       ))}
@@ -170,7 +178,7 @@ function Findings({ batch, units }: { batch: BatchOut; units: Units }) {
   if (!batch.findings.length && !batch.deviations.length) return null;
   return (
     <div className="mt-4">
-      <h2 className="mb-1 text-2xl">What the curve shows</h2>
+      <h2 className="mb-1 text-2xl">{say("batch.what_the_curve_shows")}</h2>
       <ul>
         {batch.findings.map((f) => (
           <li
@@ -178,15 +186,21 @@ function Findings({ batch, units }: { batch: BatchOut; units: Units }) {
             className={`border-l-[3px] py-1 pl-3 text-lg ${f.weight === "fine" ? "border-leaf" : "border-burnt"}`}
           >
             {said(f.says, units)}
-            {f.weight === "likely" && <span className="caption"> likely, not proved</span>}
+            {f.weight === "likely" && (
+              <span className="caption">{say("batch.likely_not_proved")}</span>
+            )}
           </li>
         ))}
         {batch.deviations.map((d) => (
           <li key={d.step} className="border-l-[3px] border-rule py-1 pl-3">
-            {STEP_WORDS[d.step]}: {kelvins(d.mean_abs_k, units)} from the prediction on average,{" "}
-            {kelvins(Math.abs(d.worst_k), units)} {d.worst_k > 0 ? "hotter" : "cooler"} at most;
-            predicted {d.predicted_s === null ? "never there" : clock(d.predicted_s)}, took{" "}
-            {clock(d.took_s)}
+            {say("batch.from_the_prediction_on_average_at", {
+              sTEP_WORDS: STEP_WORDS[d.step],
+              mean_abs_k: kelvins(d.mean_abs_k, units),
+              worst_k: kelvins(Math.abs(d.worst_k), units),
+              worst_k2: d.worst_k > 0 ? say("batch.hotter") : say("batch.cooler"),
+              predicted_s: d.predicted_s === null ? say("batch.never_there") : clock(d.predicted_s),
+              took_s: clock(d.took_s),
+            })}
           </li>
         ))}
       </ul>

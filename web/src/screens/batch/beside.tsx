@@ -9,6 +9,7 @@ import { longest } from "@/screens/batch/align";
 import { Select } from "@/ui/field";
 import { clock, day, degrees, said, type Units } from "@/units";
 import { DOES } from "@/words";
+import { say } from "@/say";
 
 type Batch = Shapes["BatchOut"];
 
@@ -45,12 +46,15 @@ export function Beside({
   const rows: [string, (b: Batch) => string][] = [
     ["version", (b) => String(b.version)],
     ["cook", (b) => b.cook ?? "–"],
-    ["in or on", (b) => b.plan.ring || "–"],
-    ["liquid took", (b) => took(b, "heat")],
-    ["cooked or baked", (b) => took(b, "cook")],
+    [say("batch.in_or_on"), (b) => b.plan.ring || "–"],
+    [say("batch.liquid_took"), (b) => took(b, "heat")],
+    [say("batch.cooked_or_baked"), (b) => took(b, "cook")],
     ["peak", (b) => degrees(b.peak_c, units, 1)],
     ["curve", (b) => b.findings.map((f) => said(f.says, units)).join(" ") || "–"],
-    ["came out", (b) => (b.verdict ? DOES[b.verdict.texture].toLowerCase() : "not judged")],
+    [
+      say("batch.came_out"),
+      (b) => (b.verdict ? DOES[b.verdict.texture].toLowerCase() : say("batch.not_judged")),
+    ],
     ["faults", (b) => b.verdict?.faults.map(faultName).join(", ") || "none"],
     ["note", (b) => b.verdict?.note || "–"],
   ];
@@ -61,17 +65,20 @@ export function Beside({
   return (
     <div className="mt-5 overflow-x-auto">
       <div className="mb-1 flex flex-wrap items-end justify-between gap-4">
-        <h2 className="text-2xl">Side by side</h2>
+        <h2 className="text-2xl">{say("batch.side_by_side")}</h2>
         <div className="no-print w-64">
           <Select
-            label="With"
+            label={say("batch.with")}
             value={before.id}
             onChange={(event) => setChosen(event.target.value)}
           >
             {there.map((c) => (
               <option key={c.id} value={c.id}>
-                {c.best ? "the best one, " : ""}
-                {day(c.at)}, version {c.version}
+                {say("batch.version", {
+                  best: c.best ? say("batch.the_best_one") : "",
+                  at: day(c.at),
+                  version: c.version,
+                })}
               </option>
             ))}
             {!there.some((c) => c.id === before.id) && (
@@ -84,7 +91,7 @@ export function Beside({
         <thead>
           <tr className="rule-b">
             <td />
-            <th className="py-1 pr-4 font-semibold">this one</th>
+            <th className="py-1 pr-4 font-semibold">{say("batch.this_one")}</th>
             <th className="py-1 font-normal">
               <Link className="underline" to={`/k/${kid}/book/${before.id}`}>
                 {day(before.started_at)}
@@ -99,17 +106,17 @@ export function Beside({
               <tr key={word} className="rule-b align-top">
                 <th className="caption py-1.5 pr-4 font-normal">{word}</th>
                 <td className={`py-1.5 pr-4 ${same ? "" : "font-semibold"}`}>{read(now)}</td>
-                <td className="py-1.5 text-soft">{same ? "the same" : read(before)}</td>
+                <td className="py-1.5 text-soft">{same ? say("batch.the_same") : read(before)}</td>
               </tr>
             );
           })}
           <tr className="rule-b align-top">
-            <th className="caption py-1.5 pr-4 font-normal">lines</th>
+            <th className="caption py-1.5 pr-4 font-normal">{say("batch.lines")}</th>
             <td className={`py-1.5 pr-4 ${differ ? "font-semibold" : ""}`}>
               {differ ? only(mine, theirs).join(", ") || "–" : "–"}
             </td>
             <td className="py-1.5 text-soft">
-              {differ ? only(theirs, mine).join(", ") || "–" : "the same"}
+              {differ ? only(theirs, mine).join(", ") || "–" : say("batch.the_same")}
             </td>
           </tr>
         </tbody>

@@ -3,8 +3,13 @@ import { Link } from "react-router";
 import type { Shapes } from "@/api/client";
 import { Slice } from "@/figures/slice";
 import { day, degrees, grams, said, time, type Units } from "@/units";
+import { Say, say } from "@/say";
 
-const DID: Record<string, string> = { bake: "baked", build: "put together", bench: "made" };
+const DID: Record<string, string> = {
+  bake: "baked",
+  build: say("batch.put_together"),
+  bench: "made",
+};
 
 /** A dessert that was put together: what each layer got, and the cooks its parts came from. */
 export function Built({
@@ -17,19 +22,19 @@ export function Built({
   kid: string;
 }) {
   return (
-    <section aria-label="How it was built" className="space-y-5">
+    <section aria-label={say("batch.how_it_was_built")} className="space-y-5">
       {batch.plan.cut && (
         <Slice build={batch.plan.cut} units={units} chosen={null} choose={() => undefined} />
       )}
       <div className="overflow-x-auto">
-        <h2 className="mb-1 text-2xl">Layer on layer</h2>
+        <h2 className="mb-1 text-2xl">{say("batch.layer_on_layer")}</h2>
         <table className="w-full text-left" data-testid="laid">
           <thead className="caption">
             <tr>
-              <th className="font-normal">layer, from the bottom</th>
-              <th className="text-right font-normal">asked</th>
-              <th className="text-right font-normal">got</th>
-              <th className="text-right font-normal">checked at</th>
+              <th className="font-normal">{say("batch.layer_from_the_bottom")}</th>
+              <th className="text-right font-normal">{say("batch.asked")}</th>
+              <th className="text-right font-normal">{say("batch.got")}</th>
+              <th className="text-right font-normal">{say("batch.checked_at")}</th>
             </tr>
           </thead>
           <tbody>
@@ -40,7 +45,7 @@ export function Built({
                 <td
                   className={`text-right ${layer.enough === false ? "font-semibold text-burnt" : ""}`}
                 >
-                  {layer.got_g === null ? "not weighed" : grams(layer.got_g, units)}
+                  {layer.got_g === null ? say("batch.not_weighed") : grams(layer.got_g, units)}
                 </td>
                 <td className="text-right">
                   {layer.checked_c === null ? "–" : degrees(layer.checked_c, units)}
@@ -51,23 +56,29 @@ export function Built({
         </table>
       </div>
       <div>
-        <h2 className="mb-1 text-2xl">What it is made of</h2>
+        <h2 className="mb-1 text-2xl">{say("batch.what_it_is_made_of")}</h2>
         {batch.made_of.length === 0 && (
-          <p className="text-soft">
-            No cook of its parts in the week before. Parts cooked or baked here are linked by
-            themselves.
-          </p>
+          <p className="text-soft">{say("batch.no_cook_of_its_parts_in")}</p>
         )}
         <ul data-testid="made-of">
           {batch.made_of.map((b) => (
             <li key={b.id} className="rule-b py-1.5">
-              <Link className="underline underline-offset-4" to={`/k/${kid}/book/${b.id}`}>
-                {b.part}
-              </Link>
-              , version {b.version}, {DID[b.guide] ?? "cooked"}{" "}
-              <span className="caption">
-                {day(b.started_at)}, {time(b.started_at)}
-              </span>
+              <Say
+                code="batch.version_2"
+                values={{
+                  part: b.part,
+                  version: b.version,
+                  dID: DID[b.guide] ?? say("batch.cooked"),
+                  started_at: day(b.started_at),
+                  started_at2: time(b.started_at),
+                }}
+                components={{
+                  link: (
+                    <Link className="underline underline-offset-4" to={`/k/${kid}/book/${b.id}`} />
+                  ),
+                  span: <span className="caption" />,
+                }}
+              />
             </li>
           ))}
         </ul>

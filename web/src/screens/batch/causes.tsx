@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { said } from "@/units";
+import { say } from "@/say";
 
 type Why = Shapes["ExplainOut"];
 
@@ -34,9 +35,13 @@ export function Causes({
   const change = found.change.find((c) => c.lines.length > 0);
   const faults = [...(batch.verdict?.faults ?? [])].map(faultName);
   return (
-    <section className="rule-t mt-6 pt-3" aria-label="Why it came out so" data-testid="causes">
+    <section
+      className="rule-t mt-6 pt-3"
+      aria-label={say("batch.why_it_came_out_so")}
+      data-testid="causes"
+    >
       <h2 className="text-2xl">
-        {found.causes.length > 0 ? "Why" : "What happened"}
+        {found.causes.length > 0 ? say("batch.why") : say("batch.what_happened")}
         {faults.length > 0 && (
           <span className="text-lg text-soft italic"> {faults.join(", ")}</span>
         )}
@@ -61,38 +66,45 @@ export function Causes({
               <b>{cause.words}</b>
               <span className="caption ml-auto">{Math.round(100 * cause.probability)} %</span>
             </span>
-            <span className="caption block italic">of {cause.fault.replaceAll("_", " ")}</span>
+            <span className="caption block italic">
+              {say("batch.of", { replaceAll: cause.fault.replaceAll("_", " ") })}
+            </span>
             {cause.for.length > 0 && (
-              <span className="caption block">for it: {cause.for.map(readable).join("; ")}</span>
+              <span className="caption block">
+                {say("batch.for_it")}
+                {cause.for.map(readable).join("; ")}
+              </span>
             )}
             {cause.against.length > 0 && (
               <span className="caption block">
-                against it: {cause.against.map(readable).join("; ")}
+                {say("batch.against_it")}
+                {cause.against.map(readable).join("; ")}
               </span>
             )}
             {cause.probability > 0.15 && (
               <span className="block">
                 {said(cause.mend, units)}.{" "}
-                <span className="caption">To tell it apart: {cause.ask}</span>
+                <span className="caption">{say("batch.to_tell_it_apart", { ask: cause.ask })}</span>
               </span>
             )}
           </li>
         ))}
       </ol>
       {found.ruled_out.length > 0 && (
-        <p className="caption mt-1">hardly: {found.ruled_out.join("; ")}</p>
+        <p className="caption mt-1">
+          {say("batch.hardly", { ruled_out: found.ruled_out.join("; ") })}
+        </p>
       )}
       {change && (
         <div className="mt-3">
-          <h3 className="text-xl italic">The next version could read</h3>
+          <h3 className="text-xl italic">{say("batch.the_next_version_could_read")}</h3>
           <pre className="border-l-[3px] border-rule pl-3 font-sans whitespace-pre-wrap">
             {change.lines.join("\n")}
           </pre>
         </div>
       )}
       <p className="caption mt-2" hidden={found.causes.length === 0}>
-        Weighed by Bayes’ rule from our own estimates, good to a factor of two: the order is what
-        they are for.
+        {say("batch.weighed_by_bayes_rule_from_our")}
       </p>
     </section>
   );
@@ -108,14 +120,14 @@ const UNITS: Record<string, string> = {
   h: "h",
   mm: "mm",
   pct: "%",
-  g_l: "g per litre",
-  g_100: "g in 100 g",
+  g_l: say("batch.g_per_litre"),
+  g_100: say("batch.g_in_100_g"),
 };
 const SIGNS: Record<string, string> = {
   "<": "under",
   ">": "over",
-  "<=": "at most",
-  ">=": "at least",
+  "<=": say("batch.at_most"),
+  ">=": say("batch.at_least"),
   "=": "is",
 };
 

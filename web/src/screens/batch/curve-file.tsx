@@ -5,6 +5,7 @@ import { client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { Button } from "@/ui/button";
 import { Refused } from "@/ui/states";
+import { say } from "@/say";
 
 /** Lay the file of any logger into the batch: its columns and units are found, and said. */
 export function CurveFile({ batch }: { batch: Shapes["BatchOut"] }) {
@@ -32,7 +33,7 @@ export function CurveFile({ batch }: { batch: Shapes["BatchOut"] }) {
       <input
         ref={chooser}
         type="file"
-        aria-label="File of a logger"
+        aria-label={say("batch.file_of_a_logger")}
         className="sr-only"
         accept=".csv,.txt,.tsv"
         onChange={(event) => {
@@ -42,14 +43,20 @@ export function CurveFile({ batch }: { batch: Shapes["BatchOut"] }) {
         }}
       />
       <Button kind="quiet" className="!px-0" onClick={() => chooser.current?.click()}>
-        Add a logger’s curve
+        {say("batch.add_a_loggers_curve")}
       </Button>
       {read && (
         <p role="status" data-testid="curve-read">
-          {read.kept} readings from “{read.temp_column}” in °{read.unit}, times from “
-          {read.time_column}”
-          {read.already_there > 0 && `; ${read.already_there} were already there`}.{" "}
-          {read.said.join(" ")}
+          {say("batch.readings_from_in_times_from", {
+            kept: read.kept,
+            temp_column: read.temp_column,
+            unit: read.unit,
+            time_column: read.time_column,
+            already_there:
+              read.already_there > 0 &&
+              say("batch.were_already_there", { already_there: read.already_there }),
+            read: read.said.join(" "),
+          })}
         </p>
       )}
       <Refused error={send.error} />

@@ -12,6 +12,7 @@ import { Check } from "@/ui/check";
 import { Input } from "@/ui/field";
 import { typedGrams, unitGrams } from "@/units";
 import { CLASSES, DOES, type SetClass } from "@/words";
+import { Say, say } from "@/say";
 
 interface Kept {
   texture: SetClass | null;
@@ -89,13 +90,17 @@ export function Judge({ batch }: { batch: Shapes["BatchOut"] }) {
         if (kept.texture && !weightWrong) save.mutate(theirs?.revision ?? verdict?.revision ?? 0);
       }}
     >
-      <h2 className="text-2xl">{verdict ? "The verdict" : "How did it come out?"}</h2>
+      <h2 className="text-2xl">
+        {verdict ? say("batch.the_verdict") : say("batch.how_did_it_come_out")}
+      </h2>
       {batch.predicted_class && (
-        <p className="caption mb-2">predicted: {DOES[batch.predicted_class].toLowerCase()}</p>
+        <p className="caption mb-2">
+          {say("batch.predicted_3", { dOES: DOES[batch.predicted_class].toLowerCase() })}
+        </p>
       )}
       <RadioGroup.Root
         className="grid grid-cols-3 gap-2"
-        aria-label="Texture reached"
+        aria-label={say("batch.texture_reached")}
         value={kept.texture ?? ""}
         disabled={!canCook}
         onValueChange={(next) => change({ texture: next as SetClass })}
@@ -112,7 +117,7 @@ export function Judge({ batch }: { batch: Shapes["BatchOut"] }) {
         ))}
       </RadioGroup.Root>
       <fieldset className="mt-4">
-        <legend className="caption">Faults, if any</legend>
+        <legend className="caption">{say("batch.faults_if_any")}</legend>
         <div className="grid grid-cols-2 gap-x-4">
           {craft.data?.faults.filter(mayHave).map((fault) => (
             <Check
@@ -129,7 +134,9 @@ export function Judge({ batch }: { batch: Shapes["BatchOut"] }) {
             >
               {fault.name}
               {suggested.has(fault.key) && (
-                <span className="caption block !text-burnt">the curve says likely</span>
+                <span className="caption block !text-burnt">
+                  {say("batch.the_curve_says_likely")}
+                </span>
               )}
             </Check>
           ))}
@@ -138,32 +145,40 @@ export function Judge({ batch }: { batch: Shapes["BatchOut"] }) {
       {boiled && (
         <div className="mt-3 max-w-[16rem]">
           <Input
-            label={`All of it weighs, without its pot, ${units === "us" ? "oz" : "g"}`}
+            label={say("batch.all_of_it_weighs_without_its", {
+              units: units === "us" ? say("batch.oz") : "g",
+            })}
             inputMode="decimal"
             value={kept.weighs ?? ""}
             disabled={!canCook}
-            error={weightWrong ? "A weight, or nothing." : saidAt(save.error, "weighs_g")}
+            error={weightWrong ? say("batch.a_weight_or_nothing") : saidAt(save.error, "weighs_g")}
             onChange={(event) => change({ weighs: event.target.value })}
           />
         </div>
       )}
       <label className="mt-3 block">
-        <span className="caption">Note</span>
+        <span className="caption">{say("batch.note")}</span>
         <textarea
           className="field min-h-24"
           maxLength={2000}
           readOnly={!canCook}
           value={kept.note}
-          placeholder="What you would tell the next cook"
+          placeholder={say("batch.what_you_would_tell_the_next")}
           onChange={(event) => change({ note: event.target.value })}
         />
       </label>
       {theirs && (
         <div role="alert" className="mt-3 border-l-[3px] border-burnt pl-3">
           <p>
-            {theirs.by ?? "Somebody"} judged it in the meantime:{" "}
-            <b>{DOES[theirs.texture].toLowerCase()}</b>
-            {theirs.note && `, “${theirs.note}”`}. Saving now puts yours in its place.
+            <Say
+              code="batch.judged_it_in_the_meantime_saving"
+              values={{
+                by: theirs.by ?? say("batch.somebody_2"),
+                dOES: DOES[theirs.texture].toLowerCase(),
+                note: theirs.note && `, “${theirs.note}”`,
+              }}
+              components={{ b: <b /> }}
+            />
           </p>
         </div>
       )}
@@ -180,12 +195,12 @@ export function Judge({ batch }: { batch: Shapes["BatchOut"] }) {
           disabled={!kept.texture || save.isPending}
         >
           {saved
-            ? "In the book"
+            ? say("batch.in_the_book")
             : theirs
-              ? "Put mine in its place"
+              ? say("batch.put_mine_in_its_place")
               : verdict
-                ? "Change the verdict"
-                : "Into the book"}
+                ? say("batch.change_the_verdict")
+                : say("batch.into_the_book")}
         </Button>
       )}
     </form>

@@ -8,6 +8,7 @@ import { newId } from "@/keep/id";
 import { Button } from "@/ui/button";
 import { Refused } from "@/ui/states";
 import { DOES } from "@/words";
+import { say } from "@/say";
 
 /** The cut face: pictures of a batch, from the tablet’s camera or a file. */
 export function Photos({ batch }: { batch: Shapes["BatchOut"] }) {
@@ -44,15 +45,19 @@ export function Photos({ batch }: { batch: Shapes["BatchOut"] }) {
   });
   if (!canCook && batch.photos.length === 0) return null;
   return (
-    <section aria-label="The cut face" className="mt-5">
-      <h2 className="mb-1 text-2xl">The cut face</h2>
+    <section aria-label={say("batch.the_cut_face")} className="mt-5">
+      <h2 className="mb-1 text-2xl">{say("batch.the_cut_face")}</h2>
       <ul className="flex flex-wrap gap-4">
         {batch.photos.length > 0 && batch.predicted_class && (
           <li className="w-44 text-center" data-testid="as-predicted">
             <Serving klass={batch.predicted_class} size={170} />
             <p className="caption">
-              predicted: {DOES[batch.predicted_class]}
-              {batch.verdict?.texture && `; judged: ${DOES[batch.verdict.texture]}`}
+              {say("batch.predicted", {
+                dOES: DOES[batch.predicted_class],
+                texture:
+                  batch.verdict?.texture &&
+                  say("batch.judged", { dOES: DOES[batch.verdict.texture] }),
+              })}
             </p>
           </li>
         )}
@@ -62,7 +67,11 @@ export function Photos({ batch }: { batch: Shapes["BatchOut"] }) {
               src={`/api/k/${kid}/batches/${batch.id}/photos/${photo.id}`}
               width={photo.width}
               height={photo.height}
-              alt={`Picture ${n + 1} of ${batch.dessert}${photo.by ? `, by ${photo.by}` : ""}`}
+              alt={say("batch.picture_of", {
+                n: n + 1,
+                dessert: batch.dessert,
+                by: photo.by ? say("batch.by", { by: photo.by }) : "",
+              })}
               className="h-auto w-full border-[1.5px] border-ink"
             />
             {canCook && (
@@ -70,10 +79,10 @@ export function Photos({ batch }: { batch: Shapes["BatchOut"] }) {
                 kind="quiet"
                 className="no-print !px-0"
                 disabled={drop.isPending}
-                aria-label={`Take picture ${n + 1} out`}
+                aria-label={say("batch.take_picture_out", { n: n + 1 })}
                 onClick={() => drop.mutate(photo.id)}
               >
-                Take it out
+                {say("batch.take_it_out")}
               </Button>
             )}
           </li>
@@ -84,7 +93,7 @@ export function Photos({ batch }: { batch: Shapes["BatchOut"] }) {
           <input
             ref={chooser}
             type="file"
-            aria-label="A picture of the cut face"
+            aria-label={say("batch.a_picture_of_the_cut_face")}
             className="sr-only"
             tabIndex={-1}
             accept="image/jpeg,image/png,image/webp"
@@ -101,11 +110,9 @@ export function Photos({ batch }: { batch: Shapes["BatchOut"] }) {
             disabled={add.isPending}
             onClick={() => chooser.current?.click()}
           >
-            {add.isPending ? "Taking it in …" : "Add a picture"}
+            {add.isPending ? say("batch.taking_it_in") : say("batch.add_a_picture")}
           </Button>
-          <p className="caption no-print">
-            Kept small, without place or camera, for this kitchen only.
-          </p>
+          <p className="caption no-print">{say("batch.kept_small_without_place_or_camera")}</p>
         </>
       )}
       <Refused error={add.error ?? drop.error} />

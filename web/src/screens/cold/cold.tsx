@@ -13,10 +13,11 @@ import { Check } from "@/ui/check";
 import { NumberField, Select } from "@/ui/field";
 import { Why } from "@/ui/why";
 import { degrees, fromCelsius, grams, minutes, said, toCelsius } from "@/units";
+import { Say, say } from "@/say";
 
 /** The cold: how a part gets through the warm zone, when it cuts, how long it keeps. */
 export default function ColdScreen() {
-  return <Place what="the cold" show={(at) => <Cooling key={at.part.id} at={at} />} />;
+  return <Place what={say("cold.the_cold")} show={(at) => <Cooling key={at.part.id} at={at} />} />;
 }
 
 function Cooling({ at }: { at: AtPlace }) {
@@ -29,17 +30,26 @@ function Cooling({ at }: { at: AtPlace }) {
   const found = cool.data?.found;
   return (
     <div className="py-4">
-      <PlaceHead at={at} where="in the cold" draft={draft} forToday={forToday} problem={problem} />
+      <PlaceHead
+        at={at}
+        where={say("cold.in_the_cold")}
+        draft={draft}
+        forToday={forToday}
+        problem={problem}
+      />
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-6 md:grid-cols-[15rem_minmax(0,1fr)] xl:grid-cols-[15rem_minmax(0,1.25fr)_minmax(0,1fr)]">
-        <section aria-label="Where it cools" className="no-print order-3 space-y-4 md:order-none">
+        <section
+          aria-label={say("cold.where_it_cools")}
+          className="no-print order-3 space-y-4 md:order-none"
+        >
           <PartSelect {...at} />
           <Select
-            label="Refrigerator"
+            label={say("cold.refrigerator")}
             value={b.cold_id ?? kitchen.colds[0]?.id ?? ""}
             disabled={!canCook}
             onChange={(event) => set({ cold_id: Number(event.target.value) || null })}
           >
-            {kitchen.colds.length === 0 && <option value="">an ordinary one</option>}
+            {kitchen.colds.length === 0 && <option value="">{say("cold.an_ordinary_one")}</option>}
             {kitchen.colds.map((c) => (
               <option key={c.id} value={c.id}>
                 {c.name}, {degrees(c.air_c, units)}
@@ -47,18 +57,18 @@ function Cooling({ at }: { at: AtPlace }) {
             ))}
           </Select>
           <Select
-            label="Ice first"
+            label={say("cold.ice_first")}
             value={b.ice}
             disabled={!canCook}
             onChange={(event) => set({ ice: event.target.value as Baking["ice"] })}
           >
-            <option value="">no</option>
-            <option value="still">standing in ice water</option>
-            <option value="stirred">stirred over ice</option>
+            <option value="">{say("cold.no")}</option>
+            <option value="still">{say("cold.standing_in_ice_water")}</option>
+            <option value="stirred">{say("cold.stirred_over_ice")}</option>
           </Select>
           <NumberField
             key={`away${units}`}
-            label="Put away at"
+            label={say("cold.put_away_at")}
             value={Math.round(fromCelsius(b.put_away_c, units))}
             low={Math.round(fromCelsius(5, units))}
             high={Math.round(fromCelsius(100, units))}
@@ -67,19 +77,28 @@ function Cooling({ at }: { at: AtPlace }) {
             onValue={(v) => set({ put_away_c: Math.round(toCelsius(v, units) * 10) / 10 })}
           />
           <Check on={b.film} disabled={!canCook} set={(film) => set({ film })}>
-            film on the surface
+            {say("cold.film_on_the_surface")}
           </Check>
           <p className="caption">
-            How deep it stands is decided on the{" "}
-            <Link className="underline" to={`/k/${kid}/d/${dessert.id}${partQuery(dessert, part)}`}>
-              formula’s page
-            </Link>
-            .
+            <Say
+              code="cold.how_deep_it_stands_is_decided"
+              components={{
+                link: (
+                  <Link
+                    className="underline"
+                    to={`/k/${kid}/d/${dessert.id}${partQuery(dessert, part)}`}
+                  />
+                ),
+              }}
+            />
           </p>
         </section>
         {cool.data && found && !problem && (
           <>
-            <section aria-label="Through the warm zone" className="no-print order-1 md:order-none">
+            <section
+              aria-label={say("cold.through_the_warm_zone")}
+              className="no-print order-1 md:order-none"
+            >
               <ColdSection
                 found={found}
                 vessel={cool.data.vessel}
@@ -89,12 +108,13 @@ function Cooling({ at }: { at: AtPlace }) {
               />
               <TwoStages found={found} rule={kitchen.cool_rule} units={units} />
               <p className="caption">
-                Full line: the warmest place. Broken: the mean. Minutes count from{" "}
-                {degrees(kitchen.cool_rule.from_c, units)}. Your local food code comes first.
+                {say("cold.full_line_the_warmest_place_broken", {
+                  from_c: degrees(kitchen.cool_rule.from_c, units),
+                })}
               </p>
             </section>
             <section
-              aria-label="Cold enough"
+              aria-label={say("cold.cold_enough")}
               className="order-2 md:order-none md:col-start-2 xl:col-start-auto"
             >
               <div className="no-print">
@@ -102,32 +122,44 @@ function Cooling({ at }: { at: AtPlace }) {
                   className={`display text-4xl ${found.complies ? "" : "text-burnt"}`}
                   data-testid="passes"
                 >
-                  {found.complies ? "Passes" : "Too slow"}
-                  <Why about="the cooling time" reason={found.reasons[0]} />
+                  {found.complies ? say("cold.passes") : say("cold.too_slow")}
+                  <Why about={say("cold.the_cooling_time")} reason={found.reasons[0]} />
                 </p>
                 <p className="text-lg">{said(found.says, units)}</p>
                 <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-lg">
-                  <dt className="text-soft">to {degrees(kitchen.cool_rule.mid_c, units)}</dt>
-                  <dd>{found.to_21_min === null ? "never" : minutes(found.to_21_min * 60)}</dd>
-                  <dt className="text-soft">to {degrees(kitchen.cool_rule.end_c, units)}</dt>
-                  <dd>{found.to_5_min === null ? "never" : hours(found.to_5_min)}</dd>
-                  <dt className="text-soft">cuts from</dt>
+                  <dt className="text-soft">
+                    {say("cold.to", { mid_c: degrees(kitchen.cool_rule.mid_c, units) })}
+                  </dt>
+                  <dd>
+                    {found.to_21_min === null ? say("cold.never") : minutes(found.to_21_min * 60)}
+                  </dd>
+                  <dt className="text-soft">
+                    {say("cold.to_2", { end_c: degrees(kitchen.cool_rule.end_c, units) })}
+                  </dt>
+                  <dd>{found.to_5_min === null ? say("cold.never") : hours(found.to_5_min)}</dd>
+                  <dt className="text-soft">{say("cold.cuts_from")}</dt>
                   <dd>
                     {found.cold_enough_min === null
-                      ? "never, here"
-                      : `${hours(found.cold_enough_min)}; the set wants ${found.chill_h.join("–")} h`}
+                      ? say("cold.never_here")
+                      : say("cold.the_set_wants_h", {
+                          cold_enough_min: hours(found.cold_enough_min),
+                          chill_h: found.chill_h.join("–"),
+                        })}
                   </dd>
                   {found.ice_kg !== null && (
                     <>
-                      <dt className="text-soft">ice</dt>
-                      <dd>{grams(found.ice_kg * 1000, units)} for each</dd>
+                      <dt className="text-soft">{say("cold.ice")}</dt>
+                      <dd>{say("cold.for_each", { ice_kg: grams(found.ice_kg * 1000, units) })}</dd>
                     </>
                   )}
                   {found.release_s !== null && (
                     <>
-                      <dt className="text-soft">to let go</dt>
+                      <dt className="text-soft">{say("cold.to_let_go")}</dt>
                       <dd>
-                        {Math.round(found.release_s)} s in water of {degrees(60, units)}
+                        {say("cold.s_in_water_of", {
+                          release_s: Math.round(found.release_s),
+                          degrees: degrees(60, units),
+                        })}
                       </dd>
                     </>
                   )}
@@ -154,4 +186,6 @@ function Cooling({ at }: { at: AtPlace }) {
 }
 
 const hours = (min: number) =>
-  min < 90 ? minutes(min * 60) : `${Math.floor(min / 60)} h ${Math.round(min % 60)} min`;
+  min < 90
+    ? minutes(min * 60)
+    : say("cold.h_min", { min: Math.floor(min / 60), min2: Math.round(min % 60) });

@@ -2,6 +2,7 @@ import { useState } from "react";
 
 import { Button } from "@/ui/button";
 import { NumberField } from "@/ui/field";
+import { say } from "@/say";
 
 const words = (date: Date) =>
   date.toLocaleDateString("en-GB", { weekday: "long", day: "numeric", month: "long" });
@@ -26,29 +27,36 @@ export function Label({
   return (
     <div className="mt-6">
       <article
-        aria-label="Date-mark label"
+        aria-label={say("cold.date_mark_label")}
         className="sheet max-w-sm border-[1.5px] border-ink bg-sheet p-4"
       >
         <p className="display text-2xl leading-tight">{dessert}</p>
         {part && <p className="text-lg">{part}</p>}
         <dl className="mt-2 grid grid-cols-[auto_1fr] gap-x-3">
-          <dt className="caption">made</dt>
+          <dt className="caption">{say("cold.made")}</dt>
           <dd>
             {words(made)},{" "}
             {made.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}
           </dd>
-          <dt className="caption">keep until</dt>
+          <dt className="caption">{say("cold.keep_until")}</dt>
           <dd className="text-xl font-bold" data-testid="keep-until">
             {words(until)}
           </dd>
-          <dt className="caption">by</dt>
+          <dt className="caption">{say("cold.by")}</dt>
           <dd className="border-b border-rule">&nbsp;</dd>
         </dl>
-        <p className="caption mt-2">5 °C / 41 °F or colder. {kitchen}</p>
+        <p className="caption mt-2">{say("cold.5_c_41_f_or_colder", { kitchen })}</p>
       </article>
       <div className="no-print mt-3 flex items-end gap-4">
-        <NumberField label="Keeps" value={days} low={1} high={30} unit="days" onValue={setDays} />
-        <Button onClick={() => window.print()}>Print the label</Button>
+        <NumberField
+          label={say("cold.keeps")}
+          value={days}
+          low={1}
+          high={30}
+          unit={say("cold.days")}
+          onValue={setDays}
+        />
+        <Button onClick={() => window.print()}>{say("cold.print_the_label")}</Button>
       </div>
     </div>
   );

@@ -8,6 +8,7 @@ import type { Watch } from "@/screens/cook/live";
 import { Button } from "@/ui/button";
 import { Check } from "@/ui/check";
 import { degrees, grams, said, type Units, wordsOf } from "@/units";
+import { Say, say } from "@/say";
 
 type Batch = Shapes["BatchOut"];
 type Step = Shapes["StepOut"];
@@ -22,14 +23,14 @@ interface ReadyProps {
   onSugar: () => void;
 }
 
-const PLACE: Record<string, string> = { bake: "Moulds", build: "Parts" };
+const PLACE: Record<string, string> = { bake: say("cook.moulds"), build: say("cook.parts") };
 
 /** Before the heat: what stands where and what is checked off, large enough for full hands. */
 export function Ready({ batch, step, units, sugarAt, now, onSugar }: ReadyProps) {
   const places = [
-    [PLACE[batch.plan.guide] ?? "Pot", batch.plan.pot],
-    ["Bowl", batch.plan.bowl],
-    ["At the end", batch.plan.finish],
+    [PLACE[batch.plan.guide] ?? say("cook.pot"), batch.plan.pot],
+    [say("cook.bowl"), batch.plan.bowl],
+    [say("cook.at_the_end"), batch.plan.finish],
   ] as const;
   const key = `crumb.ready.${batch.id}`;
   const [done, setDone] = useState<string[]>(() => readStored<string[]>(key) ?? []);
@@ -42,11 +43,15 @@ export function Ready({ batch, step, units, sugarAt, now, onSugar }: ReadyProps)
   };
   return (
     <section
-      aria-label={batch.plan.guide === "build" ? "Before it is built" : "Before the heat"}
+      aria-label={
+        batch.plan.guide === "build" ? say("cook.before_it_is_built") : say("cook.before_the_heat")
+      }
       className="col-span-full self-center py-4"
     >
       <p className="display text-3xl text-burnt italic" data-testid="headline">
-        {batch.plan.guide === "build" ? "before it is built" : "before the heat"}
+        {batch.plan.guide === "build"
+          ? say("cook.before_it_is_built_2")
+          : say("cook.before_the_heat_2")}
       </p>
       <h2 className="mb-4 text-[clamp(2rem,4.4vw,3.4rem)] leading-none" data-testid="next-move">
         {step.title}
@@ -63,7 +68,9 @@ export function Ready({ batch, step, units, sugarAt, now, onSugar }: ReadyProps)
                       <li key={word}>{word}</li>
                     ))}
                   </ul>
-                  <p className="caption">{grams(place.grams, units)} in all</p>
+                  <p className="caption">
+                    {say("cook.in_all", { grams: grams(place.grams, units) })}
+                  </p>
                 </dd>
               </div>
             ) : null,
@@ -72,10 +79,14 @@ export function Ready({ batch, step, units, sugarAt, now, onSugar }: ReadyProps)
         {checks.length > 0 && (
           <div className="rule-t pt-2">
             <h3 className="text-2xl italic">
-              Got ready{" "}
-              <span className="caption">
-                {checks.filter((c) => done.includes(c)).length} of {checks.length}
-              </span>
+              <Say
+                code="cook.got_ready_of"
+                values={{
+                  it: checks.filter((c) => done.includes(c)).length,
+                  checks: checks.length,
+                }}
+                components={{ span: <span className="caption" /> }}
+              />
             </h3>
             {checks.map((check) => (
               <Check key={check} on={done.includes(check)} set={(on) => toggle(check, on)}>
@@ -88,7 +99,7 @@ export function Ready({ batch, step, units, sugarAt, now, onSugar }: ReadyProps)
       {within > 0 && (
         <p className="mt-4 flex flex-wrap items-center gap-4 text-xl">
           {sugarAt === null ? (
-            <Button onClick={onSugar}>Sugar is on the yolks</Button>
+            <Button onClick={onSugar}>{say("cook.sugar_is_on_the_yolks")}</Button>
           ) : (
             <b
               role="timer"
@@ -96,8 +107,10 @@ export function Ready({ batch, step, units, sugarAt, now, onSugar }: ReadyProps)
               data-testid="sugar-clock"
             >
               {now - sugarAt > within
-                ? "Over a minute: whisk, then sieve out the specks"
-                : `Whisk within ${Math.max(0, Math.ceil(within - (now - sugarAt)))} s`}
+                ? say("cook.over_a_minute_whisk_then_sieve")
+                : say("cook.whisk_within_s", {
+                    it: Math.max(0, Math.ceil(within - (now - sugarAt))),
+                  })}
             </b>
           )}
         </p>
@@ -127,7 +140,7 @@ export function Aside({
   if (step.kind === "temper" && ladder) {
     const next = ladder.rungs[rungs];
     return (
-      <section aria-label="Temper ladder" className="py-2">
+      <section aria-label={say("cook.temper_ladder")} className="py-2">
         <TemperLadder
           ladder={ladder}
           units={units}
@@ -136,19 +149,26 @@ export function Aside({
         />
         {live?.poured_g !== null && live?.poured_g !== undefined && (
           <p className="text-2xl" data-testid="poured">
-            <b>{grams(Math.max(0, live.poured_g), units)}</b> in the bowl, by the scale
+            <Say
+              code="cook.in_the_bowl_by_the_scale"
+              values={{ it: grams(Math.max(0, live.poured_g), units) }}
+              components={{ b: <b /> }}
+            />
           </p>
         )}
         <p className="text-lg">
           {next
-            ? `Next ladle to ${grams(next.added_g, units)}: about ${degrees(next.mix_temp_c, units)}.`
-            : "All in. Back to the pot."}
+            ? say("cook.next_ladle_to_about", {
+                added_g: grams(next.added_g, units),
+                mix_temp_c: degrees(next.mix_temp_c, units),
+              })
+            : say("cook.all_in_back_to_the_pot")}
         </p>
       </section>
     );
   }
   return (
-    <section aria-label="What to look for" className="self-center py-3 text-lg">
+    <section aria-label={say("cook.what_to_look_for")} className="self-center py-3 text-lg">
       <p className="display text-2xl leading-snug">{said(step.sign, units)}</p>
       <p className="mt-3 text-soft">{said(step.avoid, units)}</p>
       {step.caution && (
@@ -156,7 +176,7 @@ export function Aside({
       )}
       <p className="mt-3">
         <Link className="caption underline" to={`/k/${kid}`}>
-          leave the guide (the cook goes on)
+          {say("cook.leave_the_guide_the_cook_goes")}
         </Link>
       </p>
     </section>

@@ -6,15 +6,16 @@ import type { Outbox } from "@/keep/outbox";
 import type { Watch } from "@/screens/cook/live";
 import { Button } from "@/ui/button";
 import { kelvins, said, type Units } from "@/units";
+import { say } from "@/say";
 
 type Batch = Shapes["BatchOut"];
 type Step = Shapes["StepOut"];
 
 /** What a look through the door tells: how wide the loose disc is. */
 const LOOKS = [
-  ["disc_100", "all loose"],
-  ["disc_60", "a big disc"],
-  ["disc_25", "a coin"],
+  ["disc_100", say("cook.all_loose")],
+  ["disc_60", say("cook.a_big_disc")],
+  ["disc_25", say("cook.a_coin")],
   ["disc_0", "still"],
 ] as const;
 
@@ -44,20 +45,26 @@ export function BakeAside({
       : first;
   const seen = LOOKS.filter(([mark]) => live?.marks[mark] !== undefined);
   return (
-    <section aria-label="The bake" className="self-center py-3 text-lg">
+    <section aria-label={say("cook.the_bake")} className="self-center py-3 text-lg">
       <OvenClock now={now} window={window} first={first} />
       <p data-testid="refit" className="mt-1">
         {refit ? (
           <>
             {said(refit.says, units)}{" "}
             <span className="caption">
-              {refit.before_rms_k > 0.05 &&
-                `off by ${kelvins(refit.before_rms_k, units)} before, ${kelvins(refit.after_rms_k, units)} now; `}
-              from {refit.points} readings
+              {say("cook.from_readings", {
+                before_rms_k:
+                  refit.before_rms_k > 0.05 &&
+                  say("cook.off_by_before_now", {
+                    before_rms_k: kelvins(refit.before_rms_k, units),
+                    after_rms_k: kelvins(refit.after_rms_k, units),
+                  }),
+                points: refit.points,
+              })}
             </span>
           </>
         ) : (
-          <span className="text-soft">The window moves as the bake tells of itself.</span>
+          <span className="text-soft">{say("cook.the_window_moves_as_the_bake")}</span>
         )}
       </p>
       <p className="display mt-3 text-xl leading-snug">{said(step.sign, units)}</p>
@@ -65,9 +72,9 @@ export function BakeAside({
       <div
         className="mt-3 flex flex-wrap items-center gap-2"
         role="group"
-        aria-label="I looked: it wobbles"
+        aria-label={say("cook.i_looked_it_wobbles")}
       >
-        <span className="caption">I looked:</span>
+        <span className="caption">{say("cook.i_looked")}</span>
         {LOOKS.map(([mark, word]) => (
           <Button
             key={mark}
@@ -80,11 +87,14 @@ export function BakeAside({
         ))}
       </div>
       {seen.length > 0 && (
-        <p className="caption mt-1">Counted: {seen.map(([, word]) => word).join(", ")}.</p>
+        <p className="caption mt-1">
+          {say("cook.counted")}
+          {seen.map(([, word]) => word).join(", ")}.
+        </p>
       )}
       <p className="mt-3">
         <Link className="caption underline" to={`/k/${kid}`}>
-          leave the guide (the bake of {batch.dessert} goes on)
+          {say("cook.leave_the_guide_the_bake_of", { dessert: batch.dessert })}
         </Link>
       </p>
     </section>

@@ -20,6 +20,7 @@ import { Button } from "@/ui/button";
 import { usePageKeys } from "@/ui/keys";
 import { Failed, Loading } from "@/ui/states";
 import { clock, type Units } from "@/units";
+import { say } from "@/say";
 
 type Batch = Shapes["BatchOut"];
 
@@ -31,7 +32,7 @@ export default function Cook() {
   if (batch.isError && !batch.data) {
     return <Failed error={batch.error} again={() => void batch.refetch()} />;
   }
-  if (!batch.data || !kitchen.data) return <Loading what="the cook" />;
+  if (!batch.data || !kitchen.data) return <Loading what={say("cook.the_cook")} />;
   return <Guide kid={kid} batch={batch.data} units={kitchen.data.units} />;
 }
 
@@ -81,16 +82,21 @@ function Guide({ kid, batch, units }: { kid: string; batch: Batch; units: Units 
   if (!step) return null;
 
   const word = pouring
-    ? `Ladle ${at.rungs + 1} of ${rungs} is in`
+    ? say("cook.ladle_of_is_in", { rungs: at.rungs + 1, rungs2: rungs })
     : last
-      ? "End, and judge it"
+      ? say("cook.end_and_judge_it")
       : `Next: ${steps[index + 1]?.title ?? ""}`;
   return (
     <div className="flex h-dvh min-h-[36rem] flex-col overflow-hidden bg-paper">
-      <title>{`${batch.whole ? "Building" : "Cooking"} ${batch.dessert} · Bell Crumb`}</title>
+      <title>
+        {say("cook.bell_crumb", {
+          whole: batch.whole ? say("cook.building") : say("cook.cooking"),
+          dessert: batch.dessert,
+        })}
+      </title>
       <header className="rule-b flex items-center gap-4 px-5 py-1">
         <h1 className="min-w-0 truncate text-xl">{batch.dessert}</h1>
-        <ol className="hidden flex-1 items-center gap-1 md:flex" aria-label="Steps">
+        <ol className="hidden flex-1 items-center gap-1 md:flex" aria-label={say("cook.steps")}>
           {steps.map((s, i) => (
             <li
               key={s.key}
@@ -106,7 +112,9 @@ function Guide({ kid, batch, units }: { kid: string; batch: Batch; units: Units 
           {live ? clock(live.now_s) : "–"}
           {batch.simulated && (
             <span className="ml-2 border border-ink px-1.5 py-0.5 text-ink">
-              simulated{batch.time_scale > 1 ? ` ×${batch.time_scale}` : ""}
+              {say("cook.simulated", {
+                time_scale: batch.time_scale > 1 ? ` ×${batch.time_scale}` : "",
+              })}
             </span>
           )}
         </p>
@@ -119,14 +127,14 @@ function Guide({ kid, batch, units }: { kid: string; batch: Batch; units: Units 
             setSoundState(!sound);
           }}
         >
-          sound {sound ? "on" : "off"}
+          {say("cook.sound", { sound: sound ? say("cook.on") : say("cook.off") })}
         </Button>
       </header>
       <OtherPots kid={kid} mine={batch.id} units={units} sound={sound} />
       <Delivery away={away} waiting={waiting.length} refused={outbox.refused} />
       <main
         tabIndex={0}
-        aria-label="The cook"
+        aria-label={say("cook.the_cook_2")}
         className="grid min-h-0 flex-1 gap-x-6 overflow-auto px-5 lg:grid-cols-[minmax(0,1.35fr)_minmax(0,1fr)]"
       >
         {step.kind === "ready" ? (
@@ -177,7 +185,7 @@ function Guide({ kid, batch, units }: { kid: string; batch: Batch; units: Units 
               zones={zonesOf(batch.plan)}
               top={topOf(batch.plan)}
               height={228}
-              label="Temperature so far against the prediction"
+              label={say("cook.temperature_so_far_against_the_prediction")}
             />
           )}
         </div>
@@ -187,7 +195,7 @@ function Guide({ kid, batch, units }: { kid: string; batch: Batch; units: Units 
           className="!px-6 text-lg"
           onClick={back}
           disabled={index === 0}
-          aria-label="Back one step"
+          aria-label={say("cook.back_one_step")}
         >
           ←
         </Button>
@@ -198,7 +206,9 @@ function Guide({ kid, batch, units }: { kid: string; batch: Batch; units: Units 
           data-testid="onward"
         >
           {word}
-          <span className="ml-3 hidden text-base font-normal opacity-85 md:inline">space</span>
+          <span className="ml-3 hidden text-base font-normal opacity-85 md:inline">
+            {say("cook.space")}
+          </span>
         </Button>
         {step.kind !== "ready" && (
           <Button
@@ -206,7 +216,7 @@ function Guide({ kid, batch, units }: { kid: string; batch: Batch; units: Units 
             aria-pressed={live?.paused ?? false}
             onClick={() => void outbox.add(live?.paused ? "resume" : "pause")}
           >
-            {live?.paused ? "Go on" : "Pause"}
+            {live?.paused ? say("cook.go_on") : say("cook.pause")}
           </Button>
         )}
         <TypedReading units={units} onReading={(c) => void outbox.add("typed", { value: c })} />
@@ -223,8 +233,8 @@ function timingsOf(batch: Batch, live: Watch): Shapes["TimingOut"][] {
 function useKeys(onward: () => void, back: () => void): void {
   usePageKeys((event) => {
     const target = event.target as HTMLElement;
-    if (target.closest("input, textarea, select, [role=dialog]")) return;
-    const onButton = target.closest("button, a") !== null;
+    if (target.closest(say("cook.input_textarea_select_role_dialog"))) return;
+    const onButton = target.closest(say("cook.button_a")) !== null;
     if (event.repeat) return;
     if ((event.key === " " || event.key === "Enter") && !onButton) {
       event.preventDefault();
@@ -262,9 +272,8 @@ function Delivery({
       className="border-b border-burnt px-5 py-1.5 text-burnt"
       data-testid="delivery"
     >
-      {away ? "The server is not answering: cook on. " : ""}
-      {waiting > 0 &&
-        `${waiting} ${waiting === 1 ? "move is" : "moves are"} kept here and will be sent.`}
+      {away ? say("cook.the_server_is_not_answering_cook") : ""}
+      {waiting > 0 && say("cook.moves_are_kept_here_and_will", { waiting })}
     </p>
   );
 }

@@ -1,6 +1,7 @@
 import type { Shapes } from "@/api/client";
 import type { Watch } from "@/screens/cook/live";
 import { clock, degrees, grams, holds, said, type Units } from "@/units";
+import { Say, say } from "@/say";
 
 type Step = Shapes["StepOut"];
 
@@ -30,10 +31,10 @@ export function Figure({
           ? grams(moment.figure, units)
           : degrees(moment.figure, units, step.never_c !== null && step.kind === "cook" ? 1 : 0);
   const number = big.split("\u202f")[0] ?? big;
-  const unit = holding ? "s to hold" : (big.split("\u202f")[1] ?? "");
+  const unit = holding ? say("cook.s_to_hold") : (big.split("\u202f")[1] ?? "");
   const hot = moment?.urgency === "now" || moment?.urgency === "wrong";
   return (
-    <section aria-label="Now" className="flex min-w-0 flex-col justify-center py-3">
+    <section aria-label={say("cook.now")} className="flex min-w-0 flex-col justify-center py-3">
       <p
         className={`display w-fit text-3xl italic ${hot ? "bg-burnt px-3 text-on-burnt" : "text-burnt"}`}
         data-testid="headline"
@@ -50,40 +51,62 @@ export function Figure({
           <span className="unit">{unit}</span>
         </p>
         <div className="text-xl">
-          {holding && moment.figure !== null && <p>now {degrees(moment.figure, units)}</p>}
+          {holding && moment.figure !== null && (
+            <p>{say("cook.now_2", { figure: degrees(moment.figure, units) })}</p>
+          )}
           {laid && moment.figure !== step.grams && (
             <p>
-              to <b>{grams(step.grams, units)}</b>
+              <Say
+                code="cook.to"
+                values={{ grams: grams(step.grams, units) }}
+                components={{ b: <b /> }}
+              />
             </p>
           )}
           {step.kind === "check" && step.high_c !== null && (
             <p>
-              {step.low_c === null ? "under " : `${degrees(step.low_c, units)} to `}
+              {step.low_c === null
+                ? say("cook.under")
+                : say("cook.to_2", { low_c: degrees(step.low_c, units) })}
               <b>{degrees(step.high_c, units)}</b>
             </p>
           )}
           {!holding && step.kind !== "check" && step.low_c !== null && (
             <p>
-              to <b>{degrees(step.low_c, units)}</b>
-              {step.hold_s > 0 && <>, hold {holds(step.hold_s)}</>}
+              <Say
+                code="cook.to_3"
+                values={{
+                  low_c: degrees(step.low_c, units),
+                  hold_s: step.hold_s > 0 && (
+                    <>{say("cook.hold", { hold_s: holds(step.hold_s) })}</>
+                  ),
+                }}
+                components={{ b: <b /> }}
+              />
             </p>
           )}
           {step.never_c !== null && step.kind === "cook" && (
-            <p className="text-burnt">never {degrees(step.never_c, units)}</p>
+            <p className="text-burnt">
+              {say("cook.never", { never_c: degrees(step.never_c, units) })}
+            </p>
           )}
           {moment?.to_target_s !== null && moment?.to_target_s !== undefined && !holding && (
-            <p className="text-soft">about {clock(moment.to_target_s)} to go</p>
+            <p className="text-soft">
+              {say("cook.about_to_go", { to_target_s: clock(moment.to_target_s) })}
+            </p>
           )}
           {live?.probe_age_s !== null &&
             live?.probe_age_s !== undefined &&
             live.probe_age_s > 12 && (
-              <p className="text-burnt">probe silent for {clock(live.probe_age_s)}</p>
+              <p className="text-burnt">
+                {say("cook.probe_silent_for", { probe_age_s: clock(live.probe_age_s) })}
+              </p>
             )}
           {live?.probe_doubt && (
             <p className="max-w-[26rem] text-base text-burnt">{said(live.probe_doubt, units)}</p>
           )}
           {probe === null && (step.low_c !== null || step.kind === "check") && (
-            <p className="caption">no probe: type readings</p>
+            <p className="caption">{say("cook.no_probe_type_readings")}</p>
           )}
         </div>
       </div>

@@ -5,6 +5,7 @@ import { client, must } from "@/api/client";
 import { useGoing } from "@/api/queries";
 import { useCall } from "@/screens/cook/call";
 import { clock, said, type Units } from "@/units";
+import { say } from "@/say";
 
 /** The other pots on the stove: each with its figure, called out when it wants somebody. */
 export function OtherPots({
@@ -42,7 +43,7 @@ export function OtherPots({
   );
   if (pots.length === 0) return null;
   return (
-    <ul className="rule-b flex flex-wrap gap-x-6 px-5" aria-label="Other pots">
+    <ul className="rule-b flex flex-wrap gap-x-6 px-5" aria-label={say("cook.other_pots")}>
       {pots.map((p) => {
         const hot = p.live?.moment.urgency === "now" || p.live?.moment.urgency === "wrong";
         return (
@@ -55,7 +56,9 @@ export function OtherPots({
               <span>{p.live?.moment.headline || "…"}</span>
               {hot && <span>{said(p.live?.moment.next_move ?? "", units)}</span>}
               {!hot && typeof p.live?.moment.to_target_s === "number" && (
-                <span className="text-soft">{clock(p.live.moment.to_target_s)} to go</span>
+                <span className="text-soft">
+                  {say("cook.to_go", { to_target_s: clock(p.live.moment.to_target_s) })}
+                </span>
               )}
             </Link>
           </li>

@@ -4,6 +4,7 @@ import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
 import { Input } from "@/ui/field";
 import { toCelsius, type Units } from "@/units";
+import { say } from "@/say";
 
 /** A reading from a hand thermometer, typed. */
 export function TypedReading({
@@ -21,9 +22,13 @@ export function TypedReading({
   return (
     <>
       <Button className="!px-5" onClick={() => setOpen(true)}>
-        Type a reading
+        {say("cook.type_a_reading")}
       </Button>
-      <Dialog open={open} onClose={() => setOpen(false)} title="What does the thermometer say?">
+      <Dialog
+        open={open}
+        onClose={() => setOpen(false)}
+        title={say("cook.what_does_the_thermometer_say")}
+      >
         <form
           onSubmit={(event) => {
             event.preventDefault();
@@ -34,19 +39,19 @@ export function TypedReading({
           }}
         >
           <Input
-            label={`Temperature, ${unit}`}
+            label={say("cook.temperature", { unit })}
             inputMode="decimal"
             autoFocus
             value={text}
-            error={wrong ? `A number in ${unit}, please, one a thermometer can show.` : null}
+            error={wrong ? say("cook.a_number_in_please_one_a", { unit }) : null}
             onChange={(event) => setText(event.target.value)}
           />
           <div className="mt-5 flex gap-3">
             <Button kind="act" type="submit" disabled={wrong || text.trim() === ""}>
-              Into the curve
+              {say("cook.into_the_curve")}
             </Button>
             <Button kind="quiet" onClick={() => setOpen(false)}>
-              Not now
+              {say("cook.not_now")}
             </Button>
           </div>
         </form>

@@ -1,8 +1,13 @@
 import { SafetyGauge } from "@/figures/gauge";
 import type { Watch } from "@/screens/cook/live";
 import { clock, degrees, type Units } from "@/units";
+import { say } from "@/say";
 
-const IN_OVEN: Record<number, string> = { 2: "water", 3: "oven air", 4: "channel 4" };
+const IN_OVEN: Record<number, string> = {
+  2: "water",
+  3: say("cook.oven_air"),
+  4: say("cook.channel_4"),
+};
 
 /** What is watched besides the figure: the egg's safety, and the probe's other channels. */
 export function Watched({
@@ -21,9 +26,11 @@ export function Watched({
       {live.safe && <SafetyGauge safe={live.safe} />}
       {live.others.map((o) => (
         <p key={o.channel} className="caption">
-          {(baking && IN_OVEN[o.channel]) || `channel ${o.channel}`}:{" "}
+          {(baking && IN_OVEN[o.channel]) || say("cook.channel", { channel: o.channel })}:{" "}
           <b className="text-base text-ink">{degrees(o.temp_c, units, 1)}</b>
-          {o.age_s > 12 && <span className="text-burnt"> silent for {clock(o.age_s)}</span>}
+          {o.age_s > 12 && (
+            <span className="text-burnt">{say("cook.silent_for", { age_s: clock(o.age_s) })}</span>
+          )}
         </p>
       ))}
     </div>

@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 
 import type { Shapes } from "@/api/client";
 import { localIso } from "@/units";
+import { say } from "@/say";
 
 type Pin = Shapes["PinIn"];
 
@@ -21,9 +22,9 @@ export interface Hours {
 }
 export type Work = NonNullable<Shapes["HoursAsk"]["may"]>[number];
 export const WORKS: Record<Work, string> = {
-  stove: "at the stove",
-  oven: "at the oven",
-  bench: "on the bench",
+  stove: say("day.at_the_stove"),
+  oven: say("day.at_the_oven"),
+  bench: say("day.on_the_bench"),
   plate: "plating",
 };
 export const EVERYTHING = Object.keys(WORKS) as Work[];
@@ -45,9 +46,9 @@ const FIRST: () => Ask = () => ({
   ahead: 1,
   services: [{ hour: "19:00", items: [] }],
   people: [
-    { name: "Pastry chef", from: "08:00", to: "20:00" },
-    { name: "Early cook", from: "06:00", to: "14:00" },
-    { name: "Late cook", from: "12:00", to: "21:00" },
+    { name: say("day.pastry_chef"), from: "08:00", to: "20:00" },
+    { name: say("day.early_cook"), from: "06:00", to: "14:00" },
+    { name: say("day.late_cook"), from: "12:00", to: "21:00" },
   ],
 });
 const minutes = (clock: string) => {
@@ -124,7 +125,7 @@ export function askOf(
   names: readonly Shapes["NamedItem"][],
   date: string,
 ): Ask {
-  const nameOf = (id: string) => names.find((n) => n.id === id)?.name ?? "a dessert";
+  const nameOf = (id: string) => names.find((n) => n.id === id)?.name ?? say("day.a_dessert");
   const there = new Map((body.stock ?? []).map((s) => [s.dessert_id, s.portions]));
   const last = body.services.at(-1)?.at.slice(0, 10) ?? date;
   const ahead = Math.round((Date.parse(last) - Date.parse(body.begins.slice(0, 10))) / DAY_MS);

@@ -5,6 +5,7 @@ import { PickDessert } from "@/screens/pick";
 import { Button } from "@/ui/button";
 import { Check } from "@/ui/check";
 import { Input, NumberField, Select } from "@/ui/field";
+import { say } from "@/say";
 
 interface FormProps {
   ask: Ask;
@@ -16,22 +17,22 @@ export function Services({ ask, change }: FormProps) {
   const set = (n: number, part: Partial<Service>) =>
     change({ services: ask.services.map((s, i) => (i === n ? { ...s, ...part } : s)) });
   return (
-    <section aria-label="Services" className="space-y-3">
+    <section aria-label={say("day.services")} className="space-y-3">
       <div className="grid grid-cols-2 gap-4">
         <Input
-          label="Day of service"
+          label={say("day.day_of_service")}
           type="date"
           value={ask.date}
           onChange={(event) => event.target.value && change({ date: event.target.value })}
         />
         <Select
-          label="Work may begin"
+          label={say("day.work_may_begin")}
           value={ask.ahead}
           onChange={(event) => change({ ahead: Number(event.target.value) })}
         >
-          <option value={0}>that day at six</option>
-          <option value={1}>the day before</option>
-          <option value={2}>two days before</option>
+          <option value={0}>{say("day.that_day_at_six")}</option>
+          <option value={1}>{say("day.the_day_before")}</option>
+          <option value={2}>{say("day.two_days_before")}</option>
         </Select>
       </div>
       {ask.services.map((service, n) => (
@@ -39,16 +40,16 @@ export function Services({ ask, change }: FormProps) {
           <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
             <div className="w-40">
               <Input
-                label={`Service ${n + 1}, at`}
+                label={say("day.service_at", { n: n + 1 })}
                 type="time"
                 value={service.hour}
                 onChange={(event) => event.target.value && set(n, { hour: event.target.value })}
               />
             </div>
-            <Button onClick={() => setPicking(n)}>Add a dessert</Button>
+            <Button onClick={() => setPicking(n)}>{say("day.add_a_dessert")}</Button>
             {ask.services.length > 1 && (
               <Button onClick={() => change({ services: ask.services.filter((_, i) => i !== n) })}>
-                Take it out
+                {say("day.take_it_out")}
               </Button>
             )}
           </div>
@@ -57,7 +58,7 @@ export function Services({ ask, change }: FormProps) {
               <span className="min-w-0 flex-1 pb-3 break-words">{item.name}</span>
               <div className="w-20 sm:w-28">
                 <NumberField
-                  label="Portions"
+                  label={say("day.portions")}
                   value={item.portions}
                   low={1}
                   high={5000}
@@ -72,7 +73,7 @@ export function Services({ ask, change }: FormProps) {
               </div>
               <div className="w-20 sm:w-28">
                 <NumberField
-                  label="Made already"
+                  label={say("day.made_already")}
                   value={item.there ?? 0}
                   low={0}
                   high={5000}
@@ -86,7 +87,7 @@ export function Services({ ask, change }: FormProps) {
                 />
               </div>
               <Button
-                aria-label={`Take out ${item.name}`}
+                aria-label={say("day.take_out", { item: item.name })}
                 onClick={() => set(n, { items: service.items.filter((_, k) => k !== i) })}
               >
                 ×
@@ -96,11 +97,11 @@ export function Services({ ask, change }: FormProps) {
         </div>
       ))}
       <Button onClick={() => change({ services: [...ask.services, { hour: "13:00", items: [] }] })}>
-        One more service
+        {say("day.one_more_service")}
       </Button>
       {picking !== null && (
         <PickDessert
-          title="What is served?"
+          title={say("day.what_is_served")}
           onClose={() => setPicking(null)}
           onPick={(card) => {
             const service = ask.services[picking];
@@ -121,7 +122,7 @@ export function People({ ask, change }: FormProps) {
   const set = (n: number, part: Partial<Hours>) =>
     change({ people: ask.people.map((p, i) => (i === n ? { ...p, ...part } : p)) });
   return (
-    <section aria-label="People" className="space-y-2">
+    <section aria-label={say("day.people")} className="space-y-2">
       {ask.people.map((person, n) => (
         <div
           key={n}
@@ -129,35 +130,35 @@ export function People({ ask, change }: FormProps) {
         >
           <div className="col-span-2 sm:col-span-1">
             <Input
-              label="Who"
+              label={say("day.who")}
               value={person.name}
               maxLength={80}
               onChange={(event) => set(n, { name: event.target.value })}
             />
           </div>
           <Input
-            label="From"
+            label={say("day.from")}
             type="time"
             value={person.from}
             onChange={(event) => event.target.value && set(n, { from: event.target.value })}
           />
           <Input
-            label="To"
+            label={say("day.to")}
             type="time"
             value={person.to}
             onChange={(event) => event.target.value && set(n, { to: event.target.value })}
           />
           <NumberField
-            label="Break"
+            label={say("day.break")}
             value={person.rest ?? 0}
             low={0}
             high={120}
-            unit="min"
+            unit={say("day.min")}
             onValue={(v) => set(n, { rest: Math.round(v) })}
           />
           <Button
             className="justify-self-end"
-            aria-label={`Without ${person.name}`}
+            aria-label={say("day.without", { person: person.name })}
             disabled={ask.people.length === 1}
             onClick={() => change({ people: ask.people.filter((_, i) => i !== n) })}
           >
@@ -165,7 +166,7 @@ export function People({ ask, change }: FormProps) {
           </Button>
           <div
             role="group"
-            aria-label={`What ${person.name} may do`}
+            aria-label={say("day.what_may_do", { person: person.name })}
             className="col-span-full flex flex-wrap gap-x-6"
           >
             {EVERYTHING.map((work) => {
@@ -196,13 +197,13 @@ export function People({ ask, change }: FormProps) {
           })
         }
       >
-        One more pair of hands
+        {say("day.one_more_pair_of_hands")}
       </Button>
       <label className="block pt-2">
-        <span className="caption block">In the house already, a line each</span>
+        <span className="caption block">{say("day.in_the_house_already_a_line")}</span>
         <textarea
           className="field min-h-20"
-          placeholder={"6 l whole milk\n90 eggs"}
+          placeholder={say("day.6_l_whole_milk_90_eggs")}
           maxLength={4000}
           value={ask.house ?? ""}
           onChange={(event) => change({ house: event.target.value })}

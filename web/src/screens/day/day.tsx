@@ -14,6 +14,7 @@ import { Lists } from "@/screens/day/lists";
 import { Button } from "@/ui/button";
 import { Refused } from "@/ui/states";
 import { degrees, localIso, said, weekdayTime } from "@/units";
+import { Say, say } from "@/say";
 
 type Plan = Shapes["DayOut"];
 
@@ -64,11 +65,11 @@ export default function Day() {
   const found = plan.data;
   return (
     <div className="py-4">
-      <title>The day · Bell Crumb</title>
+      <title>{say("day.the_day_bell_crumb")}</title>
       <div className="mb-4 flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
-        <h1 className="text-4xl">The day</h1>
+        <h1 className="text-4xl">{say("day.the_day_2")}</h1>
         <Link className="way no-print" to={`/k/${kid}`}>
-          To the shelf
+          {say("day.to_the_shelf")}
         </Link>
       </div>
       <DaysThere kid={kid} />
@@ -79,18 +80,18 @@ export default function Day() {
       </div>
       <div className="no-print mt-4 flex flex-wrap items-center gap-4">
         <Button kind="act" disabled={!wanted || plan.isPending} onClick={() => work([])}>
-          {plan.isPending ? "Working it out …" : "Work it out"}
+          {plan.isPending ? say("day.working_it_out") : say("day.work_it_out")}
         </Button>
-        {!wanted && <span className="caption">Put a dessert into a service first.</span>}
+        {!wanted && <span className="caption">{say("day.put_a_dessert_into_a_service")}</span>}
         {found?.feasible && canCook && (
           <Button disabled={begin.isPending} onClick={() => begin.mutate()}>
-            Begin this day
+            {say("day.begin_this_day")}
           </Button>
         )}
         {pins.length > 0 && (
-          <Button onClick={() => work(pins.slice(0, -1))}>Take a pin back</Button>
+          <Button onClick={() => work(pins.slice(0, -1))}>{say("day.take_a_pin_back")}</Button>
         )}
-        {found?.feasible && <Button onClick={() => window.print()}>Print it</Button>}
+        {found?.feasible && <Button onClick={() => window.print()}>{say("day.print_it")}</Button>}
       </div>
       <Refused error={plan.error ?? begin.error} className="mt-3" />
       {found &&
@@ -114,12 +115,16 @@ function DaysThere({ kid }: { kid: string }) {
   });
   if (!days.data?.length) return null;
   return (
-    <ul className="no-print mb-4 flex flex-wrap gap-x-6" aria-label="Days begun">
+    <ul className="no-print mb-4 flex flex-wrap gap-x-6" aria-label={say("day.days_begun")}>
       {days.data.slice(0, 6).map((d) => (
         <li key={d.id}>
           <Link className="way" to={`/k/${kid}/day/${d.id}`}>
-            {d.ended_at ? "" : "Running: "}
-            {weekdayTime(d.first_service)}, {d.done} of {d.steps} done
+            {say("day.of_done_2", {
+              ended_at: d.ended_at ? "" : say("day.running"),
+              first_service: weekdayTime(d.first_service),
+              done: d.done,
+              steps: d.steps,
+            })}
           </Link>
         </li>
       ))}
@@ -139,23 +144,32 @@ function Planned({ plan, chosen, choose, onPin }: PlannedProps) {
   const people = [...new Set(plan.steps.map((s) => s.who ?? "nobody"))].sort();
   const better = plan.chef_early_min === null ? 0 : plan.chef_early_min - plan.early_min;
   return (
-    <section className="mt-6" aria-label="The plan">
+    <section className="mt-6" aria-label={say("day.the_plan")}>
       <p className="mb-1" data-testid="plan-words">
-        <b>It can be done.</b> What is made waits {span(plan.early_min)} in all
-        {better > 5 && `, ${span(better)} less than worked out one by one backwards`}; the ovens are
-        turned {plan.turns} {plan.turns === 1 ? "time" : "times"}; crack {Math.ceil(plan.eggs)}{" "}
-        eggs.
-        {plan.warm_min > 0 && ` Food stands warm for ${span(plan.warm_min)} of it.`}
-        {plan.busiest_pct > 0 &&
-          ` Nobody has their hands full for more than ${plan.busiest_pct} % of their hours.`}
-        {plan.gap !== null && plan.gap > 0.02 && (
-          <span className="caption">
-            {" "}
-            {plan.gap > 0.98
-              ? "How far from the best it is, nobody knows."
-              : `At best it could be ${Math.round(100 * plan.gap)} % better; nobody has shown that it can.`}
-          </span>
-        )}
+        <Say
+          code="day.it_can_be_done_what_is"
+          values={{
+            early_min: span(plan.early_min),
+            better: better > 5 && say("day.less_than_worked_out_one_by", { better: span(better) }),
+            turns: plan.turns,
+            eggs: Math.ceil(plan.eggs),
+            warm_min:
+              plan.warm_min > 0 &&
+              say("day.food_stands_warm_for_of_it", { warm_min: span(plan.warm_min) }),
+            busiest_pct:
+              plan.busiest_pct > 0 &&
+              say("day.nobody_has_their_hands_full_for", { busiest_pct: plan.busiest_pct }),
+            gap: plan.gap !== null && plan.gap > 0.02 && (
+              <span className="caption">
+                {" "}
+                {plan.gap > 0.98
+                  ? say("day.how_far_from_the_best_it")
+                  : say("day.at_best_it_could_be_better", { gap: Math.round(100 * plan.gap) })}
+              </span>
+            ),
+          }}
+          components={{ b: <b /> }}
+        />
       </p>
       {plan.warnings.map((w) => (
         <p key={w} className="caption">
@@ -163,10 +177,7 @@ function Planned({ plan, chosen, choose, onPin }: PlannedProps) {
         </p>
       ))}
       <Runway plan={plan} units={units} chosen={chosen} choose={choose} onPin={onPin} />
-      <p className="caption no-print">
-        Drag a step, or move it with the arrow keys: it is pinned there and the rest answers around
-        it.
-      </p>
+      <p className="caption no-print">{say("day.drag_a_step_or_move_it")}</p>
       <Lists plan={plan} />
       <div className="mt-6 grid gap-x-8 gap-y-5 md:grid-cols-2 xl:grid-cols-3 print:block">
         {people.map((name) => (
@@ -182,10 +193,14 @@ function Planned({ plan, chosen, choose, onPin }: PlannedProps) {
                   >
                     <b>{weekdayTime(s.start)}</b> {said(s.what, units)}
                     <span className="caption">
-                      {s.where.length > 0 && ` · ${s.where.join(", ")}`}
-                      {s.oven_c !== null && ` ${degrees(s.oven_c, units)}`} · hands free{" "}
-                      {weekdayTime(s.hands_end)}
-                      {s.own_seen > 0 && ` · minutes as seen here, ${s.own_seen}×`}
+                      {say("day.hands_free", {
+                        where: s.where.length > 0 && ` · ${s.where.join(", ")}`,
+                        oven_c: s.oven_c !== null && ` ${degrees(s.oven_c, units)}`,
+                        hands_end: weekdayTime(s.hands_end),
+                        own_seen:
+                          s.own_seen > 0 &&
+                          say("day.minutes_as_seen_here", { own_seen: s.own_seen }),
+                      })}
                     </span>
                   </li>
                 ))}
@@ -200,22 +215,31 @@ function Planned({ plan, chosen, choose, onPin }: PlannedProps) {
 function Impossible({ plan }: { plan: Plan }) {
   const clashes = [...new Set(plan.clash.map((c) => c.words))];
   return (
-    <section className="mt-6 max-w-prose" aria-label="Why it cannot be done" role="alert">
-      <h2 className="text-2xl">It cannot be done so.</h2>
-      {clashes.length === 0 && <p className="mt-1 text-lg">There is not enough time.</p>}
+    <section
+      className="mt-6 max-w-prose"
+      aria-label={say("day.why_it_cannot_be_done")}
+      role="alert"
+    >
+      <h2 className="text-2xl">{say("day.it_cannot_be_done_so")}</h2>
+      {clashes.length === 0 && (
+        <p className="mt-1 text-lg">{say("day.there_is_not_enough_time")}</p>
+      )}
       {clashes.map((words) => (
         <p key={words} className="mt-1 text-lg">
           {words}
         </p>
       ))}
-      <h3 className="mt-4 text-xl italic">What would free it, each tried</h3>
+      <h3 className="mt-4 text-xl italic">{say("day.what_would_free_it_each_tried")}</h3>
       <ul>
         {plan.remedies.map((r) => (
           <li
             key={r.words}
             className={`rule-t py-1.5 ${r.feasible ? "font-semibold" : "text-soft"}`}
           >
-            {r.words} <span className="caption">{r.feasible ? "does it" : "is not enough"}</span>
+            {r.words}{" "}
+            <span className="caption">
+              {r.feasible ? say("day.does_it") : say("day.is_not_enough")}
+            </span>
           </li>
         ))}
       </ul>

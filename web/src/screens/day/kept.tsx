@@ -7,6 +7,7 @@ import { newId } from "@/keep/id";
 import { askOf, bodyOf, type Ask } from "@/screens/day/ask";
 import { Button } from "@/ui/button";
 import { Input } from "@/ui/field";
+import { say } from "@/say";
 
 type File = Shapes["DayFile"];
 
@@ -27,11 +28,14 @@ export function Kept({ ask, change }: { ask: Ask; change: (part: Partial<Ask>) =
   const take = useMutation({
     mutationFn: (file: File) => must(client.POST("/api/k/{kid}/day/read", { params, body: file })),
     onSuccess: (read) => {
-      const missing = read.missing.length ? `Not in this kitchen: ${read.missing.join(", ")}.` : "";
-      setSaid(read.ask ? missing : `None of its desserts is here. ${missing}`);
+      const missing = read.missing.length
+        ? say("day.not_in_this_kitchen", { missing: read.missing.join(", ") })
+        : "";
+      setSaid(read.ask ? missing : say("day.none_of_its_desserts_is_here", { missing }));
       if (read.ask) change(askOf(read.ask, read.names, ask.date));
     },
-    onError: (error) => setSaid(error instanceof Error ? error.message : "It could not be read."),
+    onError: (error) =>
+      setSaid(error instanceof Error ? error.message : say("day.it_could_not_be_read")),
   });
   const write = () => must(client.POST("/api/k/{kid}/day/file", { params, body: bodyOf(ask, []) }));
   const keep = useMutation({
@@ -72,18 +76,18 @@ export function Kept({ ask, change }: { ask: Ask; change: (part: Partial<Ask>) =
   const open = async (chosen: globalThis.File | undefined) => {
     if (!chosen) return;
     if (chosen.size > MOST_BYTES) {
-      setSaid("This file is too large to be a day.");
+      setSaid(say("day.this_file_is_too_large_to"));
       return;
     }
     try {
       take.mutate(JSON.parse(await chosen.text()) as File);
     } catch {
-      setSaid("This file is no day: it is not JSON.");
+      setSaid(say("day.this_file_is_no_day_it"));
     }
   };
   const wanted = ask.services.some((s) => s.items.length);
   return (
-    <section aria-label="Days written down" className="no-print mb-4">
+    <section aria-label={say("day.days_written_down")} className="no-print mb-4">
       <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
         {usual.data?.map((u) => (
           <span key={u.id} className="flex items-center gap-1">
@@ -92,7 +96,7 @@ export function Kept({ ask, change }: { ask: Ask; change: (part: Partial<Ask>) =
               <Button
                 kind="quiet"
                 className="!px-2"
-                aria-label={`Strike out ${u.name}`}
+                aria-label={say("day.strike_out", { u: u.name })}
                 onClick={() => drop.mutate(u.id)}
               >
                 ×
@@ -102,23 +106,23 @@ export function Kept({ ask, change }: { ask: Ask; change: (part: Partial<Ask>) =
         ))}
         {canCook && wanted && name === null && (
           <Button kind="quiet" onClick={() => setName("")}>
-            Write this day down
+            {say("day.write_this_day_down")}
           </Button>
         )}
         {wanted && (
           <Button kind="quiet" onClick={() => void save()}>
-            To a file
+            {say("day.to_a_file")}
           </Button>
         )}
         <Button kind="quiet" onClick={() => picker.current?.click()}>
-          From a file
+          {say("day.from_a_file")}
         </Button>
         <input
           ref={picker}
           type="file"
           accept="application/json,.json"
           className="sr-only"
-          aria-label="A day from a file"
+          aria-label={say("day.a_day_from_a_file")}
           tabIndex={-1}
           onChange={(event) => {
             void open(event.target.files?.[0]);
@@ -136,8 +140,8 @@ export function Kept({ ask, change }: { ask: Ask; change: (part: Partial<Ask>) =
         >
           <div className="flex-1">
             <Input
-              label="It is called"
-              placeholder="A Saturday"
+              label={say("day.it_is_called")}
+              placeholder={say("day.a_saturday")}
               maxLength={80}
               value={name}
               error={keep.error instanceof ApiError ? keep.error.message : null}
@@ -145,10 +149,10 @@ export function Kept({ ask, change }: { ask: Ask; change: (part: Partial<Ask>) =
             />
           </div>
           <Button type="submit" kind="act" disabled={!name.trim() || keep.isPending}>
-            Keep it
+            {say("day.keep_it")}
           </Button>
           <Button kind="quiet" onClick={() => setName(null)}>
-            Not now
+            {say("day.not_now")}
           </Button>
         </form>
       )}

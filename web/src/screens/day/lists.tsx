@@ -1,6 +1,7 @@
 import type { Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { grams, weekdayTime, type Units } from "@/units";
+import { Say, say } from "@/say";
 
 type Plan = Shapes["DayOut"];
 
@@ -19,26 +20,34 @@ export function Lists({ plan }: { plan: Plan }) {
   const toBuy = buy.filter((b) => b.buy_g > 0.5);
   const there = buy.filter((b) => b.buy_g <= 0.5);
   return (
-    <section aria-label="What the day needs" className="mt-6">
+    <section aria-label={say("day.what_the_day_needs")} className="mt-6">
       {joined.map((j) => (
         <p
           key={j.part + j.desserts.join()}
           className="mb-1 border-l-[3px] border-rule pl-3"
           data-testid="joined"
         >
-          <b>{j.part}</b> is made once, {grams(j.grams, units)}, for {j.desserts.join(" and ")}.
+          <Say
+            code="day.is_made_once_for"
+            values={{
+              part: j.part,
+              grams: grams(j.grams, units),
+              desserts: j.desserts.join(" and "),
+            }}
+            components={{ b: <b /> }}
+          />
         </p>
       ))}
       <div className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-6 lg:grid-cols-2">
         <div>
-          <h2 className="text-2xl">To buy</h2>
+          <h2 className="text-2xl">{say("day.to_buy")}</h2>
           <table className="w-full text-left" data-testid="buy">
             <thead className="caption">
               <tr>
-                <th className="font-normal">what</th>
-                <th className="text-right font-normal">needed</th>
-                <th className="pl-3 text-right font-normal">in the house</th>
-                <th className="text-right font-normal">buy</th>
+                <th className="font-normal">{say("day.what")}</th>
+                <th className="text-right font-normal">{say("day.needed")}</th>
+                <th className="pl-3 text-right font-normal">{say("day.in_the_house")}</th>
+                <th className="text-right font-normal">{say("day.buy")}</th>
               </tr>
             </thead>
             <tbody>
@@ -58,12 +67,13 @@ export function Lists({ plan }: { plan: Plan }) {
           </table>
           {there.length > 0 && (
             <p className="caption mt-1">
-              In the house already: {there.map((b) => b.name.toLowerCase()).join(", ")}.
+              {say("day.in_the_house_already")}
+              {there.map((b) => b.name.toLowerCase()).join(", ")}.
             </p>
           )}
           {moulds.length > 0 && (
             <p className="mt-3" data-testid="moulds">
-              Moulds at once:{" "}
+              {say("day.moulds_at_once")}
               {moulds
                 .map((m) => `${m.used} ${m.vessel}${m.have === null ? "" : ` of ${m.have}`}`)
                 .join(", ")}
@@ -72,11 +82,12 @@ export function Lists({ plan }: { plan: Plan }) {
           )}
         </div>
         <div>
-          <h2 className="text-2xl">Weighed, in the order of need</h2>
+          <h2 className="text-2xl">{say("day.weighed_in_the_order_of_need")}</h2>
           <ol data-testid="mise">
             {mise.map((m) => (
               <li key={`${m.dessert}${m.part}${m.at}`} className="rule-b py-1.5 leading-snug">
-                <b>{weekdayTime(m.at)}</b> {m.part} <span className="caption">for {m.dessert}</span>
+                <b>{weekdayTime(m.at)}</b> {m.part}{" "}
+                <span className="caption">{say("day.for", { dessert: m.dessert })}</span>
                 <span className="block">{m.lines.join(", ")}</span>
               </li>
             ))}

@@ -6,6 +6,7 @@ import { client, must, type Shapes } from "@/api/client";
 import { readStored } from "@/keep/stored";
 import { soundOn, useCall } from "@/screens/cook/call";
 import { said, weekdayTime, type Units } from "@/units";
+import { say } from "@/say";
 
 type Card = Shapes["DayCard"];
 
@@ -48,7 +49,7 @@ function Line({ kid, card, units }: { kid: string; card: Card; units: Units }) {
       to={`/k/${kid}/day/${card.id}`}
       className={`basis-full truncate py-1 text-sm ${due ? "font-semibold text-burnt" : "text-soft"}`}
     >
-      {due ? "Now" : weekdayTime(step.start)}: {said(step.what, units)}
+      {due ? say("day.now_2") : weekdayTime(step.start)}: {said(step.what, units)}
       {step.who ? `, ${step.who}` : ""}
     </Link>
   );

@@ -14,6 +14,7 @@ import { Button } from "@/ui/button";
 import { Select } from "@/ui/field";
 import { Failed, Loading, Refused } from "@/ui/states";
 import { localIso, said, weekdayTime } from "@/units";
+import { Say, say } from "@/say";
 
 type Running = Shapes["DayRunning"];
 type Pin = Shapes["PinIn"];
@@ -102,7 +103,7 @@ export default function RunningDay() {
     onSuccess: hear,
   });
 
-  if (found.isPending) return <Loading what="the day" />;
+  if (found.isPending) return <Loading what={say("day.the_day")} />;
   if (!found.data) return <Failed error={found.error} again={() => void found.refetch()} />;
   const day = withWaiting(found.data, waiting);
   const people = [...new Set(day.plan.steps.map((s) => s.who).filter((w) => w !== null))].sort();
@@ -127,30 +128,37 @@ export default function RunningDay() {
   };
   return (
     <div className="py-4">
-      <title>The day · Bell Crumb</title>
+      <title>{say("day.the_day_bell_crumb")}</title>
       <div className="mb-3 flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
-        <h1 className="text-4xl">{day.ended_at ? "A day that was" : "The day, as it happens"}</h1>
+        <h1 className="text-4xl">
+          {day.ended_at ? say("day.a_day_that_was") : say("day.the_day_as_it_happens")}
+        </h1>
         <p className="caption" data-testid="day-done">
-          {done} of {day.plan.steps.length} done
-          {waiting.length > 0 && `, ${waiting.length} waiting here for the server`}
+          {say("day.of_done", {
+            done,
+            steps: day.plan.steps.length,
+            waiting:
+              waiting.length > 0 &&
+              say("day.waiting_here_for_the_server", { waiting: waiting.length }),
+          })}
         </p>
       </div>
       {day.plan.late_min > 0 && (
         <p role="alert" className="mb-2 text-lg font-semibold text-burnt">
-          It will be {span(day.plan.late_min)} late: nothing else fits any more.
+          {say("day.it_will_be_late_nothing_else", { late_min: span(day.plan.late_min) })}
         </p>
       )}
       <div className="no-print mb-3 flex flex-wrap items-end gap-4">
         <div className="w-52">
           <Select
-            label="Whose hands"
+            label={say("day.whose_hands")}
             value={who}
             onChange={(event) => {
               setWho(event.target.value);
               writeStored("crumb.day.who", event.target.value || null);
             }}
           >
-            <option value="">everybody’s</option>
+            <option value="">{say("day.everybodys")}</option>
             {people.map((name) => (
               <option key={name}>{name}</option>
             ))}
@@ -162,24 +170,26 @@ export default function RunningDay() {
             disabled={again.isPending}
             onClick={() => again.mutate(wish ?? { pins: day.pins })}
           >
-            {again.isPending ? "Working it out …" : "Plan the rest again from now"}
+            {again.isPending ? say("day.working_it_out") : say("day.plan_the_rest_again_from_now")}
           </Button>
         )}
-        {running && undone.length > 0 && <Button onClick={takeBack}>Take the pin back</Button>}
+        {running && undone.length > 0 && (
+          <Button onClick={takeBack}>{say("day.take_the_pin_back")}</Button>
+        )}
         <a className="way" href={`/api/k/${kid}/days/${dayId}/calendar`} download="day.ics">
-          Into a calendar
+          {say("day.into_a_calendar")}
         </a>
         <a className="way" href={`/api/k/${kid}/days/${dayId}/file`} download="day.json">
-          To a file
+          {say("day.to_a_file")}
         </a>
-        <Button onClick={() => window.print()}>Print it</Button>
+        <Button onClick={() => window.print()}>{say("day.print_it")}</Button>
         {running && (
           <Button disabled={end.isPending} onClick={() => end.mutate()}>
-            End the day
+            {say("day.end_the_day")}
           </Button>
         )}
         <Link className="way" to={`/k/${kid}/day`}>
-          Another day
+          {say("day.another_day")}
         </Link>
       </div>
       {day.plan.warnings.map((warning) => (
@@ -197,12 +207,7 @@ export default function RunningDay() {
         now={day.ended_at ? null : minuteOf(now)}
         {...(running ? { onPin: pin } : {})}
       />
-      {running && (
-        <p className="caption no-print">
-          Drag a step, or move it with the arrow keys: it is pinned there and the rest answers
-          around it.
-        </p>
-      )}
+      {running && <p className="caption no-print">{say("day.drag_a_step_or_move_it")}</p>}
       <div className="h-4" />
       <Things
         steps={mine}
@@ -221,21 +226,27 @@ export default function RunningDay() {
 /** One line a step that moved: what changed, and for whom. */
 function Moved({ day }: { day: Running }) {
   const { units } = useBench();
-  if (!day.changes.length) return <p className="caption mb-3">Nothing moves.</p>;
+  if (!day.changes.length) return <p className="caption mb-3">{say("day.nothing_moves")}</p>;
   const rest = day.changes.length - SHOWN;
   return (
-    <ul className="mb-3" aria-label="What changed" data-testid="moved">
+    <ul className="mb-3" aria-label={say("day.what_changed")} data-testid="moved">
       {day.changes.slice(0, SHOWN).map((c) => (
         <li key={c.key} className="leading-snug">
-          <b>{c.who ?? "nobody"}</b>: {said(c.what, units)} at {weekdayTime(c.now)}
-          <span className="caption">
-            {" "}
-            · was {weekdayTime(c.was)}
-            {c.was_who !== c.who && ` with ${c.was_who ?? "nobody"}`}
-          </span>
+          <Say
+            code="day.at_was"
+            values={{
+              who: c.who ?? say("day.nobody"),
+              what: said(c.what, units),
+              now: weekdayTime(c.now),
+              was: weekdayTime(c.was),
+              was_who:
+                c.was_who !== c.who && say("day.with", { was_who: c.was_who ?? say("day.nobody") }),
+            }}
+            components={{ b: <b />, span: <span className="caption" /> }}
+          />
         </li>
       ))}
-      {rest > 0 && <li className="caption">and {rest} more</li>}
+      {rest > 0 && <li className="caption">{say("day.and_more", { rest })}</li>}
     </ul>
   );
 }
@@ -254,17 +265,19 @@ function Times({ kid, dayId }: { kid: string; dayId: string }) {
   });
   if (!found.data) return null;
   return (
-    <section className="mt-6" aria-label="Planned against real">
-      <h2 className="text-2xl">Planned against real</h2>
+    <section className="mt-6" aria-label={say("day.planned_against_real")}>
+      <h2 className="text-2xl">{say("day.planned_against_real")}</h2>
       <ol>
         {found.data.map((s) => (
           <li key={s.key} className="rule-t py-1 leading-snug">
             <b>{weekdayTime(s.planned_start)}</b> {said(s.what, units)}
             <span className="caption">
-              {" "}
-              · planned {span(s.planned_min)}
-              {s.real_start && ` · begun ${weekdayTime(s.real_start)}`}
-              {s.real_min !== null && ` · took ${span(s.real_min)}`}
+              {say("day.planned", {
+                planned_min: span(s.planned_min),
+                real_start:
+                  s.real_start && say("day.begun", { real_start: weekdayTime(s.real_start) }),
+                real_min: s.real_min !== null && say("day.took", { real_min: span(s.real_min) }),
+              })}
             </span>
           </li>
         ))}

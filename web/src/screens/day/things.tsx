@@ -5,6 +5,7 @@ import { span } from "@/figures/thread";
 import type { Tick } from "@/keep/ticks";
 import { Button } from "@/ui/button";
 import { degrees, said, weekdayTime, type Units } from "@/units";
+import { say } from "@/say";
 
 type Step = Shapes["DayStepOut"];
 
@@ -28,22 +29,26 @@ export function Things({ steps, now, tick, opens, units, kid, dayId }: Props) {
   const row = { now, tick, opens, units, kid, dayId };
   return (
     <div className="grid gap-x-10 gap-y-4 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
-      <section aria-label="Now and next">
+      <section aria-label={say("day.now_and_next")}>
         {begun.map((step) => (
           <Thing key={step.key} step={step} big {...row} />
         ))}
         {waiting.slice(0, NEXT).map((step) => (
           <Thing key={step.key} step={step} big {...row} />
         ))}
-        {!begun.length && !waiting.length && <p className="text-xl italic">Everything is done.</p>}
+        {!begun.length && !waiting.length && (
+          <p className="text-xl italic">{say("day.everything_is_done")}</p>
+        )}
       </section>
-      <section aria-label="After that">
+      <section aria-label={say("day.after_that")}>
         {waiting.slice(NEXT).map((step) => (
           <Thing key={step.key} step={step} {...row} />
         ))}
         {done.length > 0 && (
           <details className="rule-t pt-2">
-            <summary className="caption min-h-12 cursor-pointer py-3">{done.length} done</summary>
+            <summary className="caption min-h-12 cursor-pointer py-3">
+              {say("day.done", { done: done.length })}
+            </summary>
             {done.map((step) => (
               <Thing key={step.key} step={step} {...row} />
             ))}
@@ -72,10 +77,10 @@ function wayTo(open: Shapes["OpensOut"], kid: string, dayId: string, step: Step)
 }
 
 const OPENS = {
-  stove: "to its guide",
-  oven: "to its bake",
-  cold: "to its cold",
-  whole: "to its build",
+  stove: say("day.to_its_guide"),
+  oven: say("day.to_its_bake"),
+  cold: say("day.to_its_cold"),
+  whole: say("day.to_its_build"),
 } as const;
 
 function Thing({ step, big = false, now, tick, opens, units, kid, dayId }: ThingProps) {
@@ -91,15 +96,15 @@ function Thing({ step, big = false, now, tick, opens, units, kid, dayId }: Thing
           {said(step.what, units)}
         </p>
         <p className="caption">
-          {step.who ?? "by itself"}
+          {step.who ?? say("day.by_itself")}
           {step.where.length > 0 && ` · ${step.where.join(", ")}`}
           {step.oven_c !== null && ` ${degrees(step.oven_c, units)}`}
-          {step.state === "pinned" && " · pinned"}
-          {due && ` · ${late < 1.5 ? "now" : `${span(late)} late`}`}
+          {step.state === "pinned" && say("day.pinned")}
+          {due && ` · ${late < 1.5 ? say("day.now") : say("day.late", { late: span(late) })}`}
           {step.state === "begun" &&
             (over > 0
-              ? ` · should be over since ${span(over)}`
-              : ` · until ${weekdayTime(step.end)}`)}
+              ? say("day.should_be_over_since", { over: span(over) })
+              : say("day.until", { end: weekdayTime(step.end) }))}
           {open && (
             <>
               {" · "}
@@ -115,19 +120,19 @@ function Thing({ step, big = false, now, tick, opens, units, kid, dayId }: Thing
           {step.state !== "begun" && (
             <Button
               kind={big ? "plain" : "quiet"}
-              aria-label={`Begin: ${step.what}`}
+              aria-label={say("day.begin", { what: step.what })}
               onClick={() => tick(step.key, "begin")}
             >
-              Begin
+              {say("day.begin_2")}
             </Button>
           )}
           {(big || step.state === "begun") && (
             <Button
               kind="act"
-              aria-label={`Done: ${step.what}`}
+              aria-label={say("day.done_2", { what: step.what })}
               onClick={() => tick(step.key, "done")}
             >
-              Done
+              {say("day.done_3")}
             </Button>
           )}
         </div>
@@ -135,10 +140,10 @@ function Thing({ step, big = false, now, tick, opens, units, kid, dayId }: Thing
       {tick && (step.state === "done" || step.state === "begun") && (
         <Button
           kind="quiet"
-          aria-label={`Take back: ${step.what}`}
+          aria-label={say("day.take_back", { what: step.what })}
           onClick={() => tick(step.key, "undo")}
         >
-          Take back
+          {say("day.take_back_2")}
         </Button>
       )}
     </div>

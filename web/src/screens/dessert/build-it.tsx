@@ -2,6 +2,7 @@ import type { Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { StartCook } from "@/screens/stove/start-cook";
 import { degrees, grams, said } from "@/units";
+import { say } from "@/say";
 
 type Step = Shapes["BuildOut"]["guide"][number];
 
@@ -36,8 +37,8 @@ export function BuildIt({
   const version = main?.versions.at(-1);
   if (!version) return null;
   return (
-    <section className="mt-8" aria-label="Build it">
-      <h2 className="text-2xl">Build it</h2>
+    <section className="mt-8" aria-label={say("dessert.build_it")}>
+      <h2 className="text-2xl">{say("dessert.build_it")}</h2>
       <div className="grid gap-x-10 gap-y-3 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
         <ol data-testid="assembly">
           {build.guide

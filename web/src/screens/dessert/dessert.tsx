@@ -17,6 +17,7 @@ import { NumberField, Select } from "@/ui/field";
 import { Failed, Loading, Refused } from "@/ui/states";
 import { grams, money } from "@/units";
 import { Contains } from "@/ui/contains";
+import { say } from "@/say";
 
 type Build = Shapes["BuildOut"];
 
@@ -33,37 +34,36 @@ export default function WholeDessert() {
   if (dessert.isError) return <Failed error={dessert.error} again={() => void dessert.refetch()} />;
   if (at.saved.isError)
     return <Failed error={at.saved.error} again={() => void at.saved.refetch()} />;
-  if (!dessert.data || !at.content) return <Loading what="the dessert" />;
+  if (!dessert.data || !at.content) return <Loading what={say("dessert.the_dessert")} />;
   const { content, found, problem } = at;
   const problemAt = (...fields: string[]) =>
     problem && fields.includes(problem.field) ? problem.message : null;
   const conflict = at.save.error instanceof ApiError && at.save.error.status === 409;
   return (
     <div className="py-4">
-      <title>{`${dessert.data.name}, whole · Bell Crumb`}</title>
+      <title>{say("dessert.whole_bell_crumb", { dessert: dessert.data.name })}</title>
       <div className="mb-3 flex flex-wrap items-center justify-between gap-x-6 gap-y-2">
         <h1 className="text-4xl">{dessert.data.name}</h1>
         <div className="flex flex-wrap items-center gap-4">
-          {at.dirty && <span className="caption">not saved yet, kept in this browser</span>}
-          {at.dirty && <Button onClick={at.drop}>Back to what is saved</Button>}
+          {at.dirty && <span className="caption">{say("dessert.not_saved_yet_kept_in_this")}</span>}
+          {at.dirty && <Button onClick={at.drop}>{say("dessert.back_to_what_is_saved")}</Button>}
           {canEdit && at.dirty && (
             <Button
               kind="act"
               disabled={at.save.isPending || !found}
               onClick={() => at.save.mutate()}
             >
-              Save the build
+              {say("dessert.save_the_build")}
             </Button>
           )}
           <Link className="way" to={`/k/${kid}/d/${id}`}>
-            Its formulas
+            {say("dessert.its_formulas")}
           </Link>
         </div>
       </div>
       {conflict ? (
         <p role="alert" className="mb-3 text-burnt">
-          Somebody saved this build while you were at it. Yours is still here: save again to put it
-          over theirs, or go back to what is saved.
+          {say("dessert.somebody_saved_this_build_while_you")}
         </p>
       ) : (
         <Refused error={at.save.error} />
@@ -77,7 +77,7 @@ export default function WholeDessert() {
             </>
           ) : (
             <div className="flex min-h-64 items-center justify-center border-[1.5px] border-dashed border-rule p-8 text-center">
-              <p role="alert">{problem?.message ?? "Nothing to draw yet."}</p>
+              <p role="alert">{problem?.message ?? say("dessert.nothing_to_draw_yet")}</p>
             </div>
           )}
           {found?.warnings.map((warning) => (
@@ -141,19 +141,19 @@ interface StandProps {
 }
 
 const CUTS = {
-  whole: "served whole",
-  wedges: "in wedges",
-  squares: "in squares",
-  rings: "in rings",
+  whole: say("dessert.served_whole"),
+  wedges: say("dessert.in_wedges"),
+  squares: say("dessert.in_squares"),
+  rings: say("dessert.in_rings"),
 } as const;
 
 /** What it is built in, how many, and how it is cut. */
 function Stand({ content, error, change, readOnly }: StandProps) {
   return (
-    <section aria-label="What it is built in" className="space-y-3">
+    <section aria-label={say("dessert.what_it_is_built_in")} className="space-y-3">
       <VesselSelect
-        label="Built in"
-        none="a 23 cm springform"
+        label={say("dessert.built_in")}
+        none={say("dessert.a_23_cm_springform")}
         value={content.vessel_key}
         disabled={readOnly}
         error={error("stand.vessel")}
@@ -161,7 +161,7 @@ function Stand({ content, error, change, readOnly }: StandProps) {
       />
       <div className="grid grid-cols-3 gap-4">
         <NumberField
-          label="How many"
+          label={say("dessert.how_many")}
           value={content.count}
           low={1}
           high={2000}
@@ -169,7 +169,7 @@ function Stand({ content, error, change, readOnly }: StandProps) {
           onValue={(v) => change({ count: Math.round(v) })}
         />
         <NumberField
-          label="Portions of each"
+          label={say("dessert.portions_of_each")}
           value={content.portions_each}
           low={1}
           high={500}
@@ -177,7 +177,7 @@ function Stand({ content, error, change, readOnly }: StandProps) {
           onValue={(v) => change({ portions_each: Math.round(v) })}
         />
         <Select
-          label="Cut"
+          label={say("dessert.cut")}
           value={content.cut}
           disabled={readOnly}
           onChange={(event) => change({ cut: event.target.value as keyof typeof CUTS })}
@@ -208,11 +208,13 @@ function Portion({ build }: { build: Build }) {
   return (
     <p className="rule-t mt-3 pt-2" data-testid="portion">
       <span className="display text-2xl">
-        {stand.portions} {stand.portions === 1 ? "portion" : "portions"} of{" "}
-        {grams(portion.g, units)}
+        {say("dessert.portions_of", {
+          portions: stand.portions,
+          g: grams(portion.g, units),
+        })}
       </span>
-      <span className="caption">{baked ? " before it is baked · " : " · "}</span>
-      <b>{Math.round(portion.kcal)} kcal</b>
+      <span className="caption">{baked ? say("dessert.before_it_is_baked") : " · "}</span>
+      <b>{say("dessert.kcal", { kcal: Math.round(portion.kcal) })}</b>
       <span className="caption">
         {" "}
         ({portion.layers.map((l) => `${l.name} ${Math.round(l.kcal)}`).join(", ")})
@@ -227,7 +229,9 @@ function Portion({ build }: { build: Build }) {
               .map((l) => `${l.name} ${money(l.cost ?? 0, kitchen.currency)}`)
               .join(", ")}
             {portion.without_price.length > 0 &&
-              `; no price for ${portion.without_price.join(", ").toLowerCase()}`}
+              say("dessert.no_price_for", {
+                without_price: portion.without_price.join(", ").toLowerCase(),
+              })}
             )
           </span>
         </>

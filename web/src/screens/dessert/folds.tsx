@@ -7,6 +7,7 @@ import { Button } from "@/ui/button";
 import { Input, NumberField, Select } from "@/ui/field";
 import { degrees, grams, millilitres } from "@/units";
 import { DOES } from "@/words";
+import { Say, say } from "@/say";
 
 type Fold = NonNullable<Content["folds"]>[number];
 
@@ -24,7 +25,8 @@ export function Folds({ content, dessert, build, problem, readOnly, change }: Pr
   const folds = content.folds ?? [];
   const layers = content.layers ?? [];
   if (dessert.parts.length < 2 || (readOnly && folds.length === 0)) return null;
-  const nameOf = (id: string) => dessert.parts.find((p) => p.id === id)?.name ?? "a part";
+  const nameOf = (id: string) =>
+    dessert.parts.find((p) => p.id === id)?.name ?? say("dessert.a_part");
   const set = (n: number, part: Partial<Fold>) =>
     change({ folds: folds.map((fold, i) => (i === n ? { ...fold, ...part } : fold)) });
   const drop = (fold: Fold) =>
@@ -45,7 +47,7 @@ export function Folds({ content, dessert, build, problem, readOnly, change }: Pr
     });
   };
   return (
-    <section aria-label="Folded together" className="space-y-3">
+    <section aria-label={say("dessert.folded_together")} className="space-y-3">
       {folds.map((fold, n) => {
         const found = build?.folds.find((f) => f.name === fold.name);
         const wrong = problem?.field.startsWith(`folds[${n}]`) ? problem.message : null;
@@ -54,7 +56,10 @@ export function Folds({ content, dessert, build, problem, readOnly, change }: Pr
             <h3 className="text-xl">
               {fold.name}{" "}
               <span className="caption">
-                {nameOf(fold.base_id)} lightened with {nameOf(fold.light_id)}
+                {say("dessert.lightened_with", {
+                  base_id: nameOf(fold.base_id),
+                  light_id: nameOf(fold.light_id),
+                })}
               </span>
             </h3>
             {wrong && (
@@ -68,7 +73,7 @@ export function Folds({ content, dessert, build, problem, readOnly, change }: Pr
                 {(["base", "light"] as const).map((which) => (
                   <NumberField
                     key={which}
-                    label={`Of ${nameOf(fold[`${which}_id`])}`}
+                    label={say("dessert.of", { fold: nameOf(fold[`${which}_id`]) })}
                     value={Math.round(fold[`${which}_g`] ?? found?.[`${which}_g`] ?? 0)}
                     low={1}
                     high={100_000}
@@ -76,8 +81,10 @@ export function Folds({ content, dessert, build, problem, readOnly, change }: Pr
                     onValue={(v) => set(n, { [`${which}_g`]: v })}
                   />
                 ))}
-                <Button onClick={() => set(n, { base_g: null, light_g: null })}>All of both</Button>
-                <Button onClick={() => drop(fold)}>Take it apart</Button>
+                <Button onClick={() => set(n, { base_g: null, light_g: null })}>
+                  {say("dessert.all_of_both")}
+                </Button>
+                <Button onClick={() => drop(fold)}>{say("dessert.take_it_apart")}</Button>
               </div>
             )}
           </div>
@@ -92,13 +99,21 @@ function Came({ found }: { found: Shapes["FoldOut"] }) {
   const { units } = useBench();
   return (
     <p data-testid="fold">
-      {grams(found.base_g, units)} and {grams(found.light_g, units)} make{" "}
-      <b>{millilitres(found.volume_ml, units)}</b>, {found.density_g_per_ml.toFixed(2)} g/ml
-      {found.set_class && `; ${DOES[found.set_class].toLowerCase()}`}. Fold at{" "}
-      <b>
-        {degrees(found.base_from_c, units)} to {degrees(found.base_to_c, units)}
-      </b>
-      : {found.sign}. <span className="caption">Warmer: {found.too_warm}.</span>
+      <Say
+        code="dessert.and_make_g_ml_fold_at"
+        values={{
+          base_g: grams(found.base_g, units),
+          light_g: grams(found.light_g, units),
+          volume_ml: millilitres(found.volume_ml, units),
+          density_g_per_ml: found.density_g_per_ml.toFixed(2),
+          set_class: found.set_class && `; ${DOES[found.set_class].toLowerCase()}`,
+          base_from_c: degrees(found.base_from_c, units),
+          base_to_c: degrees(found.base_to_c, units),
+          sign: found.sign,
+          too_warm: found.too_warm,
+        }}
+        components={{ b: <b />, span: <span className="caption" /> }}
+      />
     </p>
   );
 }
@@ -117,9 +132,9 @@ function Add({
   const [light, setLight] = useState("");
   const [name, setName] = useState("");
   const taken = new Set([...folds.map((f) => f.name), ...dessert.parts.map((p) => p.name)]);
-  const said = name.trim() || "Light cream";
+  const said = name.trim() || say("dessert.light_cream");
   if (!open) {
-    return <Button onClick={() => setOpen(true)}>Fold two parts together</Button>;
+    return <Button onClick={() => setOpen(true)}>{say("dessert.fold_two_parts_together")}</Button>;
   }
   return (
     <form
@@ -135,8 +150,8 @@ function Add({
     >
       {(
         [
-          ["What is lightened", base, setBase],
-          ["With", light, setLight],
+          [say("dessert.what_is_lightened"), base, setBase],
+          [say("dessert.with"), light, setLight],
         ] as const
       ).map(([label, value, put]) => (
         <Select
@@ -145,7 +160,7 @@ function Add({
           value={value}
           onChange={(event) => put(event.target.value)}
         >
-          <option value="">choose …</option>
+          <option value="">{say("dessert.choose")}</option>
           {dessert.parts.map((p) => (
             <option key={p.id} value={p.id}>
               {p.name}
@@ -154,11 +169,11 @@ function Add({
         </Select>
       ))}
       <Input
-        label="It is called"
-        placeholder="Light cream"
+        label={say("dessert.it_is_called")}
+        placeholder={say("dessert.light_cream")}
         maxLength={80}
         value={name}
-        error={taken.has(said) ? "Something here has this name." : null}
+        error={taken.has(said) ? say("dessert.something_here_has_this_name") : null}
         onChange={(event) => setName(event.target.value)}
       />
       <Button
@@ -166,7 +181,7 @@ function Add({
         kind="act"
         disabled={!base || !light || base === light || taken.has(said)}
       >
-        Fold them
+        {say("dessert.fold_them")}
       </Button>
     </form>
   );

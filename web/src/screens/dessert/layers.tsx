@@ -6,22 +6,23 @@ import type { Content, LayerSaved } from "@/screens/dessert/use-build";
 import { Button } from "@/ui/button";
 import { Input, NumberField, Select } from "@/ui/field";
 import { grams, millimetres } from "@/units";
+import { say } from "@/say";
 
 type Lies = NonNullable<LayerSaved["lies"]>;
 type Build = Shapes["BuildOut"];
 
 /** How a layer may lie, and what its measure is in. */
 const LIES: Record<Lies, { word: string; unit: string }> = {
-  poured: { word: "all of it", unit: "" },
-  mm: { word: "so deep", unit: "mm" },
-  below_rim: { word: "to below the rim", unit: "mm" },
-  share: { word: "a share of it", unit: "0–1" },
-  grams: { word: "so much in each", unit: "g" },
-  lining: { word: "lines the mould", unit: "mm" },
+  poured: { word: say("dessert.all_of_it"), unit: "" },
+  mm: { word: say("dessert.so_deep"), unit: "mm" },
+  below_rim: { word: say("dessert.to_below_the_rim"), unit: "mm" },
+  share: { word: say("dessert.a_share_of_it"), unit: "0–1" },
+  grams: { word: say("dessert.so_much_in_each"), unit: "g" },
+  lining: { word: say("dessert.lines_the_mould"), unit: "mm" },
   dome: { word: "domed", unit: "mm" },
-  swirls: { word: "piped in swirls", unit: "mm" },
-  dusted: { word: "strewn", unit: "g/100 cm²" },
-  sheet: { word: "a sheet", unit: "mm" },
+  swirls: { word: say("dessert.piped_in_swirls"), unit: "mm" },
+  dusted: { word: "strewn", unit: say("dessert.g_100_cm2") },
+  sheet: { word: say("dessert.a_sheet"), unit: "mm" },
 };
 
 interface Props {
@@ -58,7 +59,7 @@ export function Layers({
     choose(n + by);
   };
   return (
-    <section aria-label="Layers, from the top">
+    <section aria-label={say("dessert.layers_from_the_top")}>
       <ol className="rule-t">
         {layers
           .map((layer, n) => (
@@ -69,7 +70,7 @@ export function Layers({
               layer={layer}
               name={
                 dessert.parts.find((p) => p.id === layer.part_id)?.name ??
-                (layer.fold || layer.item || "a layer")
+                (layer.fold || layer.item || say("dessert.a_layer"))
               }
               laid={build?.layers[n]}
               error={problem?.field.startsWith(`layers[${n}]`) ? problem.message : null}
@@ -146,7 +147,7 @@ function Row({
       {chosen && (
         <div className="grid grid-cols-2 gap-x-4 gap-y-2 pb-3">
           <Select
-            label="How it lies"
+            label={say("dessert.how_it_lies")}
             value={lies}
             disabled={readOnly}
             onChange={(event) => {
@@ -172,7 +173,7 @@ function Row({
           )}
           {layer.item && (
             <NumberField
-              label="Peel, stone, breakage"
+              label={say("dessert.peel_stone_breakage")}
               value={layer.lost_pct ?? 0}
               low={0}
               high={90}
@@ -184,12 +185,12 @@ function Row({
           {!readOnly && (
             <div className="col-span-2 flex flex-wrap gap-3">
               <Button disabled={n === last} onClick={() => move(1)}>
-                Up
+                {say("dessert.up")}
               </Button>
               <Button disabled={n === 0} onClick={() => move(-1)}>
-                Down
+                {say("dessert.down")}
               </Button>
-              <Button onClick={drop}>Take it out</Button>
+              <Button onClick={drop}>{say("dessert.take_it_out")}</Button>
             </div>
           )}
         </div>
@@ -225,11 +226,11 @@ function Measure({
   const wrong = typed !== null && (typed.trim() === "" || Number.isNaN(number) || number < 0);
   return (
     <Input
-      label={`Measure, ${unit}`}
+      label={say("dessert.measure", { unit })}
       inputMode="decimal"
       value={typed ?? value ?? fallback ?? ""}
       disabled={disabled}
-      error={wrong ? `A number in ${unit}.` : null}
+      error={wrong ? say("dessert.a_number_in", { unit }) : null}
       onChange={(event) => {
         const text = event.target.value;
         setTyped(text);
@@ -264,7 +265,7 @@ function Add({
       }}
     >
       <Select
-        label="A part once more, on top"
+        label={say("dessert.a_part_once_more_on_top")}
         value=""
         onChange={(event) => {
           const id = event.target.value;
@@ -273,7 +274,7 @@ function Add({
           else if (id) onAdd({ ...ALONE, part_id: id });
         }}
       >
-        <option value="">choose …</option>
+        <option value="">{say("dessert.choose")}</option>
         {dessert.parts.map((p) => (
           <option key={p.id} value={p.id}>
             {p.name}
@@ -288,15 +289,15 @@ function Add({
       <div className="flex items-end gap-3">
         <div className="flex-1">
           <Input
-            label="Or something bought, on top"
-            placeholder="160 g ladyfingers"
+            label={say("dessert.or_something_bought_on_top")}
+            placeholder={say("dessert.160_g_ladyfingers")}
             value={item}
             maxLength={200}
             onChange={(event) => setItem(event.target.value)}
           />
         </div>
         <Button type="submit" disabled={!item.trim()}>
-          Add
+          {say("dessert.add")}
         </Button>
       </div>
     </form>

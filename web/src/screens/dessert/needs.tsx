@@ -4,6 +4,7 @@ import type { Content } from "@/screens/dessert/use-build";
 import { Button } from "@/ui/button";
 import { NumberField } from "@/ui/field";
 import { grams } from "@/units";
+import { say } from "@/say";
 
 type Build = Shapes["BuildOut"];
 
@@ -27,12 +28,12 @@ export function Needs({ build, content, dessert, canScale, busy, change, onScale
   const lose = (id: string, lost_pct: number) =>
     change({ losses: [...losses.filter((l) => l.part_id !== id), { part_id: id, lost_pct }] });
   return (
-    <section className="mt-8" aria-label="What each part must give">
+    <section className="mt-8" aria-label={say("dessert.what_each_part_must_give")}>
       <div className="flex flex-wrap items-end justify-between gap-4">
-        <h2 className="text-2xl">What it takes</h2>
+        <h2 className="text-2xl">{say("dessert.what_it_takes")}</h2>
         {canScale && off && (
           <Button kind="act" disabled={busy} onClick={onScale}>
-            Write every part at this size
+            {say("dessert.write_every_part_at_this_size")}
           </Button>
         )}
       </div>
@@ -40,12 +41,12 @@ export function Needs({ build, content, dessert, canScale, busy, change, onScale
         <table className="mt-2 w-full text-left" data-testid="needs">
           <thead className="caption">
             <tr>
-              <th className="font-normal">part</th>
-              <th className="text-right font-normal">needed</th>
-              <th className="text-right font-normal max-sm:hidden">as written</th>
-              <th className="text-right font-normal">over or short</th>
-              <th className="text-right font-normal">lost</th>
-              <th className="text-right font-normal">make it</th>
+              <th className="font-normal">{say("dessert.part")}</th>
+              <th className="text-right font-normal">{say("dessert.needed")}</th>
+              <th className="text-right font-normal max-sm:hidden">{say("dessert.as_written")}</th>
+              <th className="text-right font-normal">{say("dessert.over_or_short")}</th>
+              <th className="text-right font-normal">{say("dessert.lost")}</th>
+              <th className="text-right font-normal">{say("dessert.make_it")}</th>
             </tr>
           </thead>
           <tbody>
@@ -62,13 +63,13 @@ export function Needs({ build, content, dessert, canScale, busy, change, onScale
                     className={`pl-3 text-right whitespace-nowrap ${p.left_g < -1 ? "text-burnt font-semibold" : ""}`}
                   >
                     {Math.abs(p.left_g) < 1
-                      ? "all of it"
+                      ? say("dessert.all_of_it")
                       : `${p.left_g > 0 ? "+" : "−"}${grams(Math.abs(p.left_g), units)}`}
                   </td>
                   <td className="w-24 min-w-14 pl-4 text-right">
                     {id && canScale ? (
                       <NumberField
-                        label={`Lost of ${p.name}, %`}
+                        label={say("dessert.lost_of", { p: p.name })}
                         bare
                         value={Math.round(p.lost_pct)}
                         low={0}
@@ -88,10 +89,7 @@ export function Needs({ build, content, dessert, canScale, busy, change, onScale
           </tbody>
         </table>
       </div>
-      <p className="caption mt-1">
-        Lost: what stays in the pot, in the bowl and on the board, trim and peel, in per cent. Made
-        in whole eggs.
-      </p>
+      <p className="caption mt-1">{say("dessert.lost_what_stays_in_the_pot")}</p>
     </section>
   );
 }

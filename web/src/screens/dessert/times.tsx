@@ -7,6 +7,7 @@ import type { Content } from "@/screens/dessert/use-build";
 import { Button } from "@/ui/button";
 import { NumberField, Select } from "@/ui/field";
 import { said } from "@/units";
+import { Say, say } from "@/say";
 
 type Build = Shapes["BuildOut"];
 type Step = Build["steps"][number];
@@ -19,10 +20,10 @@ interface Props {
 }
 
 const WHEN = {
-  two_days: "two days ahead",
-  day_before: "the day before",
-  hours: "hours ahead",
-  at_last: "at the last",
+  two_days: say("dessert.two_days_ahead"),
+  day_before: say("dessert.the_day_before"),
+  hours: say("dessert.hours_ahead"),
+  at_last: say("dessert.at_the_last"),
 } as const;
 
 /** When everything may and must begin, and what decides the whole. */
@@ -35,43 +36,49 @@ export function Times({ build, content, change, readOnly }: Props) {
   const [chosen, setChosen] = useState<string | null>(null);
   const names = new Map(build.steps.map((s) => [s.key, s]));
   return (
-    <section className="mt-8" aria-label="The thread">
+    <section className="mt-8" aria-label={say("dessert.the_thread")}>
       <div className="flex flex-wrap items-end justify-between gap-4">
         <h2 className="text-2xl">
-          The thread{" "}
-          <span className="text-lg text-soft italic" data-testid="shortest">
-            {span(build.shortest_min)} from nothing to the plate
-          </span>
+          <Say
+            code="dessert.the_thread_from_nothing_to_the"
+            values={{ shortest_min: span(build.shortest_min) }}
+            components={{
+              span: <span className="text-lg text-soft italic" data-testid="shortest" />,
+            }}
+          />
         </h2>
         <div className="flex gap-4">
           <Select
-            label="Filling goes in"
+            label={say("dessert.filling_goes_in")}
             value={content.filling}
             disabled={readOnly}
             onChange={(event) => change({ filling: event.target.value as "cold" | "hot" })}
           >
-            <option value="cold">cold, in a cold shell</option>
-            <option value="hot">hot, sets in place</option>
+            <option value="cold">{say("dessert.cold_in_a_cold_shell")}</option>
+            <option value="hot">{say("dessert.hot_sets_in_place")}</option>
           </Select>
           <Select
-            label="Meringue goes on"
+            label={say("dessert.meringue_goes_on")}
             value={content.meringue}
             disabled={readOnly}
             onChange={(event) => change({ meringue: event.target.value as "cold" | "hot" })}
           >
-            <option value="cold">a cold filling</option>
-            <option value="hot">a hot filling</option>
+            <option value="cold">{say("dessert.a_cold_filling")}</option>
+            <option value="hot">{say("dessert.a_hot_filling")}</option>
           </Select>
         </div>
       </div>
       <Thread build={build} />
       {build.shorter.length > 0 && (
         <p className="mt-1" data-testid="shorter">
-          Sooner:{" "}
+          {say("dessert.sooner")}
           {build.shorter
-            .map(
-              (s) =>
-                `${names.get(s.key)?.part ?? ""}, ${names.get(s.key)?.words ?? ""} up to ${span(s.saves_min)} less`,
+            .map((s) =>
+              say("dessert.up_to_less", {
+                part: names.get(s.key)?.part ?? "",
+                s: names.get(s.key)?.words ?? "",
+                saves_min: span(s.saves_min),
+              }),
             )
             .join("; ")}
           .
@@ -86,7 +93,7 @@ export function Times({ build, content, change, readOnly }: Props) {
         {slots.map(({ word, steps }) => (
           <div key={word}>
             <h3 className="text-xl italic">{word}</h3>
-            {steps.length === 0 && <p className="caption">nothing</p>}
+            {steps.length === 0 && <p className="caption">{say("dessert.nothing")}</p>}
             {[...new Set(steps.map((s) => s.part))].map((part) => (
               <PartSteps
                 key={part}
@@ -109,11 +116,7 @@ export function Times({ build, content, change, readOnly }: Props) {
           </div>
         ))}
       </div>
-      <p className="caption mt-3">
-        What decides the whole is set in bold. Touch a step for where its minutes come from and to
-        put your own. Recalled craft is good to a third; hours of keeping to a factor of two. The
-        local food code and your own book come first.
-      </p>
+      <p className="caption mt-3">{say("dessert.what_decides_the_whole_is_set")}</p>
     </section>
   );
 }
@@ -139,9 +142,13 @@ function PartSteps({
   return (
     <div className="rule-t py-2 leading-snug">
       <p>
-        <b>{part || "the whole"}</b>{" "}
+        <b>{part || say("dessert.the_whole")}</b>{" "}
         <span className="caption">
-          {span(hands)} of hands{first && `, begun −${span(first.latest_min)} at the latest`}
+          {say("dessert.of_hands", {
+            hands: span(hands),
+            first:
+              first && say("dessert.begun_at_the_latest", { latest_min: span(first.latest_min) }),
+          })}
         </span>
       </p>
       <ol className="mt-0.5">
@@ -157,7 +164,7 @@ function PartSteps({
               {said(s.words, units)}
             </button>
             {s.wait_min > 0 && <span className="caption"> {span(s.wait_min)}</span>}
-            {s.own && <span className="caption"> (ours)</span>}
+            {s.own && <span className="caption">{say("dessert.ours")}</span>}
           </li>
         ))}
       </ol>
@@ -190,37 +197,54 @@ function Minutes({
   return (
     <div className="mt-2 border-l-[3px] border-burnt pl-3" data-testid="minutes">
       <p>
-        {span(step.hands_min)} of hands
-        {step.wait_min > 0 &&
-          `, then ${span(step.wait_min)} by itself (${span(step.wait_low_min)} to ${span(step.wait_high_min)})`}
-        . <span className="caption">{said(step.source, units)}</span>
+        <Say
+          code="dessert.of_hands_2"
+          values={{
+            hands_min: span(step.hands_min),
+            wait_min:
+              step.wait_min > 0 &&
+              say("dessert.then_by_itself_to", {
+                wait_min: span(step.wait_min),
+                wait_low_min: span(step.wait_low_min),
+                wait_high_min: span(step.wait_high_min),
+              }),
+            source: said(step.source, units),
+          }}
+          components={{ span: <span className="caption" /> }}
+        />
       </p>
       {after.map((gap) => (
         <p key={gap.key} className="caption">
-          {gap.at_least_min > 0 && `at least ${span(gap.at_least_min)} after what comes before; `}
-          {gap.at_most_min !== null && `at most ${span(gap.at_most_min)} after it; `}
+          {gap.at_least_min > 0 &&
+            say("dessert.at_least_after_what_comes_before", {
+              at_least_min: span(gap.at_least_min),
+            })}
+          {gap.at_most_min !== null &&
+            say("dessert.at_most_after_it", { at_most_min: span(gap.at_most_min) })}
           {said(gap.why, units)}
         </p>
       ))}
       {!readOnly && (
         <div className="mt-1 grid grid-cols-[7rem_7rem_auto] items-end gap-4">
           <NumberField
-            label="Our hands"
+            label={say("dessert.our_hands")}
             value={Math.round(step.hands_min)}
             low={0}
             high={1440}
-            unit="min"
+            unit={say("dessert.min")}
             onValue={(v) => set({ hands_min: v })}
           />
           <NumberField
-            label="Our wait"
+            label={say("dessert.our_wait")}
             value={Math.round(step.wait_min)}
             low={0}
             high={4320}
-            unit="min"
+            unit={say("dessert.min")}
             onValue={(v) => set({ wait_min: v })}
           />
-          {mine && <Button onClick={() => change({ overrules: rest })}>As it was</Button>}
+          {mine && (
+            <Button onClick={() => change({ overrules: rest })}>{say("dessert.as_it_was")}</Button>
+          )}
         </div>
       )}
     </div>

@@ -14,6 +14,7 @@ import { Check } from "@/ui/check";
 import { Dialog } from "@/ui/dialog";
 import { Input, Select } from "@/ui/field";
 import { CLASSES, DOES, type SetClass } from "@/words";
+import { say } from "@/say";
 
 interface Props {
   draft: Draft;
@@ -44,10 +45,10 @@ export function BendDialog({ draft, found, onClose }: Props) {
   const has = (old: string, next: string) =>
     wishes.swaps.some((s) => s.old === old && s.new === next);
   return (
-    <Dialog open onClose={onClose} title="Bend it to a wish">
+    <Dialog open onClose={onClose} title={say("formula.bend_it_to_a_wish")}>
       <RadioGroup.Root
         className="mt-2 grid grid-cols-3 gap-2 sm:grid-cols-6"
-        aria-label="It should"
+        aria-label={say("formula.it_should")}
         value={wishes.set_class ?? ""}
         onValueChange={(next) => wish({ set_class: next as SetClass })}
       >
@@ -64,16 +65,16 @@ export function BendDialog({ draft, found, onClose }: Props) {
       </RadioGroup.Root>
       {wishes.set_class && (
         <Button kind="quiet" className="!px-0" onClick={() => wish({ set_class: null })}>
-          keep the set as it is
+          {say("formula.keep_the_set_as_it_is")}
         </Button>
       )}
       <div className="mt-2 grid gap-x-4 sm:grid-cols-2">
         <Check on={wishes.less_eggy} set={(on) => wish({ less_eggy: on })}>
-          less eggy, same set
+          {say("formula.less_eggy_same_set")}
         </Check>
         {keys.has("egg_yolk") && (
           <Check on={wishes.whole_eggs} set={(on) => wish({ whole_eggs: on })}>
-            whole eggs for yolks
+            {say("formula.whole_eggs_for_yolks")}
           </Check>
         )}
         {(["starch", "gluten"] as const).map((what) => (
@@ -86,7 +87,7 @@ export function BendDialog({ draft, found, onClose }: Props) {
               })
             }
           >
-            {`no ${what}`}
+            {say("formula.no", { what })}
           </Check>
         ))}
         {swaps.map(({ old, new: next, words: word }) => (
@@ -107,11 +108,11 @@ export function BendDialog({ draft, found, onClose }: Props) {
       </div>
       {found.eggs && (
         <Select
-          label="The eggs bought are another size"
+          label={say("formula.the_eggs_bought_are_another_size")}
           value={wishes.eggs_bought_as}
           onChange={(event) => wish({ eggs_bought_as: event.target.value })}
         >
-          <option value="">{found.eggs.grade}, as written</option>
+          <option value="">{say("formula.as_written", { grade: found.eggs.grade })}</option>
           {craft.data?.egg_grades
             .filter((grade) => grade !== found.eggs?.grade)
             .map((grade) => (
@@ -120,8 +121,8 @@ export function BendDialog({ draft, found, onClose }: Props) {
         </Select>
       )}
       <Input
-        label="I have only, and want to use it up"
-        placeholder="9 yolks"
+        label={say("formula.i_have_only_and_want_to")}
+        placeholder={say("formula.9_yolks")}
         value={wishes.have}
         maxLength={200}
         error={error?.field === "wishes.have" ? error.message : null}
@@ -151,7 +152,7 @@ function Outcome({ out }: { out: Shapes["SolveOut"] }) {
   const costs = [
     ["sugar", before.sugar_pct, after.sugar_pct, " %"],
     ["fat", before.fat_pct, after.fat_pct, " %"],
-    ["yolk", before.yolk_per_1000, after.yolk_per_1000, " per 1000"],
+    ["yolk", before.yolk_per_1000, after.yolk_per_1000, say("formula.per_1000")],
   ] as const;
   return (
     <div className="mt-3" aria-live="polite">
@@ -161,7 +162,7 @@ function Outcome({ out }: { out: Shapes["SolveOut"] }) {
         </p>
       ))}
       {out.changes.length === 0 ? (
-        <p className="text-soft">Nothing has to change for that.</p>
+        <p className="text-soft">{say("formula.nothing_has_to_change_for_that")}</p>
       ) : (
         <>
           <p className="text-lg" data-testid="bend-words">
@@ -178,16 +179,16 @@ function Outcome({ out }: { out: Shapes["SolveOut"] }) {
           <table className="mt-1 w-full text-left">
             <thead className="sr-only">
               <tr>
-                <th>now</th>
-                <th>then</th>
-                <th>why</th>
+                <th>{say("formula.now")}</th>
+                <th>{say("formula.then")}</th>
+                <th>{say("formula.why")}</th>
               </tr>
             </thead>
             <tbody>
               {out.changes.map((change, i) => (
                 <tr key={i} className="rule-b align-top">
                   <td className="py-1 pr-3 text-soft">{change.before || "–"}</td>
-                  <td className="py-1 pr-3 font-semibold">{change.after || "out"}</td>
+                  <td className="py-1 pr-3 font-semibold">{change.after || say("formula.out")}</td>
                   <td className="caption py-1.5">{change.why}</td>
                 </tr>
               ))}

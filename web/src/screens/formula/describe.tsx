@@ -7,28 +7,29 @@ import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
 import { Input, Select } from "@/ui/field";
 import { newId } from "@/keep/id";
+import { say } from "@/say";
 
 const PARTS = [
-  ["fat_pct", "Fat"],
-  ["sugars_pct", "of which sugars"],
-  ["protein_pct", "Protein"],
-  ["starch_pct", "Starch"],
-  ["water_pct", "Water (empty: the rest)"],
+  ["fat_pct", say("formula.fat_3")],
+  ["sugars_pct", say("formula.of_which_sugars")],
+  ["protein_pct", say("formula.protein")],
+  ["starch_pct", say("formula.starch_2")],
+  ["water_pct", say("formula.water_empty_the_rest")],
 ] as const;
 type Part = (typeof PARTS)[number][0];
 type Category = NonNullable<Shapes["PantryIn"]["category"]>;
 
 /** What it counts as when ratios and the pot are worked out. */
 const COUNTS_AS: Record<Category, string> = {
-  own: "something else",
-  milk: "a milk (liquid)",
-  cream: "a cream (liquid)",
-  sugar: "a sugar or syrup",
-  starch: "a starch",
-  flavour: "a flavouring",
-  fruit: "a fruit",
-  chocolate: "a chocolate",
-  nut: "a nut paste",
+  own: say("formula.something_else"),
+  milk: say("formula.a_milk_liquid"),
+  cream: say("formula.a_cream_liquid"),
+  sugar: say("formula.a_sugar_or_syrup"),
+  starch: say("formula.a_starch"),
+  flavour: say("formula.a_flavouring"),
+  fruit: say("formula.a_fruit"),
+  chocolate: say("formula.a_chocolate"),
+  nut: say("formula.a_nut_paste"),
 };
 
 /** An ingredient the pantry does not know, from what its label says per 100 g. */
@@ -75,8 +76,8 @@ export function DescribeDialog({ name: given, onClose }: { name: string; onClose
     <Dialog
       open
       onClose={onClose}
-      title="From its label"
-      said="Per 100 g. It joins this kitchen’s own pantry and is understood from now on."
+      title={say("formula.from_its_label")}
+      said={say("formula.per_100_g_it_joins_this")}
     >
       <form
         onSubmit={(event) => {
@@ -85,7 +86,7 @@ export function DescribeDialog({ name: given, onClose }: { name: string; onClose
         }}
       >
         <Input
-          label="Name as you write it"
+          label={say("formula.name_as_you_write_it")}
           value={name}
           maxLength={80}
           onChange={(event) => setName(event.target.value)}
@@ -94,7 +95,7 @@ export function DescribeDialog({ name: given, onClose }: { name: string; onClose
         <div className="mt-4 grid grid-cols-2 gap-x-5 gap-y-3">
           <div className="col-span-2">
             <Select
-              label="It counts as"
+              label={say("formula.it_counts_as")}
               value={category}
               onChange={(event) => setCategory(event.target.value as Category)}
             >
@@ -111,35 +112,35 @@ export function DescribeDialog({ name: given, onClose }: { name: string; onClose
               label={`${label}, g`}
               inputMode="decimal"
               value={parts[part] ?? ""}
-              placeholder={part === "water_pct" ? "the rest" : "0"}
+              placeholder={part === "water_pct" ? say("formula.the_rest") : "0"}
               error={error?.field === part ? error.message : null}
               onChange={(event) => setParts({ ...parts, [part]: event.target.value })}
             />
           ))}
           <Input
-            label="One cup weighs, g (if you use cups)"
+            label={say("formula.one_cup_weighs_g_if_you")}
             inputMode="decimal"
             value={cup}
             onChange={(event) => setCup(event.target.value)}
           />
           <Input
-            label="One piece weighs, g (if you count it)"
+            label={say("formula.one_piece_weighs_g_if_you")}
             inputMode="decimal"
             value={piece}
             onChange={(event) => setPiece(event.target.value)}
           />
         </div>
-        {wrong && <p className="mt-3 text-burnt">Numbers only, please: 12 or 12.5.</p>}
+        {wrong && <p className="mt-3 text-burnt">{say("formula.numbers_only_please_12_or_12")}</p>}
         <div className="mt-5 flex gap-3">
           <Button
             kind="act"
             type="submit"
             disabled={save.isPending || wrong || name.trim().length < 2}
           >
-            Into the pantry
+            {say("formula.into_the_pantry")}
           </Button>
           <Button kind="quiet" onClick={onClose}>
-            Not now
+            {say("formula.not_now")}
           </Button>
         </div>
       </form>

@@ -9,6 +9,7 @@ import { Why } from "@/ui/why";
 import { degrees, grams, holds, kelvins, millilitres, money, said, type Units } from "@/units";
 import { DOES } from "@/words";
 import { Contains } from "@/ui/contains";
+import { Say, say } from "@/say";
 
 type Found = Shapes["FormulaOut"];
 
@@ -36,32 +37,42 @@ export function Facts({ found, earlier, draft, readOnly }: Props) {
           <p className="display text-[2.1rem] leading-tight" data-testid="set-class">
             {DOES[set.class]}
             <span className="text-xl text-soft italic"> {band(set)}</span>
-            <Why about="how it sets" reason={found.reasons["set"]} />
+            <Why about={say("formula.how_it_sets_2")} reason={found.reasons["set"]} />
           </p>
         )}
         {found.whipped && (
           <p className="display text-[2.1rem] leading-tight" data-testid="set-class">
-            {found.whipped.whips ? "Whips firm" : "Does not whip"}
+            {found.whipped.whips ? say("formula.whips_firm") : say("formula.does_not_whip")}
             <span className="text-xl text-soft italic">
-              {" "}
-              {found.whipped.fat_pct.toFixed(0)} % fat
-              {found.whipped.whips &&
-                `, ${millilitres(found.whipped.volume_ml, units)}; stands ${span(60 * found.whipped.stands_cold_h)} in the cold, ${span(60 * found.whipped.stands_h)} in a room of ${degrees(20, units)}`}
+              {say("formula.fat", {
+                fat_pct: found.whipped.fat_pct.toFixed(0),
+                whips:
+                  found.whipped.whips &&
+                  say("formula.stands_in_the_cold_in_a", {
+                    volume_ml: millilitres(found.whipped.volume_ml, units),
+                    stands_cold_h: span(60 * found.whipped.stands_cold_h),
+                    stands_h: span(60 * found.whipped.stands_h),
+                    degrees: degrees(20, units),
+                  }),
+              })}
             </span>
           </p>
         )}
         {found.cook && found.cook.mode !== "none" && (
           <p className="text-xl" data-testid="cook-endpoint">
             <b>{endpoint(found.cook, units)}</b>
-            <Why about="where to stop cooking" reason={found.reasons["cook"]} />
+            <Why about={say("formula.where_to_stop_cooking")} reason={found.reasons["cook"]} />
           </p>
         )}
       </div>
       {set && set.shift !== 0 && (
         <p className="caption" data-testid="learned-from">
-          Yours come out {Math.abs(set.shift).toFixed(1)} {set.shift < 0 ? "softer" : "firmer"} than
-          the books’: {set.index.toFixed(1)} here, {(set.index - set.shift).toFixed(1)} by the
-          books.
+          {say("formula.yours_come_out_than_the_books", {
+            shift: Math.abs(set.shift).toFixed(1),
+            shift2: set.shift < 0 ? say("formula.softer") : say("formula.firmer"),
+            index: set.index.toFixed(1),
+            index2: (set.index - set.shift).toFixed(1),
+          })}
         </p>
       )}
       {set && (set.beaten === null || draft.content.beaten) && (
@@ -70,10 +81,14 @@ export function Facts({ found, earlier, draft, readOnly }: Props) {
       {per && (
         <div className="rule-t mt-2 flex flex-wrap items-center gap-x-6">
           <dl className="flex flex-wrap gap-x-5" data-testid="ratios">
-            <Ratio word="yolk" value={per.yolk_g} was={earlier?.per_1000_liquid?.yolk_g} />
+            <Ratio
+              word={say("formula.yolk")}
+              value={per.yolk_g}
+              was={earlier?.per_1000_liquid?.yolk_g}
+            />
             {per.whole_egg_g > 0.5 && (
               <Ratio
-                word="whole egg"
+                word={say("formula.whole_egg")}
                 value={per.whole_egg_g}
                 was={earlier?.per_1000_liquid?.whole_egg_g}
               />
@@ -81,107 +96,147 @@ export function Facts({ found, earlier, draft, readOnly }: Props) {
             <Ratio
               word={
                 per.starch_g - per.corn_starch_equivalent_g > 2
-                  ? `starch (as corn ${per.corn_starch_equivalent_g.toFixed(0)})`
-                  : "starch"
+                  ? say("formula.starch_as_corn", {
+                      corn_starch_equivalent_g: per.corn_starch_equivalent_g.toFixed(0),
+                    })
+                  : say("formula.starch")
               }
               value={per.starch_g}
               was={earlier?.per_1000_liquid?.starch_g}
             />
-            <Ratio word="sugar" value={per.sugar_g} was={earlier?.per_1000_liquid?.sugar_g} />
             <Ratio
-              word="fat %"
+              word={say("formula.sugar")}
+              value={per.sugar_g}
+              was={earlier?.per_1000_liquid?.sugar_g}
+            />
+            <Ratio
+              word={say("formula.fat_2")}
               value={found.composition_pct.fat}
               was={earlier?.composition_pct.fat}
             />
             <Ratio
-              word="water %"
+              word={say("formula.water")}
               value={found.composition_pct.water}
               was={earlier?.composition_pct.water}
             />
             <Ratio
-              word="dry matter %"
+              word={say("formula.dry_matter")}
               value={found.taste_pct.dry_matter}
               was={earlier?.taste_pct.dry_matter}
             />
             <Ratio
-              word="sweetness %"
+              word={say("formula.sweetness")}
               value={found.taste_pct.sweetness}
               was={earlier?.taste_pct.sweetness}
             />
             {found.taste_pct.cocoa > 0.05 && (
-              <Ratio word="cocoa %" value={found.taste_pct.cocoa} was={earlier?.taste_pct.cocoa} />
+              <Ratio
+                word={say("formula.cocoa")}
+                value={found.taste_pct.cocoa}
+                was={earlier?.taste_pct.cocoa}
+              />
             )}
             {found.composition_pct.alcohol > 0.05 && (
               <Ratio
-                word="alcohol %"
+                word={say("formula.alcohol")}
                 value={found.composition_pct.alcohol}
                 was={earlier?.composition_pct.alcohol}
               />
             )}
           </dl>
           <p className="caption">
-            per 1000 g liquid
-            <Why about="the ratios" reason={found.reasons["ratios"]} />
+            {say("formula.per_1000_g_liquid")}
+            <Why about={say("formula.the_ratios")} reason={found.reasons["ratios"]} />
           </p>
         </div>
       )}
       <div className="mt-2 flex flex-wrap items-center gap-x-6">
         {found.eggs && (
           <p data-testid="eggs">
-            crack{" "}
-            <b>
-              {whole(found.eggs.crack)} {found.eggs.crack > 1.04 ? "eggs" : "egg"}
-            </b>
-            , have {found.eggs.have} ready
+            <Say
+              code="formula.crack_have_ready"
+              values={{
+                crack: whole(found.eggs.crack),
+                crack2: found.eggs.crack > 1.04 ? say("formula.eggs_2") : say("formula.egg"),
+                have: found.eggs.have,
+              }}
+              components={{ b: <b /> }}
+            />
           </p>
         )}
         {found.whites_left_g > 1 && (
           <p data-testid="whites">
-            leaves <b>{whole(found.whites_left_eggs)} whites</b>,{" "}
-            {grams(found.whites_left_g, units)}
-            <Why about="the whites left over" reason={found.reasons["whites"]} />
+            <Say
+              code="formula.leaves_whites"
+              values={{
+                whites_left_eggs: whole(found.whites_left_eggs),
+                whites_left_g: grams(found.whites_left_g, units),
+              }}
+              components={{ b: <b /> }}
+            />
+            <Why about={say("formula.the_whites_left_over")} reason={found.reasons["whites"]} />
           </p>
         )}
         {found.coagulation && (
           <p>
-            egg thickens from <b>{degrees(found.coagulation.onset_c, units)}</b>
-            {found.coagulation.curdle_c !== null
-              ? `, curdles at ${degrees(found.coagulation.curdle_c, units)}`
-              : ", starch keeps it from curdling"}{" "}
-            <span className="caption">±{kelvins(found.coagulation.spread_k, units, 0)}</span>
-            <Why about="the egg temperatures" reason={found.reasons["coagulation"]} />
+            <Say
+              code="formula.egg_thickens_from"
+              values={{
+                onset_c: degrees(found.coagulation.onset_c, units),
+                curdle_c:
+                  found.coagulation.curdle_c !== null
+                    ? say("formula.curdles_at", {
+                        curdle_c: degrees(found.coagulation.curdle_c, units),
+                      })
+                    : say("formula.starch_keeps_it_from_curdling"),
+                spread_k: kelvins(found.coagulation.spread_k, units, 0),
+              }}
+              components={{ b: <b />, span: <span className="caption" /> }}
+            />
+            <Why
+              about={say("formula.the_egg_temperatures")}
+              reason={found.reasons["coagulation"]}
+            />
           </p>
         )}
         {found.mass_g > 0 && (
           <p>
-            {grams(found.mass_g, units)}, {millilitres(found.volume_ml, units)}
-            {found.air_ml > 1 && ` with ${millilitres(found.air_ml, units)} of air in it`},{" "}
-            {found.density_g_per_ml.toFixed(2)} g/ml
+            {say("formula.g_ml", {
+              mass_g: grams(found.mass_g, units),
+              volume_ml: millilitres(found.volume_ml, units),
+              air_ml:
+                found.air_ml > 1 &&
+                say("formula.with_of_air_in_it", { air_ml: millilitres(found.air_ml, units) }),
+              density_g_per_ml: found.density_g_per_ml.toFixed(2),
+            })}
           </p>
         )}
         {found.family && (
           <p>
-            keeps{" "}
-            <b>
-              {found.family.keep_days[0]}–{found.family.keep_days[1]} days
-            </b>{" "}
-            in the cold
-            <Why about="how long it keeps" reason={found.reasons["keeps"]} />
+            <Say
+              code="formula.keeps_days_in_the_cold"
+              values={{
+                keep_days: found.family.keep_days[0],
+                keep_days2: found.family.keep_days[1],
+              }}
+              components={{ b: <b /> }}
+            />
+            <Why about={say("formula.how_long_it_keeps")} reason={found.reasons["keeps"]} />
           </p>
         )}
         {found.nutrition && (
           <p data-testid="portion">
-            {found.portions ? "a portion" : "100 g"}:{" "}
+            {found.portions ? say("formula.a_portion") : "100 g"}:{" "}
             {found.portions ? `${grams(found.nutrition.grams, units)}, ` : ""}
-            <b>{Math.round(found.nutrition.kcal)} kcal</b>
-            {!found.complete && " so far"}
-            <Why about="the nutrition" reason={nutrition(found)} />
+            <b>{say("formula.kcal", { kcal: Math.round(found.nutrition.kcal) })}</b>
+            {!found.complete && say("formula.so_far")}
+            <Why about={say("formula.the_nutrition")} reason={nutrition(found)} />
             {found.cost && (
               <>
                 {" "}
                 <b>{money(found.cost.portion, kitchen.currency)}</b>
-                {found.cost.without_price.length > 0 && " so far"}
-                <Why about="the cost" reason={found.reasons["cost"]} />
+                {found.cost.without_price.length > 0 && say("formula.so_far")}
+                <Why about={say("formula.the_cost")} reason={found.reasons["cost"]} />
               </>
             )}
           </p>
@@ -197,12 +252,12 @@ export function Facts({ found, earlier, draft, readOnly }: Props) {
         <div className="mt-3 flex flex-wrap items-end gap-x-3">
           <div className="w-full max-w-80">
             <Choice
-              label="judged as"
+              label={say("formula.judged_as")}
               groups={familyGroups(
                 craft.data?.families ?? [],
                 found.family.guessed
                   ? `${found.family.name} (recognised)`
-                  : "whatever it looks like",
+                  : say("formula.whatever_it_looks_like"),
               )}
               value={draft.content.family}
               disabled={readOnly}
@@ -219,8 +274,8 @@ export function Facts({ found, earlier, draft, readOnly }: Props) {
 }
 
 const BEATEN = [
-  ["no", "left as it sets", "cut, spooned, unmoulded"],
-  ["yes", "beaten smooth after", "piped, filled, folded"],
+  ["no", say("formula.left_as_it_sets"), say("formula.cut_spooned_unmoulded")],
+  ["yes", say("formula.beaten_smooth_after"), say("formula.piped_filled_folded")],
 ] as const;
 
 /** Whether a starch cream is worked after it set: it softens by a third, and only a cook knows. */
@@ -237,7 +292,7 @@ function Beaten({
   const classes = { no: chosen ? null : set.class, yes: chosen ? null : set.beaten_class };
   return (
     <fieldset className="mt-1 flex flex-wrap items-center gap-2" data-testid="beaten">
-      <legend className="sr-only">Is it beaten after it has set?</legend>
+      <legend className="sr-only">{say("formula.is_it_beaten_after_it_has")}</legend>
       {BEATEN.map(([value, word, use]) => (
         <label
           key={value}
@@ -260,7 +315,7 @@ function Beaten({
           </span>
         </label>
       ))}
-      {!chosen && <span className="caption">Not said yet: both are shown.</span>}
+      {!chosen && <span className="caption">{say("formula.not_said_yet_both_are_shown")}</span>}
     </fieldset>
   );
 }
@@ -273,10 +328,16 @@ function nutrition(found: Found): Shapes["ReasonOut"] | undefined {
   const g = (value: number) => value.toFixed(1);
   return {
     ...reason,
-    says:
-      `${reason.says} ${Math.round(n.kj)} kJ, ${Math.round(n.kcal)} kcal; fat ${g(n.fat_g)} g, ` +
-      `carbohydrate ${g(n.carbohydrate_g)} g, of it sugars ${g(n.sugars_g)} g, ` +
-      `protein ${g(n.protein_g)} g, added salt ${g(n.added_salt_g)} g.`,
+    says: say("formula.kj_kcal_fat_g_carbohydrate_g", {
+      says: reason.says,
+      kj: Math.round(n.kj),
+      kcal: Math.round(n.kcal),
+      fat_g: g(n.fat_g),
+      carbohydrate_g: g(n.carbohydrate_g),
+      sugars_g: g(n.sugars_g),
+      protein_g: g(n.protein_g),
+      added_salt_g: g(n.added_salt_g),
+    }),
   };
 }
 
@@ -287,7 +348,10 @@ function Ratio({ word, value, was }: { word: string; value: number; was: number 
       <dd className="text-2xl leading-tight font-semibold">
         {value.toFixed(value < 10 && value > 0 ? 1 : 0)}
         {Math.abs(change) >= 0.5 && (
-          <span className="ml-1 text-sm font-normal text-burnt" title="against the version before">
+          <span
+            className="ml-1 text-sm font-normal text-burnt"
+            title={say("formula.against_the_version_before")}
+          >
             {change > 0 ? "+" : "−"}
             {Math.abs(change).toFixed(Math.abs(change) < 10 ? 1 : 0)}
           </span>
@@ -305,22 +369,25 @@ function band(set: Shapes["SetOut"]): string {
   const high = DOES[set.high_class].toLowerCase();
   if (set.low_class === set.high_class) return "";
   if (set.low_class === set.class) return `or ${high}`;
-  if (set.high_class === set.class) return `or just ${low}`;
-  return `between ${low} and ${high}`;
+  if (set.high_class === set.class) return say("formula.or_just", { low });
+  return say("formula.between_and", { low, high });
 }
 
 export function endpoint(cook: Shapes["CookOut"], units: Units): string {
   switch (cook.mode) {
     case "boil_hold":
-      return `Boil and hold ${holds(cook.hold_s)}`;
+      return say("formula.boil_and_hold", { hold_s: holds(cook.hold_s) });
     case "nappe":
-      return `Stop at ${range(cook, units)}, never past ${degrees(cook.never_c, units)}`;
+      return say("formula.stop_at_never_past", {
+        cook: range(cook, units),
+        never_c: degrees(cook.never_c, units),
+      });
     case "double_boiler":
-      return `Double boiler to ${range(cook, units)}`;
+      return say("formula.double_boiler_to", { cook: range(cook, units) });
     case "bake":
-      return `Bake until the centre is ${range(cook, units)}`;
+      return say("formula.bake_until_the_centre_is", { cook: range(cook, units) });
     case "none":
-      return "Nothing to cook";
+      return say("formula.nothing_to_cook");
   }
 }
 
@@ -330,8 +397,8 @@ function range(cook: Shapes["CookOut"], units: Units): string {
 }
 
 function standing(distance: number): string {
-  if (distance < 0.5) return "well inside its usual windows";
-  if (distance < 1.1) return "inside its usual windows";
-  if (distance < 2.2) return "at the edge of its usual windows";
-  return "outside its usual windows";
+  if (distance < 0.5) return say("formula.well_inside_its_usual_windows");
+  if (distance < 1.1) return say("formula.inside_its_usual_windows");
+  if (distance < 2.2) return say("formula.at_the_edge_of_its_usual");
+  return say("formula.outside_its_usual_windows");
 }

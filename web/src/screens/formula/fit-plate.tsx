@@ -6,6 +6,7 @@ import type { Draft } from "@/keep/draft";
 import { VesselSelect } from "@/screens/formula/vessel-select";
 import { NumberField, Select } from "@/ui/field";
 import { grams, litres, millilitres, millimetres } from "@/units";
+import { Say, say } from "@/say";
 
 interface Props {
   found: Shapes["FormulaOut"] | undefined;
@@ -32,42 +33,71 @@ export function FitPlate({ found, draft, readOnly }: Props) {
     content.tray_key || content.rest_vessel_key || content.portions_per_vessel > 1 || at("tray");
   return (
     <div>
-      <h2 className="mb-1 text-2xl">What it fills</h2>
+      <h2 className="mb-1 text-2xl">{say("formula.what_it_fills")}</h2>
       {fit ? (
         <>
           <VesselSection fit={fit} klass={klass} units={units} />
           <p className="text-lg" data-testid="fit">
             {fit.short_ml > 1 ? (
               <>
-                Fills <b>{fit.fills}</b> of {fit.count}, <b>{millilitres(fit.short_ml, units)}</b>{" "}
-                short.
+                <Say
+                  code="formula.fills_of_short"
+                  values={{
+                    fills: fit.fills,
+                    count: fit.count,
+                    short_ml: millilitres(fit.short_ml, units),
+                  }}
+                  components={{ b: <b /> }}
+                />
               </>
             ) : (
               <>
-                Fills all <b>{fit.count}</b>
-                {content.fill_by === "all" &&
-                  `, ${millimetres(fit.fill * fit.depth_mm, units)} deep`}
-                {fit.left_over_ml > 1 && (
-                  <>
-                    , <b>{millilitres(fit.left_over_ml, units)}</b> over
-                  </>
-                )}
-                .
+                <Say
+                  code="formula.fills_all"
+                  values={{
+                    count: fit.count,
+                    fill_by:
+                      content.fill_by === "all" &&
+                      say("formula.deep", { fill: millimetres(fit.fill * fit.depth_mm, units) }),
+                    left_over_ml: fit.left_over_ml > 1 && (
+                      <>
+                        <Say
+                          code="formula.over"
+                          values={{ left_over_ml: millilitres(fit.left_over_ml, units) }}
+                          components={{ b: <b /> }}
+                        />
+                      </>
+                    ),
+                  }}
+                  components={{ b: <b /> }}
+                />
               </>
             )}
             {fit.rest && (
               <span data-testid="rest">
-                {" "}
-                The rest fills <b>{fit.rest.fills}</b> {fit.rest.vessel}
-                {fit.rest.left_over_ml > 1 && `, ${millilitres(fit.rest.left_over_ml, units)} over`}
-                .
+                <Say
+                  code="formula.the_rest_fills"
+                  values={{
+                    fills: fit.rest.fills,
+                    vessel: fit.rest.vessel,
+                    left_over_ml:
+                      fit.rest.left_over_ml > 1 &&
+                      say("formula.over_2", {
+                        left_over_ml: millilitres(fit.rest.left_over_ml, units),
+                      }),
+                  }}
+                  components={{ b: <b /> }}
+                />
               </span>
             )}
           </p>
           {fit.advice && <p className="caption">{fit.advice}</p>}
           {Math.abs(fit.factor - 1) > 0.015 && (
             <p className="caption">
-              × {fit.factor.toFixed(2)} of the batch would fill {fit.count} exactly
+              {say("formula.of_the_batch_would_fill_exactly", {
+                factor: fit.factor.toFixed(2),
+                count: fit.count,
+              })}
             </p>
           )}
           <div className="my-3">
@@ -75,16 +105,32 @@ export function FitPlate({ found, draft, readOnly }: Props) {
               <>
                 <BathPlate tray={fit.tray} deepMm={fit.depth_mm} klass={klass} units={units} />
                 <p data-testid="tray">
-                  <b>{fit.tray.per_pan}</b> to a {fit.tray.pan}
-                  {fit.tray.pans > 1 &&
-                    `, ${fit.tray.pans} of them, ${fit.tray.last_pan} in the last`}
-                  {fit.tray.water_ml > 0 && (
-                    <>
-                      ; pour <b>{litres(fit.tray.water_ml, units)}</b> of water
-                      {fit.tray.pans > 1 && " into a full one"}
-                    </>
-                  )}
-                  .
+                  <Say
+                    code="formula.to_a"
+                    values={{
+                      per_pan: fit.tray.per_pan,
+                      pan: fit.tray.pan,
+                      pans:
+                        fit.tray.pans > 1 &&
+                        say("formula.of_them_in_the_last", {
+                          pans: fit.tray.pans,
+                          last_pan: fit.tray.last_pan,
+                        }),
+                      water_ml: fit.tray.water_ml > 0 && (
+                        <>
+                          <Say
+                            code="formula.pour_of_water"
+                            values={{
+                              water_ml: litres(fit.tray.water_ml, units),
+                              pans: fit.tray.pans > 1 && say("formula.into_a_full_one"),
+                            }}
+                            components={{ b: <b /> }}
+                          />
+                        </>
+                      ),
+                    }}
+                    components={{ b: <b /> }}
+                  />
                 </p>
                 {fit.tray.warnings.map((words) => (
                   <p key={words} className="mt-1 border-l-[3px] border-burnt pl-3">
@@ -98,16 +144,12 @@ export function FitPlate({ found, draft, readOnly }: Props) {
           </div>
         </>
       ) : (
-        !problem && (
-          <p className="my-3 text-soft">
-            Choose a glass, ring or shell and see how many this batch fills.
-          </p>
-        )
+        !problem && <p className="my-3 text-soft">{say("formula.choose_a_glass_ring_or_shell")}</p>
       )}
       <div className="grid gap-3">
         <VesselSelect
-          label="Into"
-          none="no vessel yet"
+          label={say("formula.into")}
+          none={say("formula.no_vessel_yet")}
           value={content.vessel_key}
           disabled={readOnly}
           error={at("vessel_key", "vessel")}
@@ -115,7 +157,7 @@ export function FitPlate({ found, draft, readOnly }: Props) {
         />
         <div className="grid grid-cols-2 gap-4">
           <NumberField
-            label="How many"
+            label={say("formula.how_many")}
             value={content.vessel_count}
             low={1}
             high={2000}
@@ -124,26 +166,26 @@ export function FitPlate({ found, draft, readOnly }: Props) {
             onValue={(v) => change({ vessel_count: Math.round(v) })}
           />
           <Select
-            label="Filled"
+            label={say("formula.filled")}
             value={content.fill_by}
             disabled={readOnly}
             onChange={(event) => change({ fill_by: event.target.value as Content["fill_by"] })}
           >
-            <option value="all">all of it</option>
-            <option value="share">to a share</option>
-            <option value="below_rim">below rim</option>
-            <option value="weight">by weight</option>
+            <option value="all">{say("formula.all_of_it")}</option>
+            <option value="share">{say("formula.to_a_share")}</option>
+            <option value="below_rim">{say("formula.below_rim")}</option>
+            <option value="weight">{say("formula.by_weight")}</option>
           </Select>
         </div>
         <Filled content={content} change={change} disabled={readOnly} error={at} />
         <details open={more ? true : undefined}>
           <summary className="caption min-h-12 py-3 underline decoration-rule underline-offset-4">
-            the rest, portions, tray and bath
+            {say("formula.the_rest_portions_tray_and_bath")}
           </summary>
           <div className="grid gap-3">
             <VesselSelect
-              label="The rest into"
-              none="nothing"
+              label={say("formula.the_rest_into")}
+              none={say("formula.nothing")}
               value={content.rest_vessel_key}
               disabled={readOnly}
               error={at("rest_vessel_key", "rest_vessel")}
@@ -151,7 +193,7 @@ export function FitPlate({ found, draft, readOnly }: Props) {
             />
             <div className="grid grid-cols-2 gap-4">
               <NumberField
-                label="Portions in each"
+                label={say("formula.portions_in_each")}
                 value={content.portions_per_vessel}
                 low={1}
                 high={500}
@@ -159,7 +201,7 @@ export function FitPlate({ found, draft, readOnly }: Props) {
                 onValue={(v) => change({ portions_per_vessel: Math.round(v) })}
               />
               <NumberField
-                label="Air whipped in"
+                label={say("formula.air_whipped_in")}
                 value={content.overrun_pct}
                 low={0}
                 high={500}
@@ -170,8 +212,8 @@ export function FitPlate({ found, draft, readOnly }: Props) {
               />
             </div>
             <VesselSelect
-              label="Standing in"
-              none="no tray"
+              label={say("formula.standing_in")}
+              none={say("formula.no_tray")}
               pans
               value={content.tray_key}
               disabled={readOnly}
@@ -181,26 +223,26 @@ export function FitPlate({ found, draft, readOnly }: Props) {
             {content.tray_key && (
               <div className="grid grid-cols-2 gap-4">
                 <Select
-                  label="Water"
+                  label={say("formula.water_2")}
                   value={content.bath_level}
                   disabled={readOnly}
                   onChange={(event) =>
                     change({ bath_level: event.target.value as Content["bath_level"] })
                   }
                 >
-                  <option value="none">none</option>
-                  <option value="half">half way up</option>
-                  <option value="rim">under the rim</option>
-                  <option value="mm">as deep as</option>
-                  <option value="beside">in a tray beside</option>
+                  <option value="none">{say("formula.none")}</option>
+                  <option value="half">{say("formula.half_way_up")}</option>
+                  <option value="rim">{say("formula.under_the_rim")}</option>
+                  <option value="mm">{say("formula.as_deep_as")}</option>
+                  <option value="beside">{say("formula.in_a_tray_beside")}</option>
                 </Select>
                 {content.bath_level === "mm" && (
                   <NumberField
-                    label="Depth"
+                    label={say("formula.depth")}
                     value={content.bath_mm}
                     low={1}
                     high={400}
-                    unit="mm"
+                    unit={say("formula.mm")}
                     disabled={readOnly}
                     onValue={(v) => change({ bath_mm: Math.round(v) })}
                   />
@@ -211,7 +253,10 @@ export function FitPlate({ found, draft, readOnly }: Props) {
         </details>
         {fit && (
           <p className="caption">
-            {grams(fit.per_vessel_g, units)} in each, {Math.round(fit.fill * 100)} % of its depth
+            {say("formula.in_each_of_its_depth", {
+              per_vessel_g: grams(fit.per_vessel_g, units),
+              fill: Math.round(fit.fill * 100),
+            })}
           </p>
         )}
       </div>
@@ -232,11 +277,11 @@ function Filled({
 }) {
   switch (content.fill_by) {
     case "all":
-      return <p className="caption">As deep as the batch reaches.</p>;
+      return <p className="caption">{say("formula.as_deep_as_the_batch_reaches")}</p>;
     case "share":
       return (
         <NumberField
-          label="Filled, of the depth"
+          label={say("formula.filled_of_the_depth")}
           value={content.fill_pct}
           low={1}
           high={100}
@@ -249,11 +294,11 @@ function Filled({
     case "below_rim":
       return (
         <NumberField
-          label="Below the rim"
+          label={say("formula.below_the_rim")}
           value={content.below_rim_mm}
           low={0}
           high={400}
-          unit="mm"
+          unit={say("formula.mm")}
           disabled={disabled}
           error={error("below_rim_mm")}
           onValue={(v) => change({ below_rim_mm: Math.round(v) })}
@@ -262,7 +307,7 @@ function Filled({
     case "weight":
       return (
         <NumberField
-          label="In each"
+          label={say("formula.in_each")}
           value={content.portion_g}
           low={1}
           high={100000}

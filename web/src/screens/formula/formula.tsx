@@ -21,6 +21,7 @@ import { ConflictDialog, SaveNote } from "@/screens/formula/saving";
 import { Button } from "@/ui/button";
 import { usePageKeys } from "@/ui/keys";
 import { Failed, Loading } from "@/ui/states";
+import { say } from "@/say";
 
 /** The formula bench: lines on the left, what they decide drawn beside them as they are typed. */
 export default function Formula() {
@@ -32,12 +33,12 @@ export default function Formula() {
   useEffect(() => {
     if (dessert.data) putOnBench(kid, id, dessert.data.name);
   }, [dessert.data, id, kid]);
-  if (dessert.isPending) return <Loading what="the formula" />;
+  if (dessert.isPending) return <Loading what={say("formula.the_formula")} />;
   if (dessert.isError) return <Failed error={dessert.error} again={() => void dessert.refetch()} />;
-  if (!part) return <p className="p-8">This dessert has no formula.</p>;
+  if (!part) return <p className="p-8">{say("formula.this_dessert_has_no_formula")}</p>;
   const versions = part.versions;
   const version = versions.find((v) => v.id === chosen) ?? versions.at(-1);
-  if (!version) return <p className="p-8">This part has no formula.</p>;
+  if (!version) return <p className="p-8">{say("formula.this_part_has_no_formula")}</p>;
   return (
     <Bench
       key={`${part.id}${chosen ?? ""}`}
@@ -111,7 +112,7 @@ function Bench({ dessert, part, version, before, choose, choosePart }: BenchProp
   });
   return (
     <div className="py-3">
-      <title>{`${dessert.name} · Bell Crumb`}</title>
+      <title>{say("formula.bell_crumb", { dessert: dessert.name })}</title>
       <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
         <Name
           key={dessert.name}
@@ -121,7 +122,7 @@ function Bench({ dessert, part, version, before, choose, choosePart }: BenchProp
         />
         {versions.length > 1 ? (
           <label className="caption">
-            version{" "}
+            {say("formula.version")}
             <select
               className="field inline-block !w-auto"
               value={version.id}
@@ -132,13 +133,13 @@ function Bench({ dessert, part, version, before, choose, choosePart }: BenchProp
               {versions.map((v) => (
                 <option key={v.id} value={v.id}>
                   {v.number}
-                  {v.cooked ? ", cooked" : ""}
+                  {v.cooked ? say("formula.cooked") : ""}
                 </option>
               ))}
             </select>
           </label>
         ) : (
-          <span className="caption">version {version.number}</span>
+          <span className="caption">{say("formula.version_2", { number: version.number })}</span>
         )}
         <SaveNote draft={draft} version={version} readOnly={readOnly} />
         {canCook && part.kind !== "garnish" && (
@@ -146,21 +147,23 @@ function Bench({ dessert, part, version, before, choose, choosePart }: BenchProp
             to={`/k/${kid}/d/${dessert.id}/${bakes ? "oven" : "stove"}${partQuery(dessert, part)}`}
             className="ml-auto flex min-h-12 items-center border-[1.5px] border-burnt bg-burnt px-5 font-semibold text-on-burnt"
           >
-            {bakes ? "To the oven" : "To the stove"}
+            {bakes ? say("formula.to_the_oven") : say("formula.to_the_stove")}
           </Link>
         )}
       </div>
       <Parts dessert={dessert} part={part} choose={choosePart} />
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-7 gap-y-6 lg:grid-cols-[23rem_minmax(0,1fr)] xl:grid-cols-[22.5rem_minmax(0,1fr)_15rem]">
-        <section aria-label="Lines of the formula">
+        <section aria-label={say("formula.lines_of_the_formula")}>
           <Lines draft={draft} found={found} readOnly={readOnly} />
           {!readOnly && found && found.mass_g > 0 && (
             <div className="mt-3 flex flex-wrap gap-3">
-              <Button onClick={() => setAsking("scale")}>More or less of it</Button>
-              <Button onClick={() => setAsking("bend")}>Bend it to a wish</Button>
+              <Button onClick={() => setAsking("scale")}>
+                {say("formula.more_or_less_of_it")}
+              </Button>
+              <Button onClick={() => setAsking("bend")}>{say("formula.bend_it_to_a_wish")}</Button>
               {draft.canUndo && (
                 <Button kind="quiet" onClick={draft.undo}>
-                  Take it back (Ctrl Z)
+                  {say("formula.take_it_back_ctrl_z")}
                 </Button>
               )}
             </div>
@@ -173,15 +176,15 @@ function Bench({ dessert, part, version, before, choose, choosePart }: BenchProp
             <BendDialog draft={draft} found={found} onClose={() => setAsking(null)} />
           )}
         </section>
-        <section aria-label="How it sets">
+        <section aria-label={say("formula.how_it_sets")}>
           {answer.isError && !found && (
             <p role="alert" className="py-6">
-              {answer.error instanceof ApiError ? answer.error.message : "No answer."}
+              {answer.error instanceof ApiError ? answer.error.message : say("formula.no_answer")}
             </p>
           )}
           {answer.failureCount > 0 && found && (
             <p role="status" className="mb-2 border-l-[3px] border-burnt pl-3">
-              The server is not answering: this was drawn before your last change.
+              {say("formula.the_server_is_not_answering_this")}
             </p>
           )}
           {found?.map && found.set ? (
@@ -205,11 +208,14 @@ function Bench({ dessert, part, version, before, choose, choosePart }: BenchProp
             <Facts found={found} draft={draft} readOnly={readOnly} earlier={earlier.data} />
           )}
         </section>
-        <section aria-label="What it fills" className="lg:col-span-2 xl:col-span-1">
+        <section aria-label={say("formula.what_it_fills")} className="lg:col-span-2 xl:col-span-1">
           <FitPlate found={found} draft={draft} readOnly={readOnly} />
         </section>
         {dessert.parts.length > 1 && (
-          <section aria-label="The dessert whole" className="lg:col-span-2 xl:col-span-3">
+          <section
+            aria-label={say("formula.the_dessert_whole")}
+            className="lg:col-span-2 xl:col-span-3"
+          >
             <Whole dessert={dessert} />
           </section>
         )}
@@ -234,7 +240,7 @@ function Name({
     <h1 className="min-w-0 flex-[1_1_18rem] text-3xl">
       <input
         className="w-full border-0 border-b border-transparent bg-transparent py-1 text-ellipsis hover:border-rule focus:border-ink"
-        aria-label="Name of the dessert"
+        aria-label={say("formula.name_of_the_dessert")}
         value={typed}
         maxLength={120}
         onChange={(event) => setTyped(event.target.value)}
@@ -259,7 +265,7 @@ function Blank(props: { found: Shapes["FormulaOut"]; dessert: Shapes["DessertOut
       <div>
         <Makeup found={found} kind={found.reads_as.kind} />
         <p className="mt-4 max-w-prose" data-testid="reads-as">
-          Reads as {found.reads_as.name}, not as a custard: it is not measured as one.
+          {say("formula.reads_as_not_as_a_custard", { reads_as: found.reads_as.name })}
         </p>
         <ReadsAs dessert={dessert} part={part} kind={found.reads_as.kind} />
       </div>
@@ -269,10 +275,10 @@ function Blank(props: { found: Shapes["FormulaOut"]; dessert: Shapes["DessertOut
     <div className="flex min-h-[22rem] items-center justify-center border-[1.5px] border-dashed border-rule p-8 text-center">
       <p className="max-w-sm text-lg text-soft">
         {found.mass_g
-          ? (found.warnings.at(-1) ?? "Not enough here to say how it sets.")
+          ? (found.warnings.at(-1) ?? say("formula.not_enough_here_to_say_how"))
           : custard
-            ? "Write or paste the lines as you say them. The map appears with the first liquid."
-            : `Write or paste the lines of the ${kind}. What it is made of is drawn as you type.`}
+            ? say("formula.write_or_paste_the_lines_as")
+            : say("formula.write_or_paste_the_lines_of", { kind })}
       </p>
     </div>
   );

@@ -7,6 +7,7 @@ import { AMOUNT, nameOf } from "@/screens/formula/typed-name";
 import { ItIs, OneWeighs } from "@/screens/formula/remember";
 import { DescribeDialog } from "@/screens/formula/describe";
 import { Button } from "@/ui/button";
+import { say } from "@/say";
 
 type Line = Shapes["LineOut"];
 const ROW = "46px";
@@ -51,7 +52,7 @@ export function Lines({ draft, found, readOnly }: Props) {
       <div className="rule-t relative grid grid-cols-[minmax(0,1fr)_8.6rem] border-b border-rule">
         <textarea
           ref={area}
-          aria-label="Formula, one line for each ingredient"
+          aria-label={say("formula.formula_one_line_for_each_ingredient")}
           aria-describedby={hint}
           className="resize-none overflow-x-auto overflow-y-hidden border-0 bg-transparent p-0 pr-2 text-[1.06rem] whitespace-pre"
           style={{
@@ -62,11 +63,11 @@ export function Lines({ draft, found, readOnly }: Props) {
           autoCapitalize="none"
           readOnly={readOnly}
           maxLength={20000}
-          placeholder={"1 l whole milk\n9 yolks\n3/4 cup sugar\n85 g corn starch\n1 vanilla pod"}
+          placeholder={say("formula.1_l_whole_milk_9_yolks")}
           value={draft.content.lines_text}
           onChange={(event) => draft.change({ lines_text: event.target.value })}
         />
-        <ol className="border-l border-rule" aria-label="What was understood">
+        <ol className="border-l border-rule" aria-label={say("formula.what_was_understood")}>
           {Array.from({ length: count }, (_, i) => {
             const line = understood(i);
             return (
@@ -83,11 +84,11 @@ export function Lines({ draft, found, readOnly }: Props) {
         </ol>
       </div>
       <p id={hint} className="caption mt-2">
-        eggs are {draft.content.egg_grade} · one line an ingredient, any unit, any order
+        {say("formula.eggs_are_one_line_an_ingredient", { egg_grade: draft.content.egg_grade })}
       </p>
       {rows.length > 200 && (
         <p role="alert" className="mt-2 text-burnt">
-          Only the first 200 lines are read.
+          {say("formula.only_the_first_200_lines_are")}
         </p>
       )}
       {draft.field === "lines_text" && draft.message && (
@@ -96,7 +97,7 @@ export function Lines({ draft, found, readOnly }: Props) {
         </p>
       )}
       {open.length > 0 && (
-        <ul className="mt-3 space-y-2" aria-label="Lines in doubt">
+        <ul className="mt-3 space-y-2" aria-label={say("formula.lines_in_doubt")}>
           {open.map((line, i) => (
             <li key={`${line.text}${i}`} className="flex gap-2 text-[0.96rem]">
               <span
@@ -131,7 +132,7 @@ export function Lines({ draft, found, readOnly }: Props) {
                     )}
                     {line.grams !== null || /“/.test(line.message) ? (
                       <Button kind="quiet" className="!px-2" onClick={() => setDescribing(line)}>
-                        describe it
+                        {say("formula.describe_it")}
                       </Button>
                     ) : null}
                   </span>

@@ -6,6 +6,7 @@ import { useBench } from "@/bench";
 import type { MapBox } from "@/figures/set-map";
 import type { Draft } from "@/keep/draft";
 import { NO_WISHES } from "@/screens/formula/wishes";
+import { say } from "@/say";
 
 type Point = { starch: number; egg: number };
 const STARCH_STEP = 1;
@@ -157,8 +158,10 @@ export function MapHandle({ box, map, fresh, family, draft, onHold }: Props) {
   return (
     <button
       type="button"
-      aria-label={`Move the point: left and right change the starch, up and down the ${map.y_word.split(",")[0] ?? "egg"}`}
-      aria-roledescription="point on the set map"
+      aria-label={say("formula.move_the_point_left_and_right", {
+        split: map.y_word.split(",")[0] ?? say("formula.egg"),
+      })}
+      aria-roledescription={say("formula.point_on_the_set_map")}
       className={`absolute size-12 -translate-x-1/2 -translate-y-1/2 touch-none rounded-full ${holding ? "cursor-grabbing" : "cursor-grab"}`}
       style={{
         left: `${(100 * left) / box.width}%`,

@@ -8,11 +8,12 @@ import { SetMap, type MapPoint } from "@/figures/set-map";
 import { contentOf, type Draft } from "@/keep/draft";
 import { MapHandle } from "@/screens/formula/map-handle";
 import type { Part } from "@/screens/formula/part";
+import { say } from "@/say";
 
 const PLANES: Record<Plane, string> = {
-  starch_egg: "starch and egg",
-  sugar_fat: "sugar and fat",
-  egg_fat: "egg and fat",
+  starch_egg: say("formula.starch_and_egg"),
+  sugar_fat: say("formula.sugar_and_fat"),
+  egg_fat: say("formula.egg_and_fat"),
 };
 
 interface Props {
@@ -54,8 +55,8 @@ export function MapPlate(props: Props) {
     const at = points?.[map.plane];
     if (at) others.push({ key, name, kind, ...at });
   };
-  add(before?.points, "before", "The version before", "before");
-  add(eldest.data?.points, "first", "Version 1", "version");
+  add(before?.points, "before", say("formula.the_version_before"), "before");
+  add(eldest.data?.points, "first", say("formula.version_1"), "version");
   for (const s of siblings.data ?? []) add(s.points, s.dessert_id, s.name, "sibling");
   return (
     <div>
@@ -83,7 +84,7 @@ export function MapPlate(props: Props) {
           type="single"
           value={plane}
           onValueChange={(next) => next && setPlane(next as Plane)}
-          aria-label="What the map shows"
+          aria-label={say("formula.what_the_map_shows")}
           className="flex flex-wrap"
         >
           {(Object.keys(PLANES) as Plane[]).map((key) => (
@@ -103,8 +104,9 @@ export function MapPlate(props: Props) {
             className="min-h-12 underline decoration-rule underline-offset-4 aria-pressed:font-semibold aria-pressed:text-ink aria-pressed:decoration-burnt"
             onClick={() => setFamily(!family)}
           >
-            ◇ others of the family
-            {family && siblings.data && ` (${siblings.data.length})`}
+            {say("formula.others_of_the_family", {
+              family: family && siblings.data && ` (${siblings.data.length})`,
+            })}
           </button>
         )}
       </div>

@@ -1,6 +1,7 @@
 import { useId } from "react";
 
 import type { Draft } from "@/keep/draft";
+import { say } from "@/say";
 
 /** What the chef wants to remember of this version; it stays with it in the history. */
 export function Note({ draft, readOnly }: { draft: Draft; readOnly: boolean }) {
@@ -9,7 +10,7 @@ export function Note({ draft, readOnly }: { draft: Draft; readOnly: boolean }) {
   return (
     <div className="mt-3">
       <label htmlFor={id} className="caption">
-        Note of this version
+        {say("formula.note_of_this_version")}
       </label>
       <textarea
         id={id}
@@ -17,7 +18,7 @@ export function Note({ draft, readOnly }: { draft: Draft; readOnly: boolean }) {
         rows={2}
         maxLength={8000}
         readOnly={readOnly}
-        placeholder="What was changed, and why"
+        placeholder={say("formula.what_was_changed_and_why")}
         value={draft.content.note}
         onChange={(event) => draft.change({ note: event.target.value })}
       />

@@ -10,6 +10,7 @@ import { KINDS, partQuery, type Part, type PartKind } from "@/screens/formula/pa
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
 import { Input, Select } from "@/ui/field";
+import { say } from "@/say";
 
 interface Props {
   dessert: Shapes["DessertOut"];
@@ -30,7 +31,10 @@ export function Parts({ dessert, part, choose }: Props) {
   return (
     <div className="caption mb-3 flex flex-wrap items-center gap-x-5 border-b border-rule">
       {several && (
-        <ol className="flex flex-wrap items-center" aria-label="Parts of the dessert">
+        <ol
+          className="flex flex-wrap items-center"
+          aria-label={say("formula.parts_of_the_dessert")}
+        >
           {dessert.parts.map((p, i) => (
             <li key={p.id} className="flex items-center">
               {i > 0 && (
@@ -52,12 +56,14 @@ export function Parts({ dessert, part, choose }: Props) {
       )}
       {canEdit && (
         <button type="button" className={WAY} onClick={() => setOpen("new")}>
-          Add a part
+          {say("formula.add_a_part")}
         </button>
       )}
       {canEdit && (
         <button type="button" className={WAY} onClick={() => setOpen("this")}>
-          {several ? "Change this part" : `Kind: ${KINDS[part.kind]}`}
+          {several
+            ? say("formula.change_this_part")
+            : say("formula.kind", { kINDS: KINDS[part.kind] })}
         </button>
       )}
       <span className="ml-auto flex flex-wrap gap-x-5">
@@ -65,13 +71,13 @@ export function Parts({ dessert, part, choose }: Props) {
           className={WAY}
           to={`/k/${kid}/compare?left=${(versions.at(-2) ?? versions.at(-1))?.id ?? ""}&right=${versions.at(-1)?.id ?? ""}`}
         >
-          Compare
+          {say("formula.compare")}
         </Link>
         <Link className={WAY} to={`/k/${kid}/d/${dessert.id}/whole`}>
-          The dessert whole
+          {say("formula.the_dessert_whole")}
         </Link>
         <Link className={WAY} to={`/k/${kid}/d/${dessert.id}/card${query}`}>
-          Bench card
+          {say("formula.bench_card")}
         </Link>
       </span>
       {open === "new" && (
@@ -87,9 +93,9 @@ export function Parts({ dessert, part, choose }: Props) {
 function KindSelect({ kind, set }: { kind: PartKind; set: (kind: PartKind) => void }) {
   return (
     <Select
-      label="It is a"
+      label={say("formula.it_is_a")}
       value={kind}
-      hint="Creams and fillings are judged as custards, the others by what they are made of."
+      hint={say("formula.creams_and_fillings_are_judged_as")}
       onChange={(event) => set(event.target.value as PartKind)}
     >
       {(Object.keys(KINDS) as PartKind[]).map((key) => (
@@ -145,7 +151,7 @@ function NewPart({
     onSuccess: taken,
   });
   return (
-    <Dialog open onClose={onClose} title="What comes with it?">
+    <Dialog open onClose={onClose} title={say("formula.what_comes_with_it")}>
       <form
         className="grid gap-4"
         onSubmit={(event) => {
@@ -155,19 +161,19 @@ function NewPart({
       >
         <KindSelect kind={kind} set={setKind} />
         <Input
-          label="Name of the part"
+          label={say("formula.name_of_the_part")}
           value={name}
           maxLength={80}
-          placeholder="Rye crust"
+          placeholder={say("formula.rye_crust")}
           error={add.error instanceof ApiError ? add.error.message : null}
           onChange={(event) => setName(event.target.value)}
         />
         <div className="flex gap-3">
           <Button kind="act" type="submit" disabled={add.isPending}>
-            Write its formula
+            {say("formula.write_its_formula")}
           </Button>
           <Button kind="quiet" onClick={onClose}>
-            Not now
+            {say("formula.not_now")}
           </Button>
         </div>
       </form>
@@ -202,7 +208,7 @@ export function ReadsAs(props: { dessert: Shapes["DessertOut"]; part: Part; kind
       disabled={change.isPending}
       onClick={() => change.mutate({ kind: props.kind })}
     >
-      {`Make it a ${props.kind}`}
+      {say("formula.make_it_a", { kind: props.kind })}
     </Button>
   );
 }
@@ -237,7 +243,7 @@ function ThisPart({
     <Dialog open onClose={onClose} title={part.name}>
       <div className="grid gap-4">
         <Input
-          label="Name of the part"
+          label={say("formula.name_of_the_part")}
           value={name}
           maxLength={80}
           error={error instanceof ApiError ? error.message : null}
@@ -250,23 +256,23 @@ function ThisPart({
             disabled={place <= 0 || change.isPending}
             onClick={() => change.mutate({ position: place - 1 })}
           >
-            Made earlier
+            {say("formula.made_earlier")}
           </Button>
           <Button
             disabled={place === dessert.parts.length - 1 || change.isPending}
             onClick={() => change.mutate({ position: place + 1 })}
           >
-            Made later
+            {say("formula.made_later")}
           </Button>
           <Button
             kind="quiet"
             disabled={dessert.parts.length < 2 || drop.isPending}
             onClick={() => drop.mutate()}
           >
-            Take it out
+            {say("formula.take_it_out")}
           </Button>
           <Button kind="act" className="ml-auto" onClick={onClose}>
-            Done
+            {say("formula.done")}
           </Button>
         </div>
       </div>

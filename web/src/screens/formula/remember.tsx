@@ -6,6 +6,7 @@ import { useBench } from "@/bench";
 import { Button } from "@/ui/button";
 import { Input } from "@/ui/field";
 import { typedGrams } from "@/units";
+import { say } from "@/say";
 
 /** What the kitchen knows of its own words has changed: every formula is read again. */
 function useKept() {
@@ -38,10 +39,10 @@ export function ItIs({ said, name }: { said: string; name: string }) {
       kind="quiet"
       className="!px-2"
       disabled={keep.isPending}
-      aria-label={`“${said}” is ${name.toLowerCase()} here, always`}
+      aria-label={say("formula.is_here_always", { said, name: name.toLowerCase() })}
       onClick={() => keep.mutate()}
     >
-      it is {name.toLowerCase()}
+      {say("formula.it_is", { name: name.toLowerCase() })}
     </Button>
   );
 }
@@ -79,15 +80,15 @@ export function OneWeighs({ line }: { line: Shapes["LineOut"] }) {
     >
       <div className="w-40">
         <Input
-          label={`One ${line.asks} weighs, ${us ? "oz" : "g"}`}
+          label={say("formula.one_weighs", { asks: line.asks, us: us ? say("formula.oz") : "g" })}
           inputMode="decimal"
           value={typed}
-          error={wrong ? "A weight, please." : (saidAt(keep.error, "grams") ?? refused)}
+          error={wrong ? say("formula.a_weight_please") : (saidAt(keep.error, "grams") ?? refused)}
           onChange={(event) => setTyped(event.target.value)}
         />
       </div>
       <Button type="submit" disabled={!(grams > 0) || keep.isPending}>
-        Remember it
+        {say("formula.remember_it")}
       </Button>
     </form>
   );

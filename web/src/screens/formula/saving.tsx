@@ -2,6 +2,7 @@ import type { Shapes } from "@/api/client";
 import { contentOf, type Draft } from "@/keep/draft";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
+import { say } from "@/say";
 
 /** Where the text is: on the server, on its way, or kept here for now. */
 export function SaveNote({
@@ -14,13 +15,14 @@ export function SaveNote({
   readOnly: boolean;
 }) {
   let said = "saved";
-  if (readOnly) said = version.cooked ? "cooked: stays as it is" : "to read";
-  else if (draft.state === "saving") said = "saving …";
+  if (readOnly)
+    said = version.cooked ? say("formula.cooked_stays_as_it_is") : say("formula.to_read");
+  else if (draft.state === "saving") said = say("formula.saving");
   else if (draft.state === "kept")
-    said = draft.message ? "kept here, saved when the server is back" : "saving …";
-  else if (draft.state === "refused") said = draft.message ?? "not saved";
-  else if (draft.state === "conflict") said = "two texts: choose one";
-  else if (version.cooked) said = "cooked: an edit makes the next version";
+    said = draft.message ? say("formula.kept_here_saved_when_the_server") : say("formula.saving");
+  else if (draft.state === "refused") said = draft.message ?? say("formula.not_saved");
+  else if (draft.state === "conflict") said = say("formula.two_texts_choose_one");
+  else if (version.cooked) said = say("formula.cooked_an_edit_makes_the_next");
   const alarm = draft.state === "refused" || (draft.state === "kept" && draft.message !== null);
   return (
     <span role="status" className={`caption ${alarm ? "!text-burnt" : ""}`} data-testid="save-note">
@@ -35,20 +37,24 @@ export function ConflictDialog({ draft }: { draft: Draft }) {
   if (!conflict) return null;
   const theirs = contentOf(conflict.theirs);
   return (
-    <Dialog open title="Two texts" said={conflict.message}>
+    <Dialog open title={say("formula.two_texts")} said={conflict.message}>
       <div className="mb-5 grid gap-5 sm:grid-cols-2">
-        <Text title="Yours" lines={draft.content.lines_text} other={theirs.lines_text} />
         <Text
-          title={conflict.theirs.saved_by ?? "Theirs"}
+          title={say("formula.yours")}
+          lines={draft.content.lines_text}
+          other={theirs.lines_text}
+        />
+        <Text
+          title={conflict.theirs.saved_by ?? say("formula.theirs")}
           lines={theirs.lines_text}
           other={draft.content.lines_text}
         />
       </div>
       <div className="flex flex-wrap gap-3">
         <Button kind="act" onClick={draft.keepMine}>
-          Keep mine
+          {say("formula.keep_mine")}
         </Button>
-        <Button onClick={draft.takeTheirs}>Take theirs</Button>
+        <Button onClick={draft.takeTheirs}>{say("formula.take_theirs")}</Button>
       </div>
     </Dialog>
   );

@@ -9,15 +9,16 @@ import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
 import { Input, Select } from "@/ui/field";
 import { grams } from "@/units";
+import { say } from "@/say";
 
 type By = Shapes["ScaleAsk"]["by"];
 
 const BY: Record<By, string> = {
-  vessels: "vessels to fill",
-  eggs: "eggs to crack",
-  liquid: "grams of liquid",
-  batch: "grams of the whole batch",
-  factor: "times as much",
+  vessels: say("formula.vessels_to_fill"),
+  eggs: say("formula.eggs_to_crack"),
+  liquid: say("formula.grams_of_liquid"),
+  batch: say("formula.grams_of_the_whole_batch"),
+  factor: say("formula.times_as_much"),
 };
 
 interface Props {
@@ -55,18 +56,18 @@ export function ScaleDialog({ draft, found, onClose }: Props) {
   const before = draft.content.lines_text.split("\n");
   const wholeAlready = out?.egg_choices.some((c) => Math.abs(c.factor / out.factor - 1) < 1e-4);
   return (
-    <Dialog open onClose={onClose} title="More or less of it">
+    <Dialog open onClose={onClose} title={say("formula.more_or_less_of_it")}>
       <div className="grid grid-cols-[1fr_1.6fr] gap-4">
         <Input
-          label="How much"
+          label={say("formula.how_much")}
           inputMode="decimal"
           autoFocus
           value={text}
-          error={valid ? error : "A number above nothing, please."}
+          error={valid ? error : say("formula.a_number_above_nothing_please")}
           onChange={(event) => setTyped(event.target.value)}
         />
         <Select
-          label="of what"
+          label={say("formula.of_what")}
           value={by}
           onChange={(event) => {
             setBy(event.target.value as By);
@@ -77,7 +78,9 @@ export function ScaleDialog({ draft, found, onClose }: Props) {
             .filter((key) => key !== "vessels" || found.fit)
             .map((key) => (
               <option key={key} value={key}>
-                {key === "vessels" && found.fit ? `“${found.fit.vessel}” to fill` : BY[key]}
+                {key === "vessels" && found.fit
+                  ? say("formula.to_fill", { vessel: found.fit.vessel })
+                  : BY[key]}
               </option>
             ))}
         </Select>
@@ -88,13 +91,13 @@ export function ScaleDialog({ draft, found, onClose }: Props) {
             × {out.factor.toFixed(out.factor < 10 ? 3 : 1)}: {grams(out.mass_g, units)}
             {out.eggs > 0 && (
               <>
-                , <b>{out.eggs.toFixed(wholeAlready ? 0 : 1)} eggs</b>
+                , <b>{say("formula.eggs", { eggs: out.eggs.toFixed(wholeAlready ? 0 : 1) })}</b>
               </>
             )}
           </p>
           {!wholeAlready && out.egg_choices.length > 0 && (
             <p className="flex flex-wrap items-center gap-2">
-              <span className="caption">whole eggs, every ratio kept:</span>
+              <span className="caption">{say("formula.whole_eggs_every_ratio_kept")}</span>
               {out.egg_choices.map((choice) => (
                 <Button
                   key={choice.eggs}
@@ -103,7 +106,7 @@ export function ScaleDialog({ draft, found, onClose }: Props) {
                     setTyped(String(choice.eggs));
                   }}
                 >
-                  {choice.eggs} eggs
+                  {say("formula.eggs", { eggs: choice.eggs })}
                 </Button>
               ))}
             </p>
@@ -111,8 +114,8 @@ export function ScaleDialog({ draft, found, onClose }: Props) {
           <table className="mt-3 w-full text-left">
             <thead className="sr-only">
               <tr>
-                <th>now</th>
-                <th>then</th>
+                <th>{say("formula.now")}</th>
+                <th>{say("formula.then")}</th>
               </tr>
             </thead>
             <tbody>

@@ -1,6 +1,7 @@
 import type { Content } from "@/api/queries";
 import type { Draft } from "@/keep/draft";
 import { Button } from "@/ui/button";
+import { say } from "@/say";
 
 interface Props {
   draft: Draft;
@@ -24,10 +25,10 @@ export function Take({ draft, lines, with: more = {}, onClose }: Props) {
           onClose();
         }}
       >
-        Write it so
+        {say("formula.write_it_so")}
       </Button>
       <Button kind="quiet" onClick={onClose}>
-        Leave it
+        {say("formula.leave_it")}
       </Button>
     </div>
   );

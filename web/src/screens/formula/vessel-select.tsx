@@ -2,21 +2,22 @@ import { useCraft } from "@/api/queries";
 import { useBench } from "@/bench";
 import { Choice } from "@/ui/choice";
 import type { Group } from "@/ui/narrowed";
+import { say } from "@/say";
 
 const OWN = {
-  glass: "Glasses of this kitchen",
-  ring: "Rings of this kitchen",
-  shell: "Shells of this kitchen",
-  mould: "Moulds of this kitchen",
-  pan: "Pans of this kitchen",
+  glass: say("formula.glasses_of_this_kitchen"),
+  ring: say("formula.rings_of_this_kitchen"),
+  shell: say("formula.shells_of_this_kitchen"),
+  mould: say("formula.moulds_of_this_kitchen"),
+  pan: say("formula.pans_of_this_kitchen"),
 } as const;
 const LIBRARY = {
-  small: "Ramekins, pots and dishes",
-  mould: "Large moulds",
-  pie_tart: "Pies, tarts and rings",
-  cake: "Springforms, cake and loaf tins",
-  pan: "Pans and trays",
-  gastronorm: "Gastronorm pans",
+  small: say("formula.ramekins_pots_and_dishes"),
+  mould: say("formula.large_moulds"),
+  pie_tart: say("formula.pies_tarts_and_rings"),
+  cake: say("formula.springforms_cake_and_loaf_tins"),
+  pan: say("formula.pans_and_trays"),
+  gastronorm: say("formula.gastronorm_pans"),
 } as const;
 
 interface VesselSelectProps {

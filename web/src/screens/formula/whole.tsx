@@ -3,6 +3,7 @@ import { useTotal } from "@/api/queries";
 import { useBench } from "@/bench";
 import { grams, money } from "@/units";
 import { Contains } from "@/ui/contains";
+import { Say, say } from "@/say";
 
 /** All the parts of a dessert together, and one portion of it. */
 export function Whole({ dessert }: { dessert: Shapes["DessertOut"] }) {
@@ -12,11 +13,11 @@ export function Whole({ dessert }: { dessert: Shapes["DessertOut"] }) {
   return (
     <div className="rule-t pt-3" data-testid="whole">
       <h2 className="text-2xl">
-        The dessert whole{" "}
-        <span className="text-lg text-soft italic">
-          {total.portions} {total.portions === 1 ? "portion" : "portions"} of{" "}
-          {grams(total.portion_g, units)}
-        </span>
+        <Say
+          code="formula.the_dessert_whole_portions_of"
+          values={{ portions: total.portions, portion_g: grams(total.portion_g, units) }}
+          components={{ span: <span className="text-lg text-soft italic" /> }}
+        />
       </h2>
       <div className="mt-2 grid gap-x-10 gap-y-3 md:grid-cols-2">
         <div>
@@ -37,10 +38,10 @@ export function Whole({ dessert }: { dessert: Shapes["DessertOut"] }) {
           <table className="w-full text-left">
             <thead className="caption">
               <tr>
-                <th className="font-normal">part</th>
-                <th className="text-right font-normal">as written</th>
-                <th className="text-right font-normal">portions</th>
-                <th className="text-right font-normal">in one</th>
+                <th className="font-normal">{say("formula.part")}</th>
+                <th className="text-right font-normal">{say("formula.as_written_2")}</th>
+                <th className="text-right font-normal">{say("formula.portions")}</th>
+                <th className="text-right font-normal">{say("formula.in_one")}</th>
               </tr>
             </thead>
             <tbody>
@@ -48,7 +49,7 @@ export function Whole({ dessert }: { dessert: Shapes["DessertOut"] }) {
                 <tr key={i} className="rule-b">
                   <td className="py-1">{p.name}</td>
                   <td className="text-right">{grams(p.mass_g, units)}</td>
-                  <td className="text-right">{p.said ? p.portions : "shared"}</td>
+                  <td className="text-right">{p.said ? p.portions : say("formula.shared")}</td>
                   <td className="text-right font-semibold">{grams(p.portion_g, units)}</td>
                 </tr>
               ))}
@@ -57,28 +58,45 @@ export function Whole({ dessert }: { dessert: Shapes["DessertOut"] }) {
         </div>
         <div className="space-y-1">
           <p>
-            One portion: <b>{Math.round(total.nutrition.kcal)} kcal</b>, fat{" "}
-            {total.nutrition.fat_g.toFixed(0)} g, sugars {total.nutrition.sugars_g.toFixed(0)} g,
-            protein {total.nutrition.protein_g.toFixed(0)} g
-            {total.cost && (
-              <>
-                , <b>{money(total.cost.portion, kitchen.currency)}</b>
-              </>
-            )}
-            .
+            <Say
+              code="formula.one_portion_kcal_fat_g_sugars"
+              values={{
+                kcal: Math.round(total.nutrition.kcal),
+                fat_g: total.nutrition.fat_g.toFixed(0),
+                sugars_g: total.nutrition.sugars_g.toFixed(0),
+                protein_g: total.nutrition.protein_g.toFixed(0),
+                cost: total.cost && (
+                  <>
+                    , <b>{money(total.cost.portion, kitchen.currency)}</b>
+                  </>
+                ),
+              }}
+              components={{ b: <b /> }}
+            />
           </p>
           {total.cost && total.cost.without_price.length > 0 && (
-            <p className="caption">no price yet: {total.cost.without_price.join(", ")}</p>
+            <p className="caption">
+              {say("formula.no_price_yet", { without_price: total.cost.without_price.join(", ") })}
+            </p>
           )}
           {total.eggs_separate + total.eggs_whole > 0 && (
             <p>
               {total.eggs_separate > 0 && (
                 <>
-                  Part <b>{total.eggs_separate}</b> eggs
+                  <Say
+                    code="formula.part_eggs"
+                    values={{ eggs_separate: total.eggs_separate }}
+                    components={{ b: <b /> }}
+                  />
                 </>
               )}
               {total.eggs_whole > 0 &&
-                `${total.eggs_separate ? ", crack " : "Crack "}${total.eggs_whole} whole`}
+                say("formula.whole", {
+                  eggs_separate: total.eggs_separate
+                    ? say("formula.crack")
+                    : say("formula.crack_2"),
+                  eggs_whole: total.eggs_whole,
+                })}
               . {total.says.join(" ")}
             </p>
           )}

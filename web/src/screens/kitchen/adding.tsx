@@ -6,6 +6,7 @@ import { useBench } from "@/bench";
 import { learn } from "@/screens/kitchen/learn";
 import { Button } from "@/ui/button";
 import { Input } from "@/ui/field";
+import { say } from "@/say";
 
 interface Props {
   /** What is added: “a ring”. */
@@ -34,7 +35,7 @@ export function Adding({ word, placeholder, add, children }: Props) {
   if (!open) {
     return (
       <Button className="mt-3" onClick={() => setOpen(true)}>
-        Add {word}
+        {say("kitchen.add", { word })}
       </Button>
     );
   }
@@ -47,7 +48,7 @@ export function Adding({ word, placeholder, add, children }: Props) {
       }}
     >
       <Input
-        label="Name"
+        label={say("kitchen.name")}
         value={name}
         maxLength={60}
         placeholder={placeholder}
@@ -57,9 +58,9 @@ export function Adding({ word, placeholder, add, children }: Props) {
       <div className="grid grid-cols-2 gap-4">{children}</div>
       <div className="flex gap-3">
         <Button type="submit" kind="act" disabled={!name.trim() || keep.isPending}>
-          Keep it
+          {say("kitchen.keep_it")}
         </Button>
-        <Button onClick={() => setOpen(false)}>Leave it</Button>
+        <Button onClick={() => setOpen(false)}>{say("kitchen.leave_it")}</Button>
       </div>
     </form>
   );

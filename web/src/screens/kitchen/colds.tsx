@@ -7,11 +7,12 @@ import { learn } from "@/screens/kitchen/learn";
 import { Adding } from "@/screens/kitchen/adding";
 import { NumberField, Select } from "@/ui/field";
 import { degrees, fromCelsius, toCelsius } from "@/units";
+import { say } from "@/say";
 
 const COLD_KINDS: Record<Shapes["ColdOut"]["kind"], string> = {
-  fridge: "with a fan",
-  still_fridge: "still or crammed",
-  blast: "blast chiller",
+  fridge: say("kitchen.with_a_fan"),
+  still_fridge: say("kitchen.still_or_crammed"),
+  blast: say("kitchen.blast_chiller"),
 };
 
 /** Refrigerators and chillers, and the air they really have. */
@@ -34,7 +35,7 @@ export function Colds() {
   return (
     <section aria-labelledby="colds">
       <h2 id="colds" className="mb-2 text-2xl">
-        Cold
+        {say("kitchen.cold")}
       </h2>
       <ul>
         {kitchen.colds.map((cold) => (
@@ -47,12 +48,12 @@ export function Colds() {
             </span>
             <div className="w-28">
               <NumberField
-                label={`Room for trays in ${cold.name}`}
+                label={say("kitchen.room_for_trays_in", { cold: cold.name })}
                 bare
                 value={cold.trays}
                 low={1}
                 high={400}
-                unit="trays"
+                unit={say("kitchen.trays")}
                 disabled={!canEdit}
                 stored
                 onValue={(v) => correct.mutate({ ...cold, trays: Math.round(v) })}
@@ -61,13 +62,13 @@ export function Colds() {
           </li>
         ))}
         {kitchen.colds.length === 0 && (
-          <li className="text-soft">None yet: an ordinary one is taken.</li>
+          <li className="text-soft">{say("kitchen.none_yet_an_ordinary_one_is")}</li>
         )}
       </ul>
       <CoolRule />
       <Adding
-        word="a refrigerator"
-        placeholder="Reach-in, left"
+        word={say("kitchen.a_refrigerator")}
+        placeholder={say("kitchen.reach_in_left")}
         add={(name) =>
           must(
             client.POST("/api/k/{kid}/colds", {
@@ -78,7 +79,7 @@ export function Colds() {
         }
       >
         <Select
-          label="Kind"
+          label={say("kitchen.kind")}
           value={kind}
           onChange={(event) => setKind(event.target.value as typeof kind)}
         >
@@ -90,7 +91,7 @@ export function Colds() {
         </Select>
         <NumberField
           key={units}
-          label="Its air"
+          label={say("kitchen.its_air")}
           value={Math.round(fromCelsius(air, units))}
           low={Math.round(fromCelsius(-40, units))}
           high={Math.round(fromCelsius(15, units))}
@@ -98,7 +99,7 @@ export function Colds() {
           onValue={(v) => setAir(toCelsius(v, units))}
         />
         <NumberField
-          label="Trays it has room for"
+          label={say("kitchen.trays_it_has_room_for")}
           value={trays}
           low={1}
           high={400}
@@ -141,15 +142,20 @@ function CoolRule() {
   return (
     <details className="mt-2" onToggle={(event) => setOpen(event.currentTarget.open)}>
       <summary className="min-h-12 py-3">
-        Cooling rule: {degrees(rule.from_c, units)} to {degrees(rule.mid_c, units)} in{" "}
-        {rule.mid_min / 60} h, {degrees(rule.end_c, units)} in {rule.end_min / 60} h
+        {say("kitchen.cooling_rule_to_in_h_in", {
+          from_c: degrees(rule.from_c, units),
+          mid_c: degrees(rule.mid_c, units),
+          mid_min: rule.mid_min / 60,
+          end_c: degrees(rule.end_c, units),
+          end_min: rule.end_min / 60,
+        })}
       </summary>
       {open && (
         <div className="grid grid-cols-2 gap-4">
-          {temp("From", "from_c", 20, 90)}
-          {temp("Through", "mid_c", 0, 60)}
+          {temp(say("kitchen.from"), "from_c", 20, 90)}
+          {temp(say("kitchen.through"), "mid_c", 0, 60)}
           <NumberField
-            label="Within"
+            label={say("kitchen.within")}
             value={rule.mid_min / 60}
             low={0.25}
             high={24}
@@ -159,9 +165,9 @@ function CoolRule() {
             stored
             onValue={(v) => change.mutate({ mid_min: Math.round(v * 60) })}
           />
-          {temp("To", "end_c", -5, 20)}
+          {temp(say("kitchen.to"), "end_c", -5, 20)}
           <NumberField
-            label="In all"
+            label={say("kitchen.in_all")}
             value={rule.end_min / 60}
             low={0.5}
             high={48}

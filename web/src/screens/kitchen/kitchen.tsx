@@ -16,6 +16,7 @@ import { OwnWords } from "@/screens/kitchen/own-words";
 import { Rings } from "@/screens/kitchen/rings";
 import { Button } from "@/ui/button";
 import { Input, NumberField, Select } from "@/ui/field";
+import { say } from "@/say";
 
 /** The kitchen: its people, its equipment, its own pantry. */
 export default function Kitchen() {
@@ -23,13 +24,13 @@ export default function Kitchen() {
   const [describing, setDescribing] = useState(false);
   return (
     <div className="py-6">
-      <title>The kitchen · Bell Crumb</title>
+      <title>{say("kitchen.the_kitchen_bell_crumb")}</title>
       <h1 className="mb-5 text-4xl">{kitchen.name}</h1>
       <div className="grid gap-x-12 gap-y-9 md:grid-cols-2 xl:grid-cols-3">
         <Settings />
         <section aria-labelledby="vessels">
           <h2 id="vessels" className="mb-2 text-2xl">
-            Glasses, rings and shells
+            {say("kitchen.glasses_rings_and_shells")}
           </h2>
           <ul>
             {kitchen.vessels.map((v) => (
@@ -37,7 +38,7 @@ export default function Kitchen() {
             ))}
           </ul>
           {kitchen.vessels.length === 0 && (
-            <p className="text-soft">None of your own yet. The library serves until then.</p>
+            <p className="text-soft">{say("kitchen.none_of_your_own_yet_the")}</p>
           )}
           {canEdit && <NewVessel />}
         </section>
@@ -48,45 +49,46 @@ export default function Kitchen() {
         <Prices />
         <section aria-labelledby="pantry">
           <h2 id="pantry" className="mb-2 text-2xl">
-            Own pantry
+            {say("kitchen.own_pantry")}
           </h2>
           <ul>
             {kitchen.pantry.map((item) => (
               <li key={item.id} className="rule-b flex justify-between gap-4 py-2">
                 <span>{item.name}</span>
                 <span className="caption">
-                  fat {item.fat_pct} · sugars {item.sugars_pct} · protein {item.protein_pct} %
+                  {say("kitchen.fat_sugars_protein", {
+                    fat_pct: item.fat_pct,
+                    sugars_pct: item.sugars_pct,
+                    protein_pct: item.protein_pct,
+                  })}
                 </span>
               </li>
             ))}
           </ul>
           {kitchen.pantry.length === 0 && (
-            <p className="text-soft">
-              What the shipped table does not know is described here from its label.
-            </p>
+            <p className="text-soft">{say("kitchen.what_the_shipped_table_does_not")}</p>
           )}
           <OwnWords />
           {canCook && (
             <Button className="mt-3" onClick={() => setDescribing(true)}>
-              Describe an ingredient
+              {say("kitchen.describe_an_ingredient")}
             </Button>
           )}
           {describing && <DescribeDialog name="" onClose={() => setDescribing(false)} />}
         </section>
         <section aria-labelledby="people">
           <h2 id="people" className="mb-2 text-2xl">
-            People
+            {say("kitchen.people")}
           </h2>
           <p className="mb-2 text-soft">
-            {kitchen.people.length} in the kitchen. Who may do what, invitations, who came in, and
-            the backups.
+            {say("kitchen.in_the_kitchen_who_may_do", { people: kitchen.people.length })}
           </p>
           <p className="flex flex-wrap gap-x-6">
             <Link className="way" to={`/k/${kid}/people`}>
-              People and backups
+              {say("kitchen.people_and_backups")}
             </Link>
             <Link className="way" to={`/k/${kid}/you`}>
-              You: password, sign out
+              {say("kitchen.you_password_sign_out")}
             </Link>
           </p>
         </section>
@@ -113,11 +115,11 @@ function Settings() {
   return (
     <section aria-labelledby="settings">
       <h2 id="settings" className="mb-2 text-2xl">
-        Here
+        {say("kitchen.here")}
       </h2>
       <div className="grid gap-4">
         <Input
-          label="Name of the kitchen"
+          label={say("kitchen.name_of_the_kitchen")}
           value={name}
           disabled={!canEdit}
           maxLength={80}
@@ -128,10 +130,10 @@ function Settings() {
           }
         />
         <Select
-          label="Eggs are bought as"
+          label={say("kitchen.eggs_are_bought_as")}
           value={kitchen.egg_grade}
           disabled={!canEdit}
-          hint="New formulas count eggs in this grade."
+          hint={say("kitchen.new_formulas_count_eggs_in_this")}
           onChange={(event) => change.mutate({ egg_grade: event.target.value })}
         >
           {craft.data?.egg_grades.map((grade) => (
@@ -139,7 +141,7 @@ function Settings() {
           ))}
         </Select>
         <NumberField
-          label="Eggs to spare for cracked ones"
+          label={say("kitchen.eggs_to_spare_for_cracked_ones")}
           value={kitchen.egg_spare_pct}
           low={0}
           high={100}
@@ -149,19 +151,19 @@ function Settings() {
           onValue={(v) => change.mutate({ egg_spare_pct: Math.round(v) })}
         />
         <Select
-          label="Cups and spoons are"
+          label={say("kitchen.cups_and_spoons_are")}
           value={kitchen.measures}
           disabled={!canEdit}
           onChange={(event) =>
             change.mutate({ measures: event.target.value as Shapes["KitchenOut"]["measures"] })
           }
         >
-          <option value="us">US: cup 237 ml, spoon 15 ml</option>
-          <option value="uk">UK: cup 250 ml, spoon 15 ml, pint 568 ml</option>
-          <option value="au">Australian: cup 250 ml, spoon 20 ml</option>
+          <option value="us">{say("kitchen.us_cup_237_ml_spoon_15")}</option>
+          <option value="uk">{say("kitchen.uk_cup_250_ml_spoon_15")}</option>
+          <option value="au">{say("kitchen.australian_cup_250_ml_spoon_20")}</option>
         </Select>
         <Select
-          label="Money"
+          label={say("kitchen.money")}
           value={kitchen.currency}
           disabled={!canEdit}
           onChange={(event) => change.mutate({ currency: event.target.value })}
@@ -171,14 +173,14 @@ function Settings() {
           ))}
         </Select>
         <NumberField
-          label="Height above the sea"
+          label={say("kitchen.height_above_the_sea")}
           value={kitchen.altitude_m}
           low={-400}
           high={5000}
           step={50}
           unit="m"
           disabled={!canEdit}
-          hint="Moves the boil."
+          hint={say("kitchen.moves_the_boil")}
           stored
           onValue={(v) => change.mutate({ altitude_m: Math.round(v) })}
         />

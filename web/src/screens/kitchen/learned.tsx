@@ -10,6 +10,7 @@ import { Check } from "@/ui/check";
 import { NumberField } from "@/ui/field";
 import { Refused } from "@/ui/states";
 import { fromCelsius, toCelsius, type Units } from "@/units";
+import { say } from "@/say";
 
 type Lesson = Shapes["LessonOut"];
 type Change = Shapes["LessonChange"];
@@ -32,10 +33,10 @@ export function Learned() {
   return (
     <section aria-labelledby="learned" data-testid="learned" className="col-span-full">
       <h2 id="learned" className="mb-2 text-2xl">
-        What the book teaches
+        {say("kitchen.what_the_book_teaches")}
       </h2>
       {found?.length === 0 && (
-        <p className="text-soft">Nothing yet: it begins with the first judged batch.</p>
+        <p className="text-soft">{say("kitchen.nothing_yet_it_begins_with_the")}</p>
       )}
       <Refused error={change.error} className="mb-2" />
       {!!found?.length && (
@@ -69,10 +70,7 @@ export function Learned() {
               )
             );
           })}
-          <p className="caption mt-2">
-            Every prediction uses what is ticked, and says so. What a batch was cooked by never
-            changes.
-          </p>
+          <p className="caption mt-2">{say("kitchen.every_prediction_uses_what_is_ticked")}</p>
         </>
       )}
     </section>
@@ -81,10 +79,10 @@ export function Learned() {
 
 /** What is learned, in the order it is looked for. */
 const GROUPS: readonly (readonly [string, readonly Lesson["kind"][]])[] = [
-  ["Rings and pots", ["ring", "loss", "pot"]],
-  ["Ovens", ["oven", "film", "vent", "recovers"]],
-  ["How firm its creams come out", ["set"]],
-  ["What sets them, beyond that", ["line"]],
+  [say("kitchen.rings_and_pots"), ["ring", "loss", "pot"]],
+  [say("kitchen.ovens"), ["oven", "film", "vent", "recovers"]],
+  [say("kitchen.how_firm_its_creams_come_out"), ["set"]],
+  [say("kitchen.what_sets_them_beyond_that"), ["line"]],
 ];
 
 const KEEP = { on: null, by_hand: null, forget_hand: false, begin_again: false };
@@ -129,24 +127,30 @@ function Row({ lesson, units, change }: RowProps) {
       <b className="inline-block first-letter:uppercase">{lessonName(lesson)}</b>{" "}
       {lessonWords(learned, units)}
       <span className="caption block">
-        from {lesson.n} {lesson.n === 1 ? "batch" : "batches"}
-        {lesson.by_hand !== null &&
-          ` · by hand ${shown(lesson.by_hand).toFixed(decimals(lesson.kind))} ${unit}`}
-        {!lesson.on && " · not used"}
+        {say("kitchen.from_batches", {
+          n: lesson.n,
+          by_hand:
+            lesson.by_hand !== null &&
+            say("kitchen.by_hand", {
+              by_hand: shown(lesson.by_hand).toFixed(decimals(lesson.kind)),
+              unit,
+            }),
+          on: !lesson.on && say("kitchen.not_used"),
+        })}
       </span>
       <LessonPlate lesson={lesson} units={units} />
       {change && (
         <details>
           <summary className="caption min-h-12 py-3">
-            Leave it out, put in another, or begin again
+            {say("kitchen.leave_it_out_put_in_another")}
           </summary>
           <Check on={lesson.on} set={(on) => change({ on })}>
-            use it
+            {say("kitchen.use_it")}
           </Check>
           <div className="flex flex-wrap items-end gap-x-5 gap-y-1">
             <div className="w-36">
               <NumberField
-                label={`By hand, ${unit}`}
+                label={say("kitchen.by_hand_2", { unit })}
                 value={typing ?? rounded(shown(lesson.by_hand ?? lesson.mean), lesson.kind)}
                 low={-100}
                 high={300}
@@ -160,17 +164,17 @@ function Row({ lesson, units, change }: RowProps) {
                   setTyping(null);
                 }}
               >
-                Use this instead
+                {say("kitchen.use_this_instead")}
               </Button>
             )}
             {lesson.by_hand !== null && (
               <Button kind="quiet" className="-ml-4" onClick={() => change({ forget_hand: true })}>
-                Back to what was learned
+                {say("kitchen.back_to_what_was_learned")}
               </Button>
             )}
           </div>
           <Button kind="quiet" className="-ml-4" onClick={() => change({ begin_again: true })}>
-            Begin again from the next batch
+            {say("kitchen.begin_again_from_the_next_batch")}
           </Button>
         </details>
       )}

@@ -8,6 +8,7 @@ import { Button } from "@/ui/button";
 import { Input, NumberField } from "@/ui/field";
 import { Refused } from "@/ui/states";
 import { fromCelsius, said, toCelsius, type Units } from "@/units";
+import { say } from "@/say";
 
 /** "0 21" or "0:30; 21,4" a line: minutes in the oven and what the probe in the water shows. */
 function readLines(text: string, units: Units): { t_s: number; temp_c: number }[] {
@@ -56,14 +57,11 @@ export function Walk({ oven }: { oven: Shapes["OvenOut"] }) {
         walk.mutate();
       }}
     >
-      <p className="text-soft">
-        Heat {oven.name} empty. Put in an open pan of 325 by 265 mm with water, a probe in it, and
-        note what it shows every few minutes for half an hour. A thermometer on the shelf helps.
-      </p>
+      <p className="text-soft">{say("kitchen.heat_empty_put_in_an_open", { oven: oven.name })}</p>
       <div className="grid grid-cols-2 gap-4">
         <NumberField
           key={`dial${units}`}
-          label="Dial"
+          label={say("kitchen.dial")}
           value={Math.round(fromCelsius(dial, units))}
           low={Math.round(fromCelsius(60, units))}
           high={Math.round(fromCelsius(320, units))}
@@ -71,23 +69,23 @@ export function Walk({ oven }: { oven: Shapes["OvenOut"] }) {
           onValue={(v) => setDial(toCelsius(v, units))}
         />
         <NumberField
-          label="Water"
+          label={say("kitchen.water")}
           value={water}
           low={200}
           high={20000}
           step={100}
-          unit="ml"
+          unit={say("kitchen.ml")}
           onValue={setWater}
         />
       </div>
       <Input
-        label={`Thermometer on the shelf (${unit}, if there is one)`}
+        label={say("kitchen.thermometer_on_the_shelf_if_there", { unit })}
         inputMode="decimal"
         value={shelf}
         onChange={(event) => setShelf(event.target.value)}
       />
       <label className="block">
-        <span className="caption block">Minutes and {unit} in the water, a line each</span>
+        <span className="caption block">{say("kitchen.minutes_and_in_the_water_a", { unit })}</span>
         <textarea
           className="field min-h-36 font-mono"
           value={text}
@@ -96,7 +94,7 @@ export function Walk({ oven }: { oven: Shapes["OvenOut"] }) {
         />
       </label>
       <p className="caption">
-        {readings.length} {readings.length === 1 ? "reading" : "readings"} understood
+        {say("kitchen.readings_understood", { readings: readings.length })}
       </p>
       <Refused error={walk.error} />
       {walk.data && (
@@ -105,7 +103,7 @@ export function Walk({ oven }: { oven: Shapes["OvenOut"] }) {
         </p>
       )}
       <Button type="submit" kind="act" disabled={walk.isPending || readings.length === 0}>
-        Fit this oven
+        {say("kitchen.fit_this_oven")}
       </Button>
     </form>
   );

@@ -9,6 +9,7 @@ import { Adding } from "@/screens/kitchen/adding";
 import { Button } from "@/ui/button";
 import { NumberField, Select } from "@/ui/field";
 import { kelvins, type Units } from "@/units";
+import { say } from "@/say";
 
 type Oven = Shapes["OvenOut"];
 
@@ -19,10 +20,13 @@ const about = (oven: Oven, units: Units) => {
   const off = Math.abs(oven.dial_error_k);
   const dial =
     off < 0.5
-      ? "true to its dial"
-      : `${kelvins(off, units, 0)} ${oven.dial_error_k < 0 ? "cooler" : "hotter"} than its dial`;
+      ? say("kitchen.true_to_its_dial")
+      : say("kitchen.than_its_dial", {
+          off: kelvins(off, units, 0),
+          dial_error_k: oven.dial_error_k < 0 ? say("kitchen.cooler") : say("kitchen.hotter"),
+        });
   const shelves = `${oven.shelves} ${oven.shelves === 1 ? "shelf" : "shelves"}`;
-  return `${oven.kind}, ${dial}, ${oven.measured ? "measured" : "not measured"}, ${shelves}`;
+  return `${oven.kind}, ${dial}, ${oven.measured ? "measured" : say("kitchen.not_measured")}, ${shelves}`;
 };
 
 /** The kitchen’s ovens with their dial error, and the walk that measures it. */
@@ -34,7 +38,7 @@ export function Ovens() {
   return (
     <section aria-labelledby="ovens">
       <h2 id="ovens" className="mb-2 text-2xl">
-        Ovens
+        {say("kitchen.ovens")}
       </h2>
       <ul>
         {kitchen.ovens.map((oven) => (
@@ -49,10 +53,10 @@ export function Ovens() {
                   kind="quiet"
                   className="!px-2"
                   aria-expanded={walking === oven.id}
-                  aria-label={`Change or measure ${oven.name}`}
+                  aria-label={say("kitchen.change_or_measure", { oven: oven.name })}
                   onClick={() => setWalking(walking === oven.id ? null : oven.id)}
                 >
-                  change
+                  {say("kitchen.change")}
                 </Button>
               )}
             </div>
@@ -66,8 +70,8 @@ export function Ovens() {
         ))}
       </ul>
       <Adding
-        word="an oven"
-        placeholder="Hatch oven"
+        word={say("kitchen.an_oven")}
+        placeholder={say("kitchen.hatch_oven")}
         add={(name) =>
           must(
             client.POST("/api/k/{kid}/ovens", {
@@ -78,16 +82,16 @@ export function Ovens() {
         }
       >
         <Select
-          label="Air"
+          label={say("kitchen.air")}
           value={kind}
           onChange={(event) => setKind(event.target.value as Oven["kind"])}
         >
-          <option value="static">static</option>
-          <option value="fan">fan</option>
+          <option value="static">{say("kitchen.static")}</option>
+          <option value="fan">{say("kitchen.fan")}</option>
         </Select>
         <NumberField
           key={units}
-          label="Above its dial"
+          label={say("kitchen.above_its_dial")}
           value={units === "us" ? off * 1.8 : off}
           low={-80}
           high={80}
@@ -121,7 +125,7 @@ function Shelves({ oven }: { oven: Oven }) {
   return (
     <div className="grid grid-cols-3 gap-4 py-2">
       <NumberField
-        label="Shelves"
+        label={say("kitchen.shelves")}
         value={oven.shelves}
         low={1}
         high={40}
@@ -129,22 +133,22 @@ function Shelves({ oven }: { oven: Oven }) {
         onValue={(v) => change.mutate({ shelves: Math.round(v) })}
       />
       <NumberField
-        label="A shelf’s length"
+        label={say("kitchen.a_shelfs_length")}
         value={oven.shelf_length_mm}
         low={100}
         high={2000}
         step={10}
-        unit="mm"
+        unit={say("kitchen.mm")}
         stored
         onValue={(v) => change.mutate({ shelf_length_mm: Math.round(v) })}
       />
       <NumberField
-        label="its width"
+        label={say("kitchen.its_width")}
         value={oven.shelf_width_mm}
         low={100}
         high={2000}
         step={10}
-        unit="mm"
+        unit={say("kitchen.mm")}
         stored
         onValue={(v) => change.mutate({ shelf_width_mm: Math.round(v) })}
       />

@@ -4,6 +4,7 @@ import { client, must } from "@/api/client";
 import { useBench } from "@/bench";
 import { Button } from "@/ui/button";
 import { grams } from "@/units";
+import { say } from "@/say";
 
 /** What the kitchen has said of its own words: what they mean, what one of something weighs. */
 export function OwnWords() {
@@ -29,17 +30,21 @@ export function OwnWords() {
     ...kitchen.words.map((w) => ({
       kind: "word" as const,
       id: w.id,
-      text: `“${w.said}” is ${w.means.toLowerCase()}`,
+      text: say("kitchen.is", { w: w.said, means: w.means.toLowerCase() }),
     })),
     ...kitchen.weights.map((w) => ({
       kind: "weight" as const,
       id: w.id,
-      text: `one ${w.unit} of ${w.ingredient.toLowerCase()} is ${grams(w.grams, units)}`,
+      text: say("kitchen.one_of_is", {
+        unit: w.unit,
+        ingredient: w.ingredient.toLowerCase(),
+        grams: grams(w.grams, units),
+      }),
     })),
   ];
   if (!rows.length) return null;
   return (
-    <ul aria-label="Own words and weights" className="mt-2">
+    <ul aria-label={say("kitchen.own_words_and_weights")} className="mt-2">
       {rows.map((row) => (
         <li
           key={`${row.kind}${row.id}`}
@@ -50,10 +55,10 @@ export function OwnWords() {
             <Button
               kind="quiet"
               className="!px-2"
-              aria-label={`Forget that ${row.text}`}
+              aria-label={say("kitchen.forget_that", { row: row.text })}
               onClick={() => forget.mutate({ kind: row.kind, id: row.id })}
             >
-              forget
+              {say("kitchen.forget")}
             </Button>
           )}
         </li>

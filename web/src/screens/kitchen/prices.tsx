@@ -7,6 +7,7 @@ import { newId } from "@/keep/id";
 import { Button } from "@/ui/button";
 import { Input } from "@/ui/field";
 import { money } from "@/units";
+import { say } from "@/say";
 
 /** What the kitchen pays, by the line it buys. */
 export function Prices() {
@@ -48,7 +49,7 @@ export function Prices() {
   return (
     <section aria-labelledby="prices">
       <h2 id="prices" className="mb-2 text-2xl">
-        What it costs
+        {say("kitchen.what_it_costs")}
       </h2>
       <ul>
         {kitchen.prices.map((p) => (
@@ -59,19 +60,17 @@ export function Prices() {
               <Button
                 kind="quiet"
                 className="!px-2"
-                aria-label={`Forget the price of ${p.line}`}
+                aria-label={say("kitchen.forget_the_price_of", { line: p.line })}
                 onClick={() => drop.mutate(p.id)}
               >
-                forget
+                {say("kitchen.forget")}
               </Button>
             )}
           </li>
         ))}
       </ul>
       {kitchen.prices.length === 0 && (
-        <p className="text-soft">
-          No price yet. With prices every formula says what a portion of it costs.
-        </p>
+        <p className="text-soft">{say("kitchen.no_price_yet_with_prices_every")}</p>
       )}
       {canEdit && (
         <form
@@ -82,21 +81,21 @@ export function Prices() {
           }}
         >
           <Input
-            label="For"
+            label={say("kitchen.for")}
             value={line}
             maxLength={120}
-            placeholder="30 eggs"
+            placeholder={say("kitchen.30_eggs")}
             error={error?.field === "line" ? error.message : null}
             onChange={(event) => setLine(event.target.value)}
           />
           <Input
-            label={`Paid, ${kitchen.currency}`}
+            label={say("kitchen.paid", { currency: kitchen.currency })}
             value={price}
             inputMode="decimal"
             placeholder="7.20"
             error={
               price && !(number >= 0)
-                ? "A number, please."
+                ? say("kitchen.a_number_please")
                 : error && error.field !== "line"
                   ? error.message
                   : null
@@ -104,7 +103,7 @@ export function Prices() {
             onChange={(event) => setPrice(event.target.value)}
           />
           <Button type="submit" disabled={!line.trim() || !price || !(number >= 0)}>
-            Add it
+            {say("kitchen.add_it")}
           </Button>
         </form>
       )}

@@ -8,6 +8,7 @@ import { Button } from "@/ui/button";
 import { Input, Select } from "@/ui/field";
 import { day, time } from "@/units";
 import { newId } from "@/keep/id";
+import { Say, say } from "@/say";
 
 /** Probe thermometers: registered here, each with a token of its own. */
 export function Probes() {
@@ -46,25 +47,34 @@ export function Probes() {
   return (
     <section aria-labelledby="probes">
       <h2 id="probes" className="mb-2 text-2xl">
-        Probes and scales
+        {say("kitchen.probes_and_scales")}
       </h2>
       <ul>
         {devices.data?.map((d) => (
           <li key={d.id} className="rule-b flex items-center justify-between gap-3 py-1">
             <span>
               {d.name}
-              {d.kind === "scale" && <span className="caption ml-2">scale</span>}
+              {d.kind === "scale" && <span className="caption ml-2">{say("kitchen.scale")}</span>}
               {d.simulated && (
-                <span className="caption ml-2 border border-rule px-1">simulated</span>
+                <span className="caption ml-2 border border-rule px-1">
+                  {say("kitchen.simulated")}
+                </span>
               )}
               <span className="caption block">
                 {d.last_seen_at
-                  ? `last heard ${day(d.last_seen_at)}, ${time(d.last_seen_at)}`
-                  : "not heard yet"}
+                  ? say("kitchen.last_heard", {
+                      last_seen_at: day(d.last_seen_at),
+                      last_seen_at2: time(d.last_seen_at),
+                    })
+                  : say("kitchen.not_heard_yet")}
               </span>
               {d.refused_at && (
                 <span className="caption block text-burnt">
-                  a reading not taken, {day(d.refused_at)}, {time(d.refused_at)}: {d.refused}
+                  {say("kitchen.a_reading_not_taken", {
+                    refused_at: day(d.refused_at),
+                    refused_at2: time(d.refused_at),
+                    refused: d.refused,
+                  })}
                 </span>
               )}
             </span>
@@ -74,9 +84,9 @@ export function Probes() {
                 className="!px-2"
                 disabled={d.busy}
                 onClick={() => remove.mutate(d.id)}
-                aria-label={`Remove ${d.name}`}
+                aria-label={say("kitchen.remove", { d: d.name })}
               >
-                {d.busy ? "in a pot" : "remove"}
+                {d.busy ? say("kitchen.in_a_pot") : say("kitchen.remove_2")}
               </Button>
             )}
           </li>
@@ -84,12 +94,13 @@ export function Probes() {
       </ul>
       {token && (
         <div role="status" className="mt-3 border-[1.5px] border-burnt p-3">
-          <p>Token of {token.name}, shown this once:</p>
+          <p>{say("kitchen.token_of_shown_this_once", { token: token.name })}</p>
           <code className="my-1 block break-all select-all">{token.token}</code>
           <p className="caption">
-            It goes in the Authorization header of whatever sends the readings. A simulated probe
-            takes it as <code>./crumb probe --token …</code>, a simulated scale as{" "}
-            <code>./crumb scale --token …</code>
+            <Say
+              code="kitchen.it_goes_in_the_authorization_header"
+              components={{ code: <code /> }}
+            />
           </p>
         </div>
       )}
@@ -102,20 +113,20 @@ export function Probes() {
           }}
         >
           <Input
-            label={`Register a ${kind}`}
+            label={say("kitchen.register_a", { kind })}
             value={name}
             maxLength={60}
-            placeholder="Back stove probe"
+            placeholder={say("kitchen.back_stove_probe")}
             error={add.error instanceof ApiError ? add.error.message : null}
             onChange={(event) => setName(event.target.value)}
           />
           <Select
-            label="It is a"
+            label={say("kitchen.it_is_a")}
             value={kind}
             onChange={(event) => setKind(event.target.value as typeof kind)}
           >
-            <option value="probe">probe thermometer, one to four channels</option>
-            <option value="scale">scale under the bowl</option>
+            <option value="probe">{say("kitchen.probe_thermometer_one_to_four_channels")}</option>
+            <option value="scale">{say("kitchen.scale_under_the_bowl")}</option>
           </Select>
           <label className="flex min-h-12 items-center gap-3">
             <input
@@ -124,10 +135,10 @@ export function Probes() {
               checked={simulated}
               onChange={(event) => setSimulated(event.target.checked)}
             />
-            it is a simulated one
+            {say("kitchen.it_is_a_simulated_one")}
           </label>
           <Button type="submit" disabled={!name.trim() || add.isPending}>
-            Make its token
+            {say("kitchen.make_its_token")}
           </Button>
         </form>
       )}

@@ -5,6 +5,7 @@ import { client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { Adding } from "@/screens/kitchen/adding";
 import { NumberField, Select } from "@/ui/field";
+import { say } from "@/say";
 
 /** Rings, the pot on them, and the mixers beside. */
 export function Rings() {
@@ -40,26 +41,26 @@ export function Rings() {
   return (
     <section aria-labelledby="rings">
       <h2 id="rings" className="mb-2 text-2xl">
-        Rings
+        {say("kitchen.rings")}
       </h2>
       <ul>
         {kitchen.rings.map((ring) => (
           <li key={ring.id} className="rule-b flex justify-between py-2">
             <span>{ring.name}</span>
             <span className="caption">
-              {ring.fuel}, {(ring.rated_w / 1000).toFixed(1)} kW
+              {say("kitchen.kw", { fuel: ring.fuel, rated_w: (ring.rated_w / 1000).toFixed(1) })}
             </span>
           </li>
         ))}
       </ul>
       <div className="mt-2 grid grid-cols-3 items-end gap-4">
-        {beside("Largest pot of cream", "pot_g", 100, 200_000, 100, "g")}
-        {beside("Mixers", "mixers", 1, 10, 1, "")}
-        {beside("Largest bowl", "bowl_ml", 500, 200_000, 500, "ml")}
+        {beside(say("kitchen.largest_pot_of_cream"), "pot_g", 100, 200_000, 100, "g")}
+        {beside(say("kitchen.mixers"), "mixers", 1, 10, 1, "")}
+        {beside(say("kitchen.largest_bowl"), "bowl_ml", 500, 200_000, 500, "ml")}
       </div>
       <Adding
-        word="a ring"
-        placeholder="Gas, front right"
+        word={say("kitchen.a_ring")}
+        placeholder={say("kitchen.gas_front_right")}
         add={(name) =>
           must(
             client.POST("/api/k/{kid}/rings", {
@@ -70,16 +71,16 @@ export function Rings() {
         }
       >
         <Select
-          label="Fuel"
+          label={say("kitchen.fuel")}
           value={fuel}
           onChange={(event) => setFuel(event.target.value as typeof fuel)}
         >
-          <option value="gas">gas</option>
-          <option value="induction">induction</option>
-          <option value="ceramic">ceramic</option>
+          <option value="gas">{say("kitchen.gas")}</option>
+          <option value="induction">{say("kitchen.induction")}</option>
+          <option value="ceramic">{say("kitchen.ceramic")}</option>
         </Select>
         <NumberField
-          label="Rating"
+          label={say("kitchen.rating")}
           value={watts}
           low={200}
           high={10000}

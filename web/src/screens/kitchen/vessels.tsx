@@ -7,6 +7,7 @@ import { Button } from "@/ui/button";
 import { Input, NumberField, Select } from "@/ui/field";
 import { millilitres, millimetres } from "@/units";
 import { newId } from "@/keep/id";
+import { say } from "@/say";
 
 /** One vessel of the kitchen, drawn to scale among the others. */
 export function VesselRow({ vessel }: { vessel: Shapes["VesselOut"] }) {
@@ -29,9 +30,9 @@ export function VesselRow({ vessel }: { vessel: Shapes["VesselOut"] }) {
         {millimetres(vessel.top_mm, units)} ×{" "}
         {vessel.shape !== "round" && `${millimetres(vessel.width_mm, units)} × `}
         {millimetres(vessel.depth_mm, units)}, {millilitres(vessel.brim_ml, units)}
-        {vessel.flute_mm > 0 && ", fluted"}
-        {vessel.measured && ", measured"}
-        {vessel.count !== null && `, ${vessel.count} of them`}
+        {vessel.flute_mm > 0 && say("kitchen.fluted")}
+        {vessel.measured && say("kitchen.measured")}
+        {vessel.count !== null && say("kitchen.of_them", { count: vessel.count })}
       </span>
     </li>
   );
@@ -76,7 +77,7 @@ export function NewVessel() {
   if (id === null) {
     return (
       <Button className="mt-3" onClick={() => setId(newId())}>
-        Add a vessel
+        {say("kitchen.add_a_vessel")}
       </Button>
     );
   }
@@ -94,71 +95,71 @@ export function NewVessel() {
       }}
     >
       <Input
-        label="Name"
+        label={say("kitchen.name")}
         value={made.name}
         maxLength={80}
-        placeholder="Garden glass"
+        placeholder={say("kitchen.garden_glass")}
         error={known ? null : error?.message}
         onChange={(event) => set({ name: event.target.value })}
       />
       <div className="grid grid-cols-2 gap-4">
         <Select
-          label="Kind"
+          label={say("kitchen.kind")}
           value={made.kind}
           onChange={(event) => set({ kind: event.target.value as Change["kind"] })}
         >
-          <option value="glass">glass</option>
-          <option value="ring">ring</option>
-          <option value="shell">shell</option>
-          <option value="mould">mould</option>
-          <option value="pan">pan or tray</option>
+          <option value="glass">{say("kitchen.glass")}</option>
+          <option value="ring">{say("kitchen.ring")}</option>
+          <option value="shell">{say("kitchen.shell")}</option>
+          <option value="mould">{say("kitchen.mould")}</option>
+          <option value="pan">{say("kitchen.pan_or_tray")}</option>
         </Select>
         <Select
-          label="Shape"
+          label={say("kitchen.shape")}
           value={made.shape}
           onChange={(event) => set({ shape: event.target.value as Change["shape"] })}
         >
-          <option value="round">round</option>
-          <option value="rect">with corners</option>
-          <option value="oval">oval</option>
+          <option value="round">{say("kitchen.round")}</option>
+          <option value="rect">{say("kitchen.with_corners")}</option>
+          <option value="oval">{say("kitchen.oval")}</option>
         </Select>
       </div>
       <div className="grid grid-cols-3 gap-4">
         <NumberField
-          label={round ? "Across the top" : "Long"}
+          label={round ? say("kitchen.across_the_top") : say("kitchen.long")}
           value={made.top_mm}
           low={10}
           high={900}
-          unit="mm"
+          unit={say("kitchen.mm")}
           error={at("length_mm", "top_diameter_mm")}
           onValue={(top_mm) => set({ top_mm })}
         />
         {round ? (
           <NumberField
-            label="Across the bottom"
+            label={say("kitchen.across_the_bottom")}
             value={made.bottom_mm}
             low={10}
             high={900}
-            unit="mm"
+            unit={say("kitchen.mm")}
             error={at("bottom_diameter_mm")}
             onValue={(bottom_mm) => set({ bottom_mm })}
           />
         ) : (
           <NumberField
-            label="Wide"
+            label={say("kitchen.wide")}
             value={made.width_mm}
             low={10}
             high={900}
-            unit="mm"
+            unit={say("kitchen.mm")}
             onValue={(width_mm) => set({ width_mm })}
           />
         )}
         <NumberField
-          label="Deep"
+          label={say("kitchen.deep")}
           value={made.depth_mm}
           low={1}
           high={400}
-          unit="mm"
+          unit={say("kitchen.mm")}
           error={at("depth_mm")}
           onValue={(depth_mm) => set({ depth_mm })}
         />
@@ -166,48 +167,48 @@ export function NewVessel() {
       <div className="grid grid-cols-3 gap-4">
         {round && (
           <NumberField
-            label="Flutes cut in"
+            label={say("kitchen.flutes_cut_in")}
             value={made.flute_mm}
             low={0}
             high={100}
-            unit="mm"
+            unit={say("kitchen.mm")}
             error={at("flute_mm")}
             onValue={(flute_mm) => set({ flute_mm })}
           />
         )}
         <NumberField
-          label="Wall"
+          label={say("kitchen.wall")}
           value={made.wall_mm}
           low={0}
           high={50}
           step={0.5}
-          unit="mm"
+          unit={say("kitchen.mm")}
           onValue={(wall_mm) => set({ wall_mm })}
         />
         <NumberField
-          label="To the brim"
+          label={say("kitchen.to_the_brim")}
           value={made.brim_ml ?? 0}
           low={0}
           high={200000}
-          unit="ml"
-          hint="0: worked out"
+          unit={say("kitchen.ml")}
+          hint={say("kitchen.0_worked_out")}
           onValue={(ml) => set({ brim_ml: ml > 0 ? Math.round(ml) : null })}
         />
         <NumberField
-          label="How many"
+          label={say("kitchen.how_many")}
           value={made.count ?? 0}
           low={0}
           high={5000}
-          hint="0: always enough"
+          hint={say("kitchen.0_always_enough")}
           onValue={(n) => set({ count: n > 0 ? Math.round(n) : null })}
         />
       </div>
       <div className="flex gap-3">
         <Button kind="act" type="submit" disabled={!made.name.trim() || save.isPending}>
-          Add it
+          {say("kitchen.add_it")}
         </Button>
         <Button kind="quiet" onClick={() => setId(null)}>
-          Not now
+          {say("kitchen.not_now")}
         </Button>
       </div>
     </form>

@@ -1,6 +1,7 @@
 import { BAKING } from "@/api/defaults";
 import type { Shapes } from "@/api/client";
 import type { Content } from "@/api/queries";
+import { say } from "@/say";
 
 export type Baking = NonNullable<Content["baking"]>;
 
@@ -8,19 +9,25 @@ export type Doneness = Shapes["BakeOut"]["doneness"];
 
 export const DONENESS: Record<Doneness, { name: string; does: string }> = {
   wobble: {
-    name: "Wobble",
-    does: "A disc in the middle still trembles. Softest; sets on by itself.",
+    name: say("oven.wobble"),
+    does: say("oven.a_disc_in_the_middle_still"),
   },
-  domed: { name: "Domed rim", does: "Rim puffed, middle wobbling: pies." },
-  just_set: { name: "Just set", does: "Nothing wobbles any more. Firmer, nothing to spare." },
-  clean_knife: { name: "Clean knife", does: "The older school: set through, near too far." },
+  domed: { name: say("oven.domed_rim"), does: say("oven.rim_puffed_middle_wobbling_pies") },
+  just_set: {
+    name: say("oven.just_set"),
+    does: say("oven.nothing_wobbles_any_more_firmer_nothing"),
+  },
+  clean_knife: {
+    name: say("oven.clean_knife"),
+    does: say("oven.the_older_school_set_through_near"),
+  },
 };
 
 export const AFTER: Record<Baking["after"], string> = {
-  rack: "on a rack",
-  in_bath: "left in its water",
-  ice: "into ice water",
-  oven_off: "oven off, door ajar",
+  rack: say("oven.on_a_rack"),
+  in_bath: say("oven.left_in_its_water"),
+  ice: say("oven.into_ice_water"),
+  oven_off: say("oven.oven_off_door_ajar"),
 };
 
 /** What a bake is compared with: each a change of the oven's settings or of the mould. */
@@ -29,33 +36,33 @@ export const GHOSTS: Record<
   { name: string; of: (content: Content, kitchen: Shapes["KitchenOut"]) => Content }
 > = {
   bath: {
-    name: "the bath the other way",
+    name: say("oven.the_bath_the_other_way"),
     of: (c) => ({ ...c, bath_level: c.bath_level === "none" ? "half" : "none" }),
   },
   hotter: {
-    name: "20 K hotter",
+    name: say("oven.20_k_hotter"),
     of: (c) => withBaking(c, { set_c: (c.baking?.set_c ?? 160) + 20 }),
   },
   cooler: {
-    name: "20 K cooler",
+    name: say("oven.20_k_cooler"),
     of: (c) => withBaking(c, { set_c: (c.baking?.set_c ?? 160) - 20 }),
   },
-  cold: { name: "poured cold, 5 °C", of: (c) => withBaking(c, { poured_c: 5 }) },
-  warm: { name: "poured warm, 50 °C", of: (c) => withBaking(c, { poured_c: 50 }) },
+  cold: { name: say("oven.poured_cold_5_c"), of: (c) => withBaking(c, { poured_c: 5 }) },
+  warm: { name: say("oven.poured_warm_50_c"), of: (c) => withBaking(c, { poured_c: 50 }) },
   foil: {
-    name: "the foil the other way",
+    name: say("oven.the_foil_the_other_way"),
     of: (c) => withBaking(c, { covered: !c.baking?.covered }),
   },
   shallow: {
-    name: "a third shallower",
+    name: say("oven.a_third_shallower"),
     of: (c) => ({ ...c, fill_by: "share", fill_pct: Math.round(c.fill_pct * 0.67) }),
   },
   door: {
-    name: "the door opened five times",
+    name: say("oven.the_door_opened_five_times"),
     of: (c) => withBaking(c, { door_min: [15, 20, 25, 30, 35] }),
   },
   oven: {
-    name: "the other oven",
+    name: say("oven.the_other_oven"),
     of: (c, kitchen) => {
       const now = c.baking?.oven_id ?? kitchen.ovens[0]?.id;
       const other = kitchen.ovens.find((o) => o.id !== now);

@@ -8,30 +8,31 @@ import { bakingOf, type Baking } from "@/screens/oven/baking";
 import { NumberField, Select } from "@/ui/field";
 import { Why } from "@/ui/why";
 import { degrees, fromCelsius, said, toCelsius } from "@/units";
+import { say } from "@/say";
 
 const BLIND: Partial<Record<Baking["blind"], string>> = {
-  weights: "weights, then uncovered",
-  frozen: "docked and frozen, no weights",
-  hot_start: "hot start, so the rim stands",
+  weights: say("oven.weights_then_uncovered"),
+  frozen: say("oven.docked_and_frozen_no_weights"),
+  hot_start: say("oven.hot_start_so_the_rim_stands"),
 };
 /** Doughs that leave no choice of school. */
 const OWN: Partial<Record<Shapes["CrustOut"]["school"], string>> = {
-  crumb: "crumb base, pressed",
-  choux: "choux: piped, pierced, dried with the door ajar",
-  puff: "puff sheets: free, under a tray, uncovered",
-  sponge: "sponge, spread on paper",
-  frangipane: "almond cream, baked in its shell",
+  crumb: say("oven.crumb_base_pressed"),
+  choux: say("oven.choux_piped_pierced_dried_with_the"),
+  puff: say("oven.puff_sheets_free_under_a_tray"),
+  sponge: say("oven.sponge_spread_on_paper"),
+  frangipane: say("oven.almond_cream_baked_in_its_shell"),
 };
 const GOES: Record<Baking["goes"], string> = {
-  baked_in: "a custard that bakes in it",
-  cold_filling: "a cold filling",
-  hot_filling: "a hot filling that sets in it",
+  baked_in: say("oven.a_custard_that_bakes_in_it"),
+  cold_filling: say("oven.a_cold_filling"),
+  hot_filling: say("oven.a_hot_filling_that_sets_in"),
 };
 const BARRIER: Record<Baking["barrier"], string> = {
   none: "nothing",
-  egg_wash: "egg, dried in the oven",
-  butter: "butter, brushed",
-  chocolate: "chocolate or cocoa butter",
+  egg_wash: say("oven.egg_dried_in_the_oven"),
+  butter: say("oven.butter_brushed"),
+  chocolate: say("oven.chocolate_or_cocoa_butter"),
 };
 
 /** A crust: its blind bake stage by stage, and how long it stays crisp. */
@@ -74,15 +75,17 @@ export function CrustPlan({
   const own = found && OWN[found.school];
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-6 md:grid-cols-[15rem_minmax(0,1fr)] xl:grid-cols-[15rem_minmax(0,1fr)_minmax(0,1fr)]">
-      <section aria-label="Crust and oven" className="space-y-4">
+      <section aria-label={say("oven.crust_and_oven")} className="space-y-4">
         {parts}
         <Select
-          label="Oven"
+          label={say("oven.oven")}
           value={b.oven_id ?? kitchen.ovens[0]?.id ?? ""}
           disabled={off}
           onChange={(event) => set({ oven_id: Number(event.target.value) || null })}
         >
-          {kitchen.ovens.length === 0 && <option value="">an ordinary static oven</option>}
+          {kitchen.ovens.length === 0 && (
+            <option value="">{say("oven.an_ordinary_static_oven")}</option>
+          )}
           {kitchen.ovens.map((o) => (
             <option key={o.id} value={o.id}>
               {o.name}, {o.kind}
@@ -91,29 +94,29 @@ export function CrustPlan({
         </Select>
         {own ? (
           <p>
-            <span className="caption block">School</span>
+            <span className="caption block">{say("oven.school")}</span>
             {own}
           </p>
         ) : (
-          pick("School", "blind", BLIND)
+          pick(say("oven.school"), "blind", BLIND)
         )}
-        {pick("What goes in", "goes", GOES)}
+        {pick(say("oven.what_goes_in"), "goes", GOES)}
         {found && found.school !== "choux" && (
           <NumberField
-            label={found.school === "crumb" ? "Pressed" : "Dough, rolled"}
+            label={found.school === "crumb" ? say("oven.pressed") : say("oven.dough_rolled")}
             value={b.dough_mm ?? found.dough_mm}
             low={1}
             high={30}
             step={0.5}
-            unit="mm"
+            unit={say("oven.mm")}
             disabled={off}
             onValue={(v) => set({ dough_mm: v })}
           />
         )}
-        {pick("Between crust and filling", "barrier", BARRIER)}
+        {pick(say("oven.between_crust_and_filling"), "barrier", BARRIER)}
         <NumberField
           key={`filled${units}`}
-          label="Filling put in at"
+          label={say("oven.filling_put_in_at")}
           value={Math.round(fromCelsius(b.filled_c, units))}
           low={Math.round(fromCelsius(-5, units))}
           high={Math.round(fromCelsius(100, units))}
@@ -124,10 +127,10 @@ export function CrustPlan({
       </section>
       {found && (
         <>
-          <section aria-label="Blind bake">
+          <section aria-label={say("oven.blind_bake")}>
             <h2 className="mb-2 text-2xl">
-              {own ? "The bake" : "Blind bake"}
-              <Why about="the stages" reason={found.reasons[0]} />
+              {own ? say("oven.the_bake") : say("oven.blind_bake")}
+              <Why about={say("oven.the_stages")} reason={found.reasons[0]} />
             </h2>
             <CrustSection way={found.school} />
             <ol data-testid="crust-stages">
@@ -140,35 +143,39 @@ export function CrustPlan({
                   </span>
                   <span className="text-right whitespace-nowrap">
                     <b>
-                      {Math.round(s.from_min)}–{Math.round(s.to_min)} min
+                      {say("oven.min_4", {
+                        from_min: Math.round(s.from_min),
+                        to_min: Math.round(s.to_min),
+                      })}
                     </b>
-                    <span className="caption block">at {degrees(s.oven_c, units)}</span>
+                    <span className="caption block">
+                      {say("oven.at", { oven_c: degrees(s.oven_c, units) })}
+                    </span>
                   </span>
                 </li>
               ))}
             </ol>
             <p className="mt-2 text-lg">{said(found.how_far, units)}</p>
             <p className="mt-1">
-              {found.shield} Cold enough to fill after {Math.round(found.cool_min)} min on a rack: a
-              warm shell softens at once.
+              {say("oven.cold_enough_to_fill_after_min", {
+                shield: found.shield,
+                cool_min: Math.round(found.cool_min),
+              })}
             </p>
           </section>
           <section
-            aria-label="How long it stays crisp"
+            aria-label={say("oven.how_long_it_stays_crisp")}
             className="md:col-start-2 xl:col-start-auto"
           >
             <h2 className="mb-2 text-2xl">
-              The soggy clock
-              <Why about="the hours it stays crisp" reason={found.reasons[1]} />
+              {say("oven.the_soggy_clock")}
+              <Why about={say("oven.the_hours_it_stays_crisp")} reason={found.reasons[1]} />
             </h2>
             <SoggyClock crispH={found.crisp_h} softH={found.soft_h} />
             <p className="mt-2 text-lg" data-testid="soggy">
               {said(found.soggy, units)}
             </p>
-            <p className="caption mt-1">
-              Hours within three times; the order of the coats is sure. A pinhole takes most of a
-              coat’s worth.
-            </p>
+            <p className="caption mt-1">{say("oven.hours_within_three_times_the_order")}</p>
           </section>
         </>
       )}

@@ -12,6 +12,7 @@ import { NumberField, Select } from "@/ui/field";
 import { Refused } from "@/ui/states";
 import { Why } from "@/ui/why";
 import { degrees, kelvins, litres, said } from "@/units";
+import { Say, say } from "@/say";
 
 type Plan = Shapes["BakePlanOut"];
 type Kind = Shapes["PartOut"]["kind"];
@@ -35,46 +36,73 @@ export function BakeFacts({ plan, ghost, ghostError, against, content, set, kind
   return (
     <>
       {found.pull_from_min === null ? (
-        <p className="display text-4xl">Never sets</p>
+        <p className="display text-4xl">{say("oven.never_sets")}</p>
       ) : (
         <>
           <p className="caption">
-            {DONENESS[found.doneness].name.toLowerCase()}, in the {plan.oven.toLowerCase()}
-            <Why about="when to pull it" reason={found.reasons[0]} />
+            {say("oven.in_the", {
+              dONENESS: DONENESS[found.doneness].name.toLowerCase(),
+              oven: plan.oven.toLowerCase(),
+            })}
+            <Why about={say("oven.when_to_pull_it")} reason={found.reasons[0]} />
           </p>
           <p className="figure text-6xl whitespace-nowrap" data-testid="pull">
             {whole(found.pull_from_min)}–{whole(found.pull_to_min)}
-            <span className="unit">min</span>
+            <span className="unit">{say("oven.min")}</span>
           </p>
           <LearnedFrom used={plan.learned} units={units} />
           <p className="text-lg">
-            Start looking at <b>{whole(found.pull_low_min)}</b>, at the latest out by{" "}
-            {whole(found.pull_high_min)}.
+            <Say
+              code="oven.start_looking_at_at_the_latest"
+              values={{
+                pull_low_min: whole(found.pull_low_min),
+                pull_high_min: whole(found.pull_high_min),
+              }}
+              components={{ b: <b /> }}
+            />
           </p>
           <p className="mt-2 text-lg">
-            Probe in the middle: pull at{" "}
-            <b>
-              {degrees(found.probe_from_c, units)}–{degrees(found.probe_to_c, units)}
-            </b>
-            .
-            <Why about="the set temperature" reason={found.reasons[1]} />
+            <Say
+              code="oven.probe_in_the_middle_pull_at"
+              values={{
+                probe_from_c: degrees(found.probe_from_c, units),
+                probe_to_c: degrees(found.probe_to_c, units),
+              }}
+              components={{ b: <b /> }}
+            />
+            <Why about={say("oven.the_set_temperature")} reason={found.reasons[1]} />
           </p>
           <p className="mt-1 text-lg">
-            Then {AFTER[b.after]} it goes on by <b>{kelvins(found.carry_over_k ?? 0, units)}</b> to{" "}
-            {degrees(found.peak_centre_c, units)}.
+            <Say
+              code="oven.then_it_goes_on_by_to"
+              values={{
+                aFTER: AFTER[b.after],
+                carry_over_k: kelvins(found.carry_over_k ?? 0, units),
+                peak_centre_c: degrees(found.peak_centre_c, units),
+              }}
+              components={{ b: <b /> }}
+            />
           </p>
           <p className="mt-1 text-soft">
-            One minute late is {kelvins(found.late_minute_k ?? 0, units)} hotter in the middle; the
-            edge is {kelvins(found.edge_minus_centre_k ?? 0, units, 0)} ahead
-            {(found.overdone_pct ?? 0) >= 5 &&
-              `, ${Math.round(found.overdone_pct ?? 0)} % of it, by the wall, past its best`}
-            .
+            {say("oven.one_minute_late_is_hotter_in", {
+              late_minute_k: kelvins(found.late_minute_k ?? 0, units),
+              edge_minus_centre_k: kelvins(found.edge_minus_centre_k ?? 0, units, 0),
+              overdone_pct:
+                (found.overdone_pct ?? 0) >= 5 &&
+                say("oven.of_it_by_the_wall_past", {
+                  overdone_pct: Math.round(found.overdone_pct ?? 0),
+                }),
+            })}
           </p>
         </>
       )}
       {found.crack && (
         <p className="mt-1">
-          Risk of a crack <b>{found.crack}</b>: {said(found.crack_why, units)}.
+          <Say
+            code="oven.risk_of_a_crack"
+            values={{ crack: found.crack, crack_why: said(found.crack_why, units) }}
+            components={{ b: <b /> }}
+          />
         </p>
       )}
       {against && (
@@ -82,8 +110,14 @@ export function BakeFacts({ plan, ghost, ghostError, against, content, set, kind
           {ghostError ??
             (ghost
               ? ghost.found.pull_from_min === null
-                ? `Beside it, ${said(against, units)}: it never sets.`
-                : `Beside it, ${said(against, units)}: ${whole(ghost.found.pull_from_min)}–${whole(ghost.found.pull_to_min)} min, the edge ${kelvins(ghost.found.edge_minus_centre_k ?? 0, units, 0)} ahead, ${Math.round(ghost.found.overdone_pct ?? 0)} % past its best.`
+                ? say("oven.beside_it_it_never_sets", { against: said(against, units) })
+                : say("oven.beside_it_min_the_edge_ahead", {
+                    against: said(against, units),
+                    pull_from_min: whole(ghost.found.pull_from_min),
+                    pull_to_min: whole(ghost.found.pull_to_min),
+                    edge_minus_centre_k: kelvins(ghost.found.edge_minus_centre_k ?? 0, units, 0),
+                    overdone_pct: Math.round(ghost.found.overdone_pct ?? 0),
+                  })
               : "…")}
         </p>
       )}
@@ -93,14 +127,21 @@ export function BakeFacts({ plan, ghost, ghostError, against, content, set, kind
           <summary className="min-h-12 py-3 text-lg">
             {found.water_ml !== null && (
               <>
-                Pour <b>{litres(found.water_ml, units)}</b> of water, {whole(found.level_mm)} mm
-                deep
+                <Say
+                  code="oven.pour_of_water_mm_deep"
+                  values={{
+                    water_ml: litres(found.water_ml, units),
+                    level_mm: whole(found.level_mm),
+                  }}
+                  components={{ b: <b /> }}
+                />
               </>
             )}
             {found.water_left_ml !== null && (
               <span className="caption">
-                {" "}
-                · {litres(found.water_left_ml, units)} left at the pull
+                {say("oven.left_at_the_pull", {
+                  water_left_ml: litres(found.water_left_ml, units),
+                })}
               </span>
             )}
           </summary>
@@ -114,11 +155,11 @@ export function BakeFacts({ plan, ghost, ghostError, against, content, set, kind
 }
 
 const DRIVERS: Record<string, string> = {
-  start: "mix 5 K warmer",
-  "oven hotter": "oven 8 K hotter",
-  "oven cooler": "oven 8 K cooler",
-  deeper: "5 % deeper",
-  "sets later": "sets 1.5 K later",
+  start: say("oven.mix_5_k_warmer"),
+  "oven hotter": say("oven.oven_8_k_hotter"),
+  "oven cooler": say("oven.oven_8_k_cooler"),
+  deeper: say("oven.5_deeper"),
+  "sets later": say("oven.sets_1_5_k_later"),
 };
 
 /** What moves the answer, longest first: what is not known of this bake. */
@@ -128,21 +169,21 @@ function Drivers({ found }: { found: Plan["found"] }) {
   if (rows.length === 0) return null;
   return (
     <details className="rule-t mt-3">
-      <summary className="min-h-12 py-3 text-lg">What would move it</summary>
+      <summary className="min-h-12 py-3 text-lg">{say("oven.what_would_move_it")}</summary>
       <ul className="pb-2">
         {rows.map((d) => (
           <li key={d.what} className="flex justify-between py-0.5">
             <span>{said(DRIVERS[d.what] ?? d.what, units)}</span>
             <b>
               {d.minutes > 0 ? "+" : "−"}
-              {Math.abs(d.minutes) >= 200 ? "hours" : `${Math.abs(d.minutes).toFixed(1)} min`}
+              {Math.abs(d.minutes) >= 200
+                ? say("oven.hours")
+                : say("oven.min_2", { minutes: Math.abs(d.minutes).toFixed(1) })}
             </b>
           </li>
         ))}
       </ul>
-      <p className="caption pb-2">
-        Measure the mix and this oven (under Kitchen) and the band gets narrow.
-      </p>
+      <p className="caption pb-2">{say("oven.measure_the_mix_and_this_oven")}</p>
     </details>
   );
 }
@@ -171,28 +212,28 @@ function Choose({
   });
   return (
     <details className="rule-t">
-      <summary className="min-h-12 py-3 text-lg">Choose oven and bath for me</summary>
+      <summary className="min-h-12 py-3 text-lg">{say("oven.choose_oven_and_bath_for_me")}</summary>
       <div className="grid grid-cols-2 items-end gap-4">
         <Select
-          label="So that"
+          label={say("oven.so_that")}
           value={wish}
           onChange={(event) => setWish(event.target.value as typeof wish)}
         >
-          <option value="even">it sets most evenly</option>
-          <option value="long_window">I have longest to pull it</option>
+          <option value="even">{say("oven.it_sets_most_evenly")}</option>
+          <option value="long_window">{say("oven.i_have_longest_to_pull_it")}</option>
         </Select>
         <NumberField
-          label="Within"
+          label={say("oven.within")}
           value={within}
           low={5}
           high={240}
           step={5}
-          unit="min"
+          unit={say("oven.min")}
           onValue={setWithin}
         />
       </div>
       <Button className="mt-3" disabled={ask.isPending} onClick={() => ask.mutate()}>
-        {ask.isPending ? "Trying twenty ways …" : "Try them"}
+        {ask.isPending ? say("oven.trying_twenty_ways") : say("oven.try_them")}
       </Button>
       <Refused error={ask.error} className="mt-2" />
       {ask.data && (
@@ -205,15 +246,20 @@ function Choose({
                 className="rule-b flex min-h-12 items-center justify-between gap-3"
               >
                 <span>
-                  {degrees(c.set_c, units)}, {c.bath ? "bath" : "no bath"}: {Math.round(c.pull_min)}{" "}
-                  min
+                  {say("oven.min_3", {
+                    set_c: degrees(c.set_c, units),
+                    bath: c.bath ? say("oven.bath") : say("oven.no_bath"),
+                    pull_min: Math.round(c.pull_min),
+                  })}
                 </span>
                 <span className="caption">
-                  edge +{kelvins(c.edge_minus_centre_k, units, 0)}, {c.window_min.toFixed(0)} min to
-                  pull
+                  {say("oven.edge_min_to_pull", {
+                    edge_minus_centre_k: kelvins(c.edge_minus_centre_k, units, 0),
+                    window_min: c.window_min.toFixed(0),
+                  })}
                 </span>
                 <Button kind="quiet" className="!px-1" onClick={() => set({ set_c: c.set_c })}>
-                  take {degrees(c.set_c, units)}
+                  {say("oven.take", { set_c: degrees(c.set_c, units) })}
                 </Button>
               </li>
             ))}
@@ -231,11 +277,14 @@ function Converted({ content, kind }: { content: Content; kind: Kind }) {
   const found = useConverted(kid, content, kind, open);
   return (
     <details className="rule-t" onToggle={(event) => setOpen(event.currentTarget.open)}>
-      <summary className="min-h-12 py-3 text-lg">On another dial</summary>
+      <summary className="min-h-12 py-3 text-lg">{say("oven.on_another_dial")}</summary>
       {found.data && (
         <p className="pb-3 text-lg">
-          {said(found.data.says, units)} This dial is {Math.round(found.data.fahrenheit)} °F, gas
-          mark {found.data.gas_mark}.
+          {say("oven.this_dial_is_f_gas_mark", {
+            says: said(found.data.says, units),
+            fahrenheit: Math.round(found.data.fahrenheit),
+            gas_mark: found.data.gas_mark,
+          })}
         </p>
       )}
       {found.error instanceof ApiError && <p className="pb-3">{found.error.message}</p>}

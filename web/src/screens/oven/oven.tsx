@@ -15,10 +15,11 @@ import { PartSelect, Place, PlaceHead, useBaking, type AtPlace } from "@/screens
 import { StartCook } from "@/screens/stove/start-cook";
 import { Select } from "@/ui/field";
 import { degrees, said } from "@/units";
+import { say } from "@/say";
 
 /** The oven: the mould cut open through its bake, when to pull it, and what it does afterwards. */
 export default function OvenScreen() {
-  return <Place what="the oven" show={(at) => <Bake key={at.part.id} at={at} />} />;
+  return <Place what={say("oven.the_oven")} show={(at) => <Bake key={at.part.id} at={at} />} />;
 }
 
 function Bake({ at }: { at: AtPlace }) {
@@ -36,12 +37,21 @@ function Bake({ at }: { at: AtPlace }) {
   const parts = <PartSelect {...at} />;
   return (
     <div className="py-4">
-      <PlaceHead at={at} where="in the oven" draft={draft} forToday={forToday} problem={problem} />
+      <PlaceHead
+        at={at}
+        where={say("oven.in_the_oven")}
+        draft={draft}
+        forToday={forToday}
+        problem={problem}
+      />
       {crust ? (
         <CrustPlan content={content} set={set} kind={part.kind} off={!canCook} parts={parts} />
       ) : (
         <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-6 md:grid-cols-[15rem_minmax(0,1fr)] xl:grid-cols-[15rem_minmax(0,1.25fr)_minmax(0,1fr)]">
-          <section aria-label="Oven and water" className="order-3 space-y-4 md:order-none">
+          <section
+            aria-label={say("oven.oven_and_water")}
+            className="order-3 space-y-4 md:order-none"
+          >
             {parts}
             <OvenSettings
               content={content}
@@ -63,7 +73,7 @@ function Bake({ at }: { at: AtPlace }) {
                 baking={bakingOf(content)}
               />
               <section
-                aria-label="When to pull it"
+                aria-label={say("oven.when_to_pull_it_2")}
                 className="order-2 md:order-none md:col-start-2 xl:col-start-auto"
               >
                 <BakeFacts
@@ -123,16 +133,22 @@ function Plate({
   const pull = found.pull_min;
   const [chosen, setChosen] = useState<number | null>(null);
   const minute = Math.min(chosen ?? pull ?? end / 2, end);
-  if (found.frames.length === 0) return <p className="py-8 text-lg">Nothing to see yet.</p>;
+  if (found.frames.length === 0)
+    return <p className="py-8 text-lg">{say("oven.nothing_to_see_yet")}</p>;
   const frame = frameAt(found.frames, minute);
   const other = ghost?.found.frames.length ? frameAt(ghost.found.frames, minute) : undefined;
   const point = [...found.curve.filter((p) => !pull || p.t_min <= pull), ...found.after].reduce(
     (a, b) => (Math.abs(b.t_min - minute) < Math.abs(a.t_min - minute) ? b : a),
   );
   const out = pull !== null && minute > pull + 0.01;
-  const words = `${Math.round(minute)} min${out ? `, ${Math.round(minute - pull)} after the pull` : ""}: middle ${degrees(point.centre_c, units)}, edge ${degrees(point.edge_c, units)}`;
+  const words = say("oven.min_middle_edge", {
+    minute: Math.round(minute),
+    out: out ? say("oven.after_the_pull", { minute: Math.round(minute - pull) }) : "",
+    centre_c: degrees(point.centre_c, units),
+    edge_c: degrees(point.edge_c, units),
+  });
   return (
-    <section aria-label="The mould cut open" className="order-1 md:order-none">
+    <section aria-label={say("oven.the_mould_cut_open")} className="order-1 md:order-none">
       <div className="grid grid-cols-[minmax(0,1fr)_6.5rem] items-end gap-2 sm:grid-cols-[minmax(0,1fr)_7.5rem]">
         <CutMould
           left={{ frame, fillMm: found.fill_mm }}
@@ -148,14 +164,16 @@ function Plate({
           see={see}
           puffs={baking.crust === "pastry"}
           units={units}
-          label={`${vessel.name} cut open after ${words}.`}
+          label={say("oven.cut_open_after", { vessel: vessel.name, words })}
         />
         <WobbleDisc discMm={frame.unset_diameter_mm} widthMm={found.width_mm} units={units} />
       </div>
       <p className="text-lg" data-testid="cut-words">
         {words}
         {plan.found.level_mm !== null && point.bath_c !== null && (
-          <span className="text-soft">, water {degrees(point.bath_c, units)}</span>
+          <span className="text-soft">
+            {say("oven.water", { bath_c: degrees(point.bath_c, units) })}
+          </span>
         )}
         .
       </p>
@@ -164,11 +182,11 @@ function Plate({
         ghost={ghost?.found}
         at={minute}
         units={units}
-        label={`Middle and edge through the bake. ${pullWords(found)}`}
+        label={say("oven.middle_and_edge_through_the_bake", { found: pullWords(found) })}
       />
       <input
         type="range"
-        aria-label="Minute of the bake"
+        aria-label={say("oven.minute_of_the_bake")}
         aria-valuetext={words}
         className="ml-10 h-10 w-[calc(100%-2.8rem)] accent-[var(--ink)]"
         min={0}
@@ -181,16 +199,20 @@ function Plate({
         <CutKey see={see} degrees={(c) => degrees(c, units)} />
       </div>
       <div className="mt-3 grid grid-cols-2 gap-4">
-        <Select label="Show" value={see} onChange={(event) => setSee(event.target.value as See)}>
-          <option value="set">how far it has set</option>
-          <option value="heat">how hot it is</option>
+        <Select
+          label={say("oven.show")}
+          value={see}
+          onChange={(event) => setSee(event.target.value as See)}
+        >
+          <option value="set">{say("oven.how_far_it_has_set")}</option>
+          <option value="heat">{say("oven.how_hot_it_is")}</option>
         </Select>
         <Select
-          label="Beside it, as the right half"
+          label={say("oven.beside_it_as_the_right_half")}
           value={against}
           onChange={(event) => setAgainst(event.target.value)}
         >
-          <option value="">nothing</option>
+          <option value="">{say("oven.nothing")}</option>
           {Object.entries(GHOSTS).map(([key, { name }]) => (
             <option key={key} value={key}>
               {said(name, units)}
@@ -209,5 +231,8 @@ function Plate({
 
 const pullWords = (found: Plan["found"]) =>
   found.pull_from_min === null || found.pull_to_min === null
-    ? "It does not set within four hours."
-    : `Pull it between ${Math.round(found.pull_from_min)} and ${Math.round(found.pull_to_min)} minutes.`;
+    ? say("oven.it_does_not_set_within_four")
+    : say("oven.pull_it_between_and_minutes", {
+        pull_from_min: Math.round(found.pull_from_min),
+        pull_to_min: Math.round(found.pull_to_min),
+      });

@@ -13,6 +13,7 @@ import { withBaking, type Baking } from "@/screens/oven/baking";
 import { useToday, type Today } from "@/screens/stove/today";
 import { Select } from "@/ui/field";
 import { Failed, Loading } from "@/ui/states";
+import { say } from "@/say";
 
 /** The part somebody works on in the oven or the cold, and how to choose another. */
 export interface AtPlace {
@@ -34,7 +35,7 @@ export function Place({ what, show }: { what: string; show: (at: AtPlace) => Rea
   if (dessert.isPending) return <Loading what={what} />;
   if (dessert.isError) return <Failed error={dessert.error} again={() => void dessert.refetch()} />;
   const version = part?.versions.at(-1);
-  if (!part || !version) return <p className="p-8">This dessert has no formula.</p>;
+  if (!part || !version) return <p className="p-8">{say("oven.this_dessert_has_no_formula")}</p>;
   return show({ dessert: dessert.data, part, version, choose });
 }
 
@@ -83,15 +84,18 @@ export function PlaceHead({
   const { dessert, part, version } = at;
   return (
     <div className="no-print">
-      <title>{`${dessert.name}, ${where} · Bell Crumb`}</title>
+      <title>{say("oven.bell_crumb", { dessert: dessert.name, where })}</title>
       <div className="mb-3 flex flex-wrap items-baseline gap-x-5">
         <h1 className="min-w-0 text-3xl break-words">{dessert.name}</h1>
         <span className="caption">
-          {dessert.parts.length > 1 && `${part.name}, `}
-          {where}, version {version.number}
+          {say("oven.version", {
+            parts: dessert.parts.length > 1 && `${part.name}, `,
+            where,
+            number: version.number,
+          })}
         </span>
         {forToday && draft.state === "saved" ? (
-          <span className="caption">settings here are for today only</span>
+          <span className="caption">{say("oven.settings_here_are_for_today_only")}</span>
         ) : (
           <SaveNote draft={draft} version={version} readOnly={!canEdit} />
         )}
@@ -100,15 +104,15 @@ export function PlaceHead({
         <p role="alert" className="mb-4 border-l-[3px] border-burnt pl-3 text-lg">
           {problem.message}{" "}
           <Link className="underline" to={`/k/${kid}/d/${dessert.id}${partQuery(dessert, part)}`}>
-            Back to the formula
+            {say("oven.back_to_the_formula")}
           </Link>
         </p>
       )}
       {problem?.field === "vessel_key" && canEdit && !forToday && (
         <div className="mb-5 max-w-[24rem]">
           <VesselSelect
-            label="It stands in"
-            none="choose …"
+            label={say("oven.it_stands_in")}
+            none={say("oven.choose")}
             value={draft.content.vessel_key}
             disabled={false}
             error={null}
@@ -124,7 +128,11 @@ export function PlaceHead({
 export function PartSelect({ dessert, part, choose }: AtPlace) {
   if (dessert.parts.length < 2) return null;
   return (
-    <Select label="Part" value={part.id} onChange={(event) => choose(event.target.value)}>
+    <Select
+      label={say("oven.part")}
+      value={part.id}
+      onChange={(event) => choose(event.target.value)}
+    >
       {dessert.parts.map((p) => (
         <option key={p.id} value={p.id}>
           {p.name}

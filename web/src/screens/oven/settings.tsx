@@ -5,6 +5,7 @@ import { AFTER, bakingOf, DONENESS, type Baking, type Doneness } from "@/screens
 import { Check } from "@/ui/check";
 import { NumberField, Select } from "@/ui/field";
 import { fromCelsius, toCelsius } from "@/units";
+import { say } from "@/say";
 
 interface Props {
   content: Content;
@@ -29,13 +30,15 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
   return (
     <div className="space-y-4">
       <Select
-        label="Oven"
+        label={say("oven.oven")}
         value={b.oven_id ?? kitchen.ovens[0]?.id ?? ""}
         disabled={off}
         error={at("baking.oven_id")}
         onChange={(event) => set({ oven_id: Number(event.target.value) || null })}
       >
-        {kitchen.ovens.length === 0 && <option value="">an ordinary static oven</option>}
+        {kitchen.ovens.length === 0 && (
+          <option value="">{say("oven.an_ordinary_static_oven")}</option>
+        )}
         {kitchen.ovens.map((o) => (
           <option key={o.id} value={o.id}>
             {o.name}, {o.kind}
@@ -45,7 +48,7 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
       <div>
         <NumberField
           key={`set${units}`}
-          label="Dial"
+          label={say("oven.dial")}
           value={temp(b.set_c)}
           low={temp(60)}
           high={temp(320)}
@@ -58,7 +61,7 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
         <input
           type="range"
           className="mt-1 h-8 w-full accent-[var(--burnt)]"
-          aria-label="Oven dial"
+          aria-label={say("oven.oven_dial")}
           min={90}
           max={230}
           step={5}
@@ -68,23 +71,23 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
         />
       </div>
       <Check on={!b.preheated} disabled={off} set={(on) => set({ preheated: !on })}>
-        into the cold oven
+        {say("oven.into_the_cold_oven")}
       </Check>
       <Check
         on={b.stand === "deck"}
         disabled={off}
         set={(on) => set({ stand: on ? "deck" : "rack" })}
       >
-        on the floor of the oven, not on a rack
+        {say("oven.on_the_floor_of_the_oven")}
       </Check>
       <Check on={b.first_c !== null} disabled={off} set={(on) => set({ first_c: on ? 220 : null })}>
-        hot at first, then down
+        {say("oven.hot_at_first_then_down")}
       </Check>
       {typeof b.first_c === "number" && (
         <div className="grid grid-cols-2 gap-4">
           <NumberField
             key={`first${units}`}
-            label="At first"
+            label={say("oven.at_first")}
             value={temp(b.first_c)}
             low={temp(60)}
             high={temp(320)}
@@ -94,36 +97,36 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
             onValue={(v) => set({ first_c: back(v) })}
           />
           <NumberField
-            label="For"
+            label={say("oven.for")}
             value={b.first_min}
             low={1}
             high={240}
-            unit="min"
+            unit={say("oven.min")}
             disabled={off}
             onValue={(v) => set({ first_min: v })}
           />
         </div>
       )}
       <Select
-        label="Water bath"
+        label={say("oven.water_bath")}
         value={content.bath_level}
         disabled={fixed}
         error={at("bath_level", "tray")}
         onChange={(event) => change({ bath_level: event.target.value as Content["bath_level"] })}
       >
-        <option value="none">none</option>
-        <option value="half">half way up the mould</option>
-        <option value="rim">just under the rim</option>
-        <option value="mm">so many mm</option>
-        <option value="beside">in a tray beside, for moist air</option>
+        <option value="none">{say("oven.none")}</option>
+        <option value="half">{say("oven.half_way_up_the_mould")}</option>
+        <option value="rim">{say("oven.just_under_the_rim")}</option>
+        <option value="mm">{say("oven.so_many_mm")}</option>
+        <option value="beside">{say("oven.in_a_tray_beside_for_moist")}</option>
       </Select>
       {content.bath_level === "mm" && (
         <NumberField
-          label="Water stands"
+          label={say("oven.water_stands")}
           value={content.bath_mm}
           low={1}
           high={400}
-          unit="mm"
+          unit={say("oven.mm")}
           disabled={fixed}
           onValue={(v) => change({ bath_mm: Math.round(v) })}
         />
@@ -132,7 +135,7 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
         <>
           <NumberField
             key={`water${units}`}
-            label="Water poured at"
+            label={say("oven.water_poured_at")}
             value={temp(b.water_c)}
             low={temp(0)}
             high={temp(100)}
@@ -142,7 +145,7 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
             onValue={(v) => set({ water_c: back(v) })}
           />
           <Check on={b.covered} disabled={off} set={(covered) => set({ covered })}>
-            foil over the whole pan
+            {say("oven.foil_over_the_whole_pan")}
           </Check>
         </>
       )}
@@ -151,12 +154,12 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
         disabled={off}
         set={(on) => set({ poured_c: on ? 20 : null })}
       >
-        the mix was measured
+        {say("oven.the_mix_was_measured")}
       </Check>
       {typeof b.poured_c === "number" && (
         <NumberField
           key={`poured${units}`}
-          label="Poured at"
+          label={say("oven.poured_at")}
           value={temp(b.poured_c)}
           low={temp(0)}
           high={temp(75)}
@@ -167,35 +170,35 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
         />
       )}
       <Select
-        label="In a crust"
+        label={say("oven.in_a_crust")}
         value={b.crust}
         disabled={off}
         error={at("baking.crust_mm")}
         onChange={(event) => set({ crust: event.target.value as Baking["crust"] })}
       >
-        <option value="">no</option>
-        <option value="pastry">pastry, under and around</option>
-        <option value="crumb">crumb base, under</option>
+        <option value="">{say("oven.no")}</option>
+        <option value="pastry">{say("oven.pastry_under_and_around")}</option>
+        <option value="crumb">{say("oven.crumb_base_under")}</option>
       </Select>
       {b.crust && (
         <NumberField
-          label="Crust"
+          label={say("oven.crust")}
           value={b.crust_mm}
           low={1}
           high={20}
-          unit="mm"
+          unit={say("oven.mm")}
           disabled={off}
           onValue={(v) => set({ crust_mm: v })}
         />
       )}
       <Select
-        label="Done when"
+        label={say("oven.done_when")}
         value={b.doneness ?? ""}
         disabled={off}
-        hint={b.doneness ? DONENESS[b.doneness].does : "The sign that kitchens go by for it."}
+        hint={b.doneness ? DONENESS[b.doneness].does : say("oven.the_sign_that_kitchens_go_by")}
         onChange={(event) => set({ doneness: (event.target.value || null) as Doneness | null })}
       >
-        <option value="">As usual for its kind</option>
+        <option value="">{say("oven.as_usual_for_its_kind")}</option>
         {(Object.keys(DONENESS) as Doneness[]).map((key) => (
           <option key={key} value={key}>
             {DONENESS[key].name}
@@ -203,7 +206,7 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
         ))}
       </Select>
       <Select
-        label="Then"
+        label={say("oven.then")}
         value={b.after}
         disabled={off}
         onChange={(event) => set({ after: event.target.value as Baking["after"] })}

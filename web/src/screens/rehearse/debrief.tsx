@@ -6,22 +6,23 @@ import { PotCurve } from "@/figures/pot-curve";
 import { PracticePot } from "@/figures/practice";
 import { Button } from "@/ui/button";
 import { clock, grams, said, type Units } from "@/units";
+import { say } from "@/say";
 
 type RunData = Shapes["RehearsalOut"];
 
 const CAME: Record<NonNullable<RunData["result"]>, string> = {
-  good: "It came out.",
-  usable: "It can be served, just.",
-  spoiled: "Into the bin.",
+  good: say("rehearse.it_came_out"),
+  usable: say("rehearse.it_can_be_served_just"),
+  spoiled: say("rehearse.into_the_bin"),
 };
 
 const ACTS: Record<Shapes["ActOut"]["kind"], (value: number, units: Units) => string> = {
   heat: (v) => `heat ${v}`,
-  stir: (v) => (v ? "stir" : "stop stirring"),
-  lift: (v) => (v ? "off" : "back on"),
+  stir: (v) => (v ? "stir" : say("rehearse.stop_stirring_2")),
+  lift: (v) => (v ? "off" : say("rehearse.back_on")),
   ladle: (v, units) => `pour ${grams(v, units)}`,
-  whites: () => "whites on",
-  cold_water: () => "cold water",
+  whites: () => say("rehearse.whites_on"),
+  cold_water: () => say("rehearse.cold_water"),
   pour: () => "pour",
   look: () => "looked",
   end: () => "done",
@@ -41,10 +42,10 @@ export function Debrief({
   const flat = run.stage === "mixer" || run.stage === "bowl";
   return (
     <div className="py-5">
-      <title>{`${run.name}: what came of it · Bell Crumb`}</title>
+      <title>{say("rehearse.what_came_of_it_bell_crumb", { run: run.name })}</title>
       <p className="caption">
         <Link className="underline" to={`/k/${kid}/rehearse`}>
-          Rehearse
+          {say("rehearse.rehearse")}
         </Link>{" "}
         · {run.name} · {clock(run.now_s)}
       </p>
@@ -55,7 +56,7 @@ export function Debrief({
         {run.result ? CAME[run.result] : ""}
       </h1>
       <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
-        <section aria-label="The curve">
+        <section aria-label={say("rehearse.the_curve")}>
           <PotCurve
             units={units}
             predicted={[]}
@@ -63,7 +64,7 @@ export function Debrief({
             zones={{
               thickens_c: null,
               reach_c: run.goal_c[0] || null,
-              reach_word: "aim from",
+              reach_word: say("rehearse.aim_from"),
               never_c: flat ? null : run.step.never_c,
               never_word: run.step.over.split(":")[0] ?? "never",
             }}
@@ -78,10 +79,10 @@ export function Debrief({
                 .filter((a) => a.kind !== "end")
                 .map((a) => ({ at_s: a.at_s, word: ACTS[a.kind](a.value, units) })),
             ]}
-            label={`What the ${run.stage} did. ${run.says.join(" ")}`}
+            label={say("rehearse.what_the_did", { stage: run.stage, says: run.says.join(" ") })}
           />
         </section>
-        <section aria-label="Why">
+        <section aria-label={say("rehearse.why")}>
           <ul className="space-y-2 text-lg" data-testid="why">
             {run.says.map((words) => (
               <li
@@ -108,10 +109,14 @@ export function Debrief({
           <p className="display mt-4 text-xl italic">{run.teaches}</p>
           <div className="mt-4 flex flex-wrap gap-3">
             <Button kind="act" onClick={() => again(run.seed)}>
-              The same {run.stage === "oven" ? "oven" : "pot"} again
+              {say("rehearse.the_same_again", {
+                stage: run.stage === "oven" ? say("rehearse.oven") : say("rehearse.pot"),
+              })}
             </Button>
             <Button onClick={() => again(Math.floor(Math.random() * 1e9))}>
-              Another {run.stage === "oven" ? "oven" : "pot"}
+              {say("rehearse.another", {
+                stage: run.stage === "oven" ? say("rehearse.oven") : say("rehearse.pot"),
+              })}
             </Button>
           </div>
           <div className="mt-5 max-w-64">{run.stage !== "oven" && <PracticePot run={run} />}</div>

@@ -8,6 +8,7 @@ import { newId } from "@/keep/id";
 import { Button } from "@/ui/button";
 import { Select } from "@/ui/field";
 import { Failed, Loading, Refused } from "@/ui/states";
+import { say } from "@/say";
 
 /** The exercises: spoil ten batches for nothing. */
 export default function Rehearse() {
@@ -33,28 +34,27 @@ export default function Rehearse() {
       void go(`/k/${kid}/rehearse/${run.id}`);
     },
   });
-  if (list.isPending) return <Loading what="the exercises" />;
+  if (list.isPending) return <Loading what={say("rehearse.the_exercises")} />;
   if (list.isError) return <Failed error={list.error} again={() => void list.refetch()} />;
   return (
     <div className="py-6">
-      <title>Rehearse · Bell Crumb</title>
+      <title>{say("rehearse.rehearse_bell_crumb")}</title>
       <div className="mb-4 flex flex-wrap items-end justify-between gap-x-8 gap-y-3">
         <div>
-          <h1 className="text-4xl">Rehearse</h1>
+          <h1 className="text-4xl">{say("rehearse.rehearse")}</h1>
           <p className="mt-1 max-w-prose text-soft">
-            The same guide against a pot that only pretends. It scrambles, scorches, crystallises
-            and boils over like a real one; nobody washes up.
+            {say("rehearse.the_same_guide_against_a_pot")}
           </p>
         </div>
         <div className="w-44">
           <Select
-            label="Its clock"
+            label={say("rehearse.its_clock")}
             value={speed}
             onChange={(event) => setSpeed(Number(event.target.value))}
           >
             {[1, 5, 10, 20].map((n) => (
               <option key={n} value={n}>
-                {n === 1 ? "real time" : `${n} × faster`}
+                {n === 1 ? say("rehearse.real_time") : say("rehearse.faster_2", { n })}
               </option>
             ))}
           </Select>
@@ -73,17 +73,25 @@ export default function Rehearse() {
               <p className="mt-1">{e.task}</p>
               <p className="caption mt-1">
                 {e.tried === 0
-                  ? "not tried yet"
-                  : `tried ${e.tried === 1 ? "once" : `${e.tried} times`}, ${e.done ? `${e.done} came out well` : "none came out yet"}`}
+                  ? say("rehearse.not_tried_yet")
+                  : say("rehearse.tried", {
+                      tried:
+                        e.tried === 1
+                          ? say("rehearse.once")
+                          : say("rehearse.times", { tried: e.tried }),
+                      done: e.done
+                        ? say("rehearse.came_out_well", { done: e.done })
+                        : say("rehearse.none_came_out_yet"),
+                    })}
               </p>
             </div>
             <Button
               kind={e.done ? "plain" : "act"}
               disabled={start.isPending}
-              aria-label={`Begin: ${e.name}`}
+              aria-label={say("rehearse.begin", { e: e.name })}
               onClick={() => start.mutate(e.key)}
             >
-              Begin
+              {say("rehearse.begin_2")}
             </Button>
           </li>
         ))}

@@ -14,6 +14,7 @@ import { Button } from "@/ui/button";
 import { usePageKeys } from "@/ui/keys";
 import { Failed, Loading } from "@/ui/states";
 import { clock, degrees, grams, said, type Units } from "@/units";
+import { say } from "@/say";
 
 type RunData = Shapes["RehearsalOut"];
 type Kind = Shapes["ActIn"]["kind"];
@@ -65,11 +66,13 @@ export default function Run() {
         if (mine === sent.current) store.setQueryData(key, next);
       },
       (problem: unknown) =>
-        setError(problem instanceof ApiError ? problem.message : "That did not arrive."),
+        setError(
+          problem instanceof ApiError ? problem.message : say("rehearse.that_did_not_arrive"),
+        ),
     );
   };
   if (run.isError && !data) return <Failed error={run.error} again={() => void run.refetch()} />;
-  if (!data) return <Loading what="the rehearsal" />;
+  if (!data) return <Loading what={say("rehearse.the_rehearsal")} />;
   const again = (seed: number) => {
     must(
       client.POST("/api/k/{kid}/rehearsals", {
@@ -81,7 +84,7 @@ export default function Run() {
         store.setQueryData(["rehearsal", kid, next.id], next);
         void go(`/k/${kid}/rehearse/${next.id}`, { replace: true });
       },
-      () => setError("The server is not answering."),
+      () => setError(say("rehearse.the_server_is_not_answering")),
     );
   };
   if (data.ended) return <Debrief run={data} units={units} again={again} />;
@@ -106,12 +109,12 @@ function Practice({ run, units, act, error }: PracticeProps) {
   useCall(moment.headline, moment.next_move, moment.urgency, sound);
   usePageKeys((event) => {
     const target = event.target as HTMLElement;
-    if (target.closest("input, select, textarea")) return;
+    if (target.closest(say("rehearse.input_select_textarea"))) return;
     const key = event.key;
     if (key === "ArrowUp" || key === "ArrowDown") {
       event.preventDefault();
       turn(key === "ArrowUp" ? 1 : -1);
-    } else if (key === " " && !target.closest("button, a")) {
+    } else if (key === " " && !target.closest(say("rehearse.button_a"))) {
       event.preventDefault();
       if (has("look")) act("look");
       if (has("stir")) act("stir", run.stirring ? 0 : 1);
@@ -126,11 +129,11 @@ function Practice({ run, units, act, error }: PracticeProps) {
   const [number, unit] = figure.split("\u202f");
   return (
     <div className="py-3">
-      <title>{`${run.name}, rehearsed · Bell Crumb`}</title>
+      <title>{say("rehearse.rehearsed_bell_crumb", { run: run.name })}</title>
       <div className="flex flex-wrap items-center gap-x-5">
         <h1 className="text-3xl">{run.name}</h1>
         <span className="caption border border-ink px-1.5 text-ink">
-          rehearsal{run.speed > 1 ? ` ×${run.speed}` : ""}
+          {say("rehearse.rehearsal", { speed: run.speed > 1 ? ` ×${run.speed}` : "" })}
         </span>
         <span className="caption">{clock(run.now_s)}</span>
         <Button
@@ -142,10 +145,10 @@ function Practice({ run, units, act, error }: PracticeProps) {
             setSoundState(!sound);
           }}
         >
-          sound {sound ? "on" : "off"}
+          {say("rehearse.sound", { sound: sound ? say("rehearse.on") : say("rehearse.off") })}
         </Button>
         <Link className="caption underline" to={`/k/${kid}/rehearse`}>
-          other exercises
+          {say("rehearse.other_exercises")}
         </Link>
       </div>
       <p className="text-lg">{run.task}</p>
@@ -155,7 +158,7 @@ function Practice({ run, units, act, error }: PracticeProps) {
         </p>
       )}
       <div className="mt-2 grid gap-x-8 gap-y-3 lg:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">
-        <section aria-label="Now">
+        <section aria-label={say("rehearse.now")}>
           <p
             className={`display w-fit text-3xl italic ${hot ? "bg-burnt px-3 text-on-burnt" : "text-burnt"}`}
             data-testid="headline"
@@ -175,7 +178,7 @@ function Practice({ run, units, act, error }: PracticeProps) {
           </p>
           <Aim run={run} units={units} />
         </section>
-        <section aria-label="The pot" className="flex flex-col items-center">
+        <section aria-label={say("rehearse.the_pot")} className="flex flex-col items-center">
           {run.stage === "oven" ? <PracticeOven run={run} /> : <PracticePot run={run} />}
         </section>
       </div>
@@ -188,13 +191,13 @@ function Practice({ run, units, act, error }: PracticeProps) {
           zones={{
             thickens_c: null,
             reach_c: run.goal_c[0] ?? null,
-            reach_word: "aim from",
+            reach_word: say("rehearse.aim_from"),
             never_c: run.step.never_c,
             never_word: run.step.over.split(":")[0] ?? "never",
           }}
           top={run.stage === "syrup" ? 205 : 108}
           height={200}
-          label="Temperature so far"
+          label={say("rehearse.temperature_so_far")}
         />
       )}
     </div>
@@ -205,11 +208,16 @@ function Aim({ run, units }: { run: RunData; units: Units }) {
   const [low, high] = run.goal_c;
   return (
     <p className="mt-1 text-lg text-soft">
-      {low ? `aim ${degrees(low, units)} to ${degrees(high, units)}` : ""}
-      {run.stage === "bowl" && `; ${grams(run.to_pour_g, units)} of milk still to pour`}
-      {run.stage === "syrup" && `; ${grams(run.water_g, units)} of water left`}
-      {run.held_s > 0 && run.exercise === "pastry_cream" && `; held ${Math.round(run.held_s)} s`}
-      {run.whites_s !== null && `; whites whipping for ${clock(run.whites_s)}`}
+      {low ? say("rehearse.aim_to", { low: degrees(low, units), high: degrees(high, units) }) : ""}
+      {run.stage === "bowl" &&
+        say("rehearse.of_milk_still_to_pour", { to_pour_g: grams(run.to_pour_g, units) })}
+      {run.stage === "syrup" &&
+        say("rehearse.of_water_left", { water_g: grams(run.water_g, units) })}
+      {run.held_s > 0 &&
+        run.exercise === "pastry_cream" &&
+        say("rehearse.held_s", { held_s: Math.round(run.held_s) })}
+      {run.whites_s !== null &&
+        say("rehearse.whites_whipping_for", { whites_s: clock(run.whites_s) })}
     </p>
   );
 }
@@ -230,24 +238,24 @@ function Controls({
     <div
       className="my-3 flex flex-wrap items-stretch gap-3 border-y-[1.5px] border-ink py-3"
       role="group"
-      aria-label="What you do"
+      aria-label={say("rehearse.what_you_do")}
     >
       {has("heat") && (
         <div className="flex items-center gap-2">
           <Button
             className="!px-6 text-2xl"
-            aria-label={mixer ? "Slower" : "Less heat"}
+            aria-label={mixer ? say("rehearse.slower") : say("rehearse.less_heat")}
             disabled={run.heat === 0}
             onClick={() => act("heat", run.heat - 1)}
           >
             −
           </Button>
           <p className="w-24 text-center text-lg" data-testid="heat">
-            {mixer ? "speed" : "heat"} <b>{run.heat}</b>
+            {mixer ? say("rehearse.speed") : say("rehearse.heat")} <b>{run.heat}</b>
           </p>
           <Button
             className="!px-6 text-2xl"
-            aria-label={mixer ? "Faster" : "More heat"}
+            aria-label={mixer ? say("rehearse.faster") : say("rehearse.more_heat")}
             disabled={run.heat === run.heats}
             onClick={() => act("heat", run.heat + 1)}
           >
@@ -261,14 +269,20 @@ function Controls({
           aria-pressed={run.stirring}
           onClick={() => act("stir", run.stirring ? 0 : 1)}
         >
-          {run.stirring ? "Stop stirring" : run.stage === "bowl" ? "Whisk" : "Stir"}
+          {run.stirring
+            ? say("rehearse.stop_stirring")
+            : run.stage === "bowl"
+              ? say("rehearse.whisk")
+              : say("rehearse.stir")}
         </Button>
       )}
       {has("ladle") &&
         [...run.ladles_g, run.to_pour_g].map((g, i) =>
           g > 0.5 ? (
             <Button key={i} className="text-lg" onClick={() => act("ladle", g)}>
-              {i < run.ladles_g.length ? `Pour ${grams(g, units)}` : "All of it"}
+              {i < run.ladles_g.length
+                ? say("rehearse.pour", { g: grams(g, units) })
+                : say("rehearse.all_of_it")}
             </Button>
           ) : null,
         )}
@@ -278,27 +292,27 @@ function Controls({
           aria-pressed={run.lifted}
           onClick={() => act("lift", run.lifted ? 0 : 1)}
         >
-          {run.lifted ? "Back on the heat" : "Off the heat"}
+          {run.lifted ? say("rehearse.back_on_the_heat") : say("rehearse.off_the_heat")}
         </Button>
       )}
       {has("whites") && run.whites_s === null && (
         <Button className="text-lg" onClick={() => act("whites")}>
-          Start the whites
+          {say("rehearse.start_the_whites")}
         </Button>
       )}
       {has("cold_water") && (
         <Button className="text-lg" onClick={() => act("cold_water")}>
-          Into cold water
+          {say("rehearse.into_cold_water")}
         </Button>
       )}
       {has("pour") && (
         <Button kind="act" className="text-lg" onClick={() => act("pour")}>
-          Pour it
+          {say("rehearse.pour_it")}
         </Button>
       )}
       {has("look") && (
         <Button className="text-lg" onClick={() => act("look")}>
-          Open the door and nudge one
+          {say("rehearse.open_the_door_and_nudge_one")}
         </Button>
       )}
       <Button
@@ -306,7 +320,7 @@ function Controls({
         className="ml-auto text-lg"
         onClick={() => act("end")}
       >
-        {has("look") ? "Pull them" : "That is it"}
+        {has("look") ? say("rehearse.pull_them") : say("rehearse.that_is_it")}
       </Button>
     </div>
   );

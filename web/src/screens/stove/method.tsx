@@ -7,6 +7,7 @@ import type { Today } from "@/screens/stove/today";
 import { NumberField, Select } from "@/ui/field";
 import { FL_OZ_ML, fromCelsius, toCelsius } from "@/units";
 import { SCHOOLS } from "@/words";
+import { say } from "@/say";
 
 type School = keyof typeof SCHOOLS;
 const FOAMS = ["italian", "swiss", "french"];
@@ -46,23 +47,25 @@ export function Method(props: Props) {
   const tenth = (value: number) => Math.round(value * 10) / 10;
   const ring = (
     <Select
-      label="Ring"
+      label={say("stove.ring")}
       value={content.ring_id ?? ""}
       disabled={fixed}
       error={at("ring_id")}
       onChange={(event) => set({ ring_id: Number(event.target.value) || null })}
     >
-      {kitchen.rings.length === 0 && <option value="">no ring in this kitchen yet</option>}
+      {kitchen.rings.length === 0 && (
+        <option value="">{say("stove.no_ring_in_this_kitchen_yet")}</option>
+      )}
       {kitchen.rings.map((r) => (
         <option key={r.id} value={r.id}>
-          {r.name}, {(r.rated_w / 1000).toFixed(1)} kW
+          {say("stove.kw", { r: r.name, rated_w: (r.rated_w / 1000).toFixed(1) })}
         </option>
       ))}
     </Select>
   );
   const cream = (
     <NumberField
-      label={guide === "custard" ? "Heat, cream" : "Heat"}
+      label={guide === "custard" ? say("stove.heat_cream") : say("stove.heat")}
       value={content.cook_setting_pct}
       low={1}
       high={100}
@@ -78,20 +81,20 @@ export function Method(props: Props) {
       <div className="space-y-4">
         {FOAMS.includes(guide) && (
           <Select
-            label="School of meringue"
+            label={say("stove.school_of_meringue")}
             value={content.method || guide}
             disabled={!change}
             onChange={(event) => change?.({ method: event.target.value as Content["method"] })}
           >
-            <option value="italian">Italian: hot syrup, stands longest</option>
-            <option value="swiss">Swiss: warmed over water, firm</option>
-            <option value="french">French: raw, to fold or bake</option>
+            <option value="italian">{say("stove.italian_hot_syrup_stands_longest")}</option>
+            <option value="swiss">{say("stove.swiss_warmed_over_water_firm")}</option>
+            <option value="french">{say("stove.french_raw_to_fold_or_bake")}</option>
           </Select>
         )}
         {syrup && (
           <NumberField
             key={`target${units}${guide}`}
-            label={guide === "caramel" ? "Colour at" : "To"}
+            label={guide === "caramel" ? say("stove.colour_at") : say("stove.to")}
             value={temp(content.target_c || syrup[0])}
             low={temp(syrup[1])}
             high={temp(syrup[2])}
@@ -113,7 +116,7 @@ export function Method(props: Props) {
           value={content.school}
           disabled={schoolFixed}
           onValueChange={(next) => setSchool(next as School)}
-          aria-label="School of tempering"
+          aria-label={say("stove.school_of_tempering")}
         >
           {(Object.keys(SCHOOLS) as School[]).map((school) => (
             <RadioGroup.Item
@@ -141,7 +144,7 @@ export function Method(props: Props) {
         {content.school === "eggs_after_boil" ? null : (
           <NumberField
             key={`hot${units}`}
-            label="Liquid at"
+            label={say("stove.liquid_at")}
             value={temp(content.hot_c)}
             low={temp(20)}
             high={temp(105)}
@@ -155,7 +158,7 @@ export function Method(props: Props) {
           <>
             <NumberField
               key={`eggs${units}`}
-              label="Eggs at"
+              label={say("stove.eggs_at")}
               value={temp(content.eggs_c)}
               low={temp(-2)}
               high={temp(60)}
@@ -165,7 +168,7 @@ export function Method(props: Props) {
               onValue={(v) => set({ eggs_c: Math.round(toCelsius(v, units) * 10) / 10 })}
             />
             <Select
-              label="Eggs today"
+              label={say("stove.eggs_today")}
               value={content.egg_grade}
               disabled={fixed}
               error={at("egg_grade")}
@@ -176,23 +179,23 @@ export function Method(props: Props) {
               ))}
             </Select>
             <NumberField
-              label="One ladle"
+              label={say("stove.one_ladle")}
               value={us ? tenth(content.ladle_ml / FL_OZ_ML) : content.ladle_ml}
               low={us ? 0.5 : 5}
               high={us ? 64 : 2000}
               step={us ? 0.5 : 10}
-              unit={us ? "fl oz" : "ml"}
+              unit={us ? say("stove.fl_oz") : say("stove.ml")}
               disabled={fixed}
               onValue={(v) => set({ ladle_ml: Math.round(us ? v * FL_OZ_ML : v) })}
             />
             {content.school === "held_back_liquid" && (
               <NumberField
-                label="Held back"
+                label={say("stove.held_back")}
                 value={us ? tenth(content.held_back_ml / FL_OZ_ML) : content.held_back_ml}
                 low={0}
                 high={us ? 670 : 20000}
                 step={us ? 1 : 25}
-                unit={us ? "fl oz" : "ml"}
+                unit={us ? say("stove.fl_oz") : say("stove.ml")}
                 disabled={fixed}
                 onValue={(v) => set({ held_back_ml: Math.round(us ? v * FL_OZ_ML : v) })}
               />
@@ -203,7 +206,7 @@ export function Method(props: Props) {
       {ring}
       <div className="grid grid-cols-2 gap-x-4">
         <NumberField
-          label="Heat, liquid"
+          label={say("stove.heat_liquid")}
           value={content.heat_setting_pct}
           low={1}
           high={100}

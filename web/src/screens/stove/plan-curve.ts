@@ -1,6 +1,7 @@
 import type { Shapes } from "@/api/client";
 import type { Segment, Zones } from "@/figures/pot-curve";
 import { holds } from "@/units";
+import { say } from "@/say";
 
 type Plan = Shapes["PlanOut"];
 
@@ -25,10 +26,10 @@ export function zonesOf(plan: Plan): Zones {
     reach_c: step?.low_c ?? null,
     reach_word:
       step?.kind === "bake"
-        ? "pull at"
+        ? say("stove.pull_at")
         : step?.hold_s
-          ? `boils, hold ${holds(step.hold_s)} from`
-          : "there at",
+          ? say("stove.boils_hold_from", { hold_s: holds(step.hold_s) })
+          : say("stove.there_at"),
     never_c: step?.kind === "cook" ? (step.never_c ?? null) : null,
     never_word: step?.over === "curdling" ? "curdles" : (step?.over.split(":")[0] ?? "never"),
   };

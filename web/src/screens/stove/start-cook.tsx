@@ -11,10 +11,15 @@ import { Button } from "@/ui/button";
 import { Select } from "@/ui/field";
 import { Refused } from "@/ui/states";
 import { localIso } from "@/units";
+import { Say, say } from "@/say";
 
-const DO = { stove: "Cook it", oven: "Bake it", build: "Build it" } as const;
-const SAVING = "Saving the formula first …";
-const UNSAVED = { stove: SAVING, oven: SAVING, build: "Above, save it first" } as const;
+const DO = {
+  stove: say("stove.cook_it"),
+  oven: say("stove.bake_it"),
+  build: say("stove.build_it"),
+} as const;
+const SAVING = say("stove.saving_the_formula_first");
+const UNSAVED = { stove: SAVING, oven: SAVING, build: say("stove.above_save_it_first") } as const;
 
 /** Choose a probe and begin: at the stove, in the oven, or putting a dessert together. */
 export function StartCook({
@@ -77,43 +82,45 @@ export function StartCook({
     <div className="rule-t mt-4 pt-3">
       {day && step && (
         <p className="mb-2 border-l-[3px] border-burnt pl-3" data-testid="of-day">
-          A step of the day: it is ticked when this ends.{" "}
-          <Link className="underline underline-offset-4" to={`/k/${kid}/day/${day}`}>
-            Back to the day
-          </Link>
+          <Say
+            code="stove.a_step_of_the_day_it"
+            components={{
+              link: <Link className="underline underline-offset-4" to={`/k/${kid}/day/${day}`} />,
+            }}
+          />
         </p>
       )}
       {running.map((b) => (
         <p key={b.id} className="mb-2">
           <Link className="underline underline-offset-4" to={`/k/${kid}/cook/${b.id}`}>
-            Back to the cook of {b.dessert}, still going
+            {say("stove.back_to_the_cook_of_still", { dessert: b.dessert })}
           </Link>
         </p>
       ))}
       <div className="grid grid-cols-[1fr_auto] items-end gap-4">
         <Select
-          label="Probe"
+          label={say("stove.probe")}
           value={probe?.id ?? ""}
           onChange={(event) => setChosen(event.target.value)}
         >
           {probes.map((d) => (
             <option key={d.id} value={d.id} disabled={d.busy}>
               {d.name}
-              {d.simulated ? " (simulated)" : ""}
-              {d.busy ? ", in another pot" : ""}
+              {d.simulated ? say("stove.simulated") : ""}
+              {d.busy ? say("stove.in_another_pot") : ""}
             </option>
           ))}
-          <option value="">none: typed readings or the clock</option>
+          <option value="">{say("stove.none_typed_readings_or_the_clock")}</option>
         </Select>
         {probe?.simulated && (
           <Select
-            label="Its clock"
+            label={say("stove.its_clock")}
             value={speed}
             onChange={(event) => setSpeed(Number(event.target.value))}
           >
             {[1, 5, 10, 20, 60].map((n) => (
               <option key={n} value={n}>
-                {n === 1 ? "real time" : `${n} × faster`}
+                {n === 1 ? say("stove.real_time") : say("stove.faster", { n })}
               </option>
             ))}
           </Select>
@@ -121,17 +128,23 @@ export function StartCook({
       </div>
       {scales.length > 0 && ladder && (
         <Select
-          label={place === "build" ? "Scale under the mould" : "Scale under the bowl"}
+          label={
+            place === "build"
+              ? say("stove.scale_under_the_mould")
+              : say("stove.scale_under_the_bowl")
+          }
           value={scale}
           onChange={(event) => setScale(event.target.value)}
         >
           <option value="">
-            {place === "build" ? "none: by the scale on the bench" : "none: ladles are counted"}
+            {place === "build"
+              ? say("stove.none_by_the_scale_on_the")
+              : say("stove.none_ladles_are_counted")}
           </option>
           {scales.map((d) => (
             <option key={d.id} value={d.id} disabled={d.busy}>
               {d.name}
-              {d.simulated ? " (simulated)" : ""}
+              {d.simulated ? say("stove.simulated") : ""}
             </option>
           ))}
         </Select>

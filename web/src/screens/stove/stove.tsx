@@ -20,6 +20,7 @@ import { Failed, Loading } from "@/ui/states";
 import { WorkFacts } from "@/screens/stove/work-facts";
 import { DOES } from "@/words";
 import { degrees, grams, kelvins, minutes, said, wordsOf } from "@/units";
+import { Say, say } from "@/say";
 
 /** The stove: how this mix is tempered and cooked on this ring, and the way into the cook. */
 export default function Stove() {
@@ -30,10 +31,10 @@ export default function Stove() {
   useEffect(() => {
     if (dessert.data) putOnBench(kid, id, dessert.data.name);
   }, [dessert.data, id, kid]);
-  if (dessert.isPending) return <Loading what="the stove" />;
+  if (dessert.isPending) return <Loading what={say("stove.the_stove")} />;
   if (dessert.isError) return <Failed error={dessert.error} again={() => void dessert.refetch()} />;
   const version = part?.versions.at(-1);
-  if (!part || !version) return <p className="p-8">This dessert has no formula.</p>;
+  if (!part || !version) return <p className="p-8">{say("stove.this_dessert_has_no_formula")}</p>;
   return <Plan key={part.id} dessert={dessert.data} part={part} version={version} />;
 }
 
@@ -63,16 +64,20 @@ function Plan({
   const readOnlyMethod = !canEdit || version.cooked;
   return (
     <div className="py-4">
-      <title>{`${dessert.name}, at the stove · Bell Crumb`}</title>
+      <title>{say("stove.at_the_stove_bell_crumb", { dessert: dessert.name })}</title>
       <div className="mb-3 flex flex-wrap items-baseline gap-x-5">
         <h1 className="min-w-0 text-3xl break-words">{dessert.name}</h1>
         <span className="caption">
-          {dessert.parts.length > 1 && `${part.name}, `}at the stove, version {version.number}
+          {say("stove.at_the_stove_version", {
+            parts: dessert.parts.length > 1 && `${part.name}, `,
+            number: version.number,
+          })}
         </span>
         {forToday && draft.state === "saved" ? (
           <span className="caption">
-            changes here are for this cook only
-            {canEdit && "; another school makes the next version"}
+            {say("stove.changes_here_are_for_this_cook", {
+              canEdit: canEdit && say("stove.another_school_makes_the_next_version"),
+            })}
           </span>
         ) : (
           <SaveNote draft={draft} version={version} readOnly={!canEdit} />
@@ -82,12 +87,12 @@ function Plan({
         <p role="alert" className="mb-4 border-l-[3px] border-burnt pl-3 text-lg">
           {problem.message}{" "}
           <Link className="underline" to={`/k/${kid}/d/${dessert.id}${partQuery(dessert, part)}`}>
-            Back to the formula
+            {say("stove.back_to_the_formula")}
           </Link>
         </p>
       )}
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-6 md:grid-cols-[17rem_minmax(0,1fr)] xl:grid-cols-[17rem_minmax(0,1.1fr)_minmax(0,1fr)]">
-        <section aria-label="Method">
+        <section aria-label={say("stove.method")}>
           <Method
             content={content}
             setSchool={(school) => draft.change({ school })}
@@ -101,37 +106,45 @@ function Plan({
           />
           {forToday && Object.keys(today).length > 0 && (
             <p className="mt-3 border-l-[3px] border-burnt pl-3">
-              Changed for this cook only; the formula stays as written.{" "}
+              {say("stove.changed_for_this_cook_only_the")}
               <Button kind="quiet" className="!px-0" onClick={asWritten}>
-                Put it back
+                {say("stove.put_it_back")}
               </Button>
             </p>
           )}
         </section>
         {plan.data && !problem && (
           <>
-            <section aria-label={ladder ? "Tempering" : "The guide"}>
+            <section aria-label={ladder ? say("stove.tempering") : say("stove.the_guide")}>
               {ladder ? (
                 <>
                   <TemperLadder ladder={ladder} units={units} />
                   <p className="mt-2 text-xl" data-testid="ladder-words">
                     {ladder.school === "held_back_liquid" ? (
                       <>
-                        Off the heat, pour the loosened eggs into the pot: it lands at{" "}
-                        <b>{degrees(ladder.end_temp_c, units)}</b>.
+                        <Say
+                          code="stove.off_the_heat_pour_the_loosened"
+                          values={{ end_temp_c: degrees(ladder.end_temp_c, units) }}
+                          components={{ b: <b /> }}
+                        />
                       </>
                     ) : (
                       <>
-                        First ladle <b>{grams(ladder.first_safe_g, units)}</b> at most, or a stream
-                        of {grams(ladder.pour_g_per_s, units)} a second, then climb. It goes back in
-                        the pot at <b>{degrees(ladder.end_temp_c, units)}</b>,{" "}
-                        {kelvins(tightest(ladder), units, 0)} below scrambling at the tightest.
+                        <Say
+                          code="stove.first_ladle_at_most_or_a"
+                          values={{
+                            first_safe_g: grams(ladder.first_safe_g, units),
+                            pour_g_per_s: grams(ladder.pour_g_per_s, units),
+                            end_temp_c: degrees(ladder.end_temp_c, units),
+                            ladder: kelvins(tightest(ladder), units, 0),
+                          }}
+                          components={{ b: <b /> }}
+                        />
                       </>
                     )}
                   </p>
                 </>
               ) : (
-                // Nothing to temper: its steps are what there is to see.
                 <>
                   <p className="display text-[2rem] leading-tight">{plan.data.family}</p>
                   <WorkFacts plan={plan.data} />
@@ -140,7 +153,10 @@ function Plan({
               )}
               <Places plan={plan.data} />
             </section>
-            <section aria-label="In the pot" className="md:col-start-2 xl:col-start-auto">
+            <section
+              aria-label={say("stove.in_the_pot")}
+              className="md:col-start-2 xl:col-start-auto"
+            >
               {segments(plan.data).length > 0 ? (
                 <>
                   <PotCurve
@@ -151,17 +167,19 @@ function Plan({
                     cues={cuesOf(plan.data)}
                     marks={segments(plan.data).map((s) => ({
                       at_s: s.from_s,
-                      word: !custard ? "" : s.key === "heat" ? "liquid" : "back on the ring",
+                      word: !custard
+                        ? ""
+                        : s.key === "heat"
+                          ? "liquid"
+                          : say("stove.back_on_the_ring"),
                     }))}
-                    label="Predicted temperature in the pot"
+                    label={say("stove.predicted_temperature_in_the_pot")}
                     height={300}
                   />
                   <PotWords plan={plan.data} />
                 </>
               ) : (
-                <p className="py-8 text-lg text-soft">
-                  Made at the bench: the clock and the sign decide.
-                </p>
+                <p className="py-8 text-lg text-soft">{say("stove.made_at_the_bench_the_clock")}</p>
               )}
               <Signs plan={plan.data} />
               <Finishing plan={plan.data} />
@@ -200,37 +218,66 @@ function PotWords({ plan }: { plan: Shapes["PlanOut"] }) {
     const run = cook ?? heat;
     return (
       <p className="mt-2 text-lg" data-testid="pot-words">
-        There in <b>{minutes(run?.reaches_s)}</b> on {plan.ring}.{" "}
-        {plan.learned?.length ? (
-          <LearnedFrom used={plan.learned} units={units} />
-        ) : (
-          <span className="caption">±20&nbsp;% until this ring is known.</span>
-        )}
+        <Say
+          code="stove.there_in_on"
+          values={{
+            reaches_s: minutes(run?.reaches_s),
+            ring: plan.ring,
+            learned: plan.learned?.length ? (
+              <LearnedFrom used={plan.learned} units={units} />
+            ) : (
+              <span className="caption">{say("stove.20_until_this_ring_is_known")}</span>
+            ),
+          }}
+          components={{ b: <b /> }}
+        />
       </p>
     );
   }
   return (
     <p className="mt-2 text-lg" data-testid="pot-words">
-      Liquid ready after <b>{minutes(heat?.reaches_s)}</b>
-      {cook && (
-        <>
-          ; back on the ring it thickens in <b>{minutes(cook.thickens_s)}</b> and is there in{" "}
-          <b>{minutes(cook.reaches_s)}</b>
-          {cook.overshoot_k > 0.4 &&
-            `, running on ${kelvins(cook.overshoot_k, units)} after the heat is cut`}
-        </>
-      )}
-      .{" "}
-      <span className="caption">
-        {plan.cold_class &&
-          `Thin while hot is normal: cold it ${DOES[plan.cold_class].toLowerCase()}. `}
-        {plan.boils_off_g != null &&
-          `About ${grams(plan.boils_off_g, units)} boil away: ${grams(wentIn(plan) - plan.boils_off_g, units)} come out. `}
-        Scorch risk {plan.scorch}, on {plan.ring}.
-        {!plan.learned?.length && " ±20\u00a0% until this ring is known."}
-        {plan.thickens_c !== null && ` Thickens near ${degrees(plan.thickens_c, units)}.`}
-      </span>
-      <LearnedFrom used={plan.learned} units={units} />
+      <Say
+        code="stove.liquid_ready_after_scorch_risk_on"
+        values={{
+          reaches_s: minutes(heat?.reaches_s),
+          cook: cook && (
+            <>
+              <Say
+                code="stove.back_on_the_ring_it_thickens"
+                values={{
+                  thickens_s: minutes(cook.thickens_s),
+                  reaches_s: minutes(cook.reaches_s),
+                  overshoot_k:
+                    cook.overshoot_k > 0.4 &&
+                    say("stove.running_on_after_the_heat_is", {
+                      overshoot_k: kelvins(cook.overshoot_k, units),
+                    }),
+                }}
+                components={{ b: <b /> }}
+              />
+            </>
+          ),
+          cold_class:
+            plan.cold_class &&
+            say("stove.thin_while_hot_is_normal_cold", {
+              dOES: DOES[plan.cold_class].toLowerCase(),
+            }),
+          boils_off_g:
+            plan.boils_off_g != null &&
+            say("stove.about_boil_away_come_out", {
+              boils_off_g: grams(plan.boils_off_g, units),
+              plan: grams(wentIn(plan) - plan.boils_off_g, units),
+            }),
+          scorch: plan.scorch,
+          ring: plan.ring,
+          learned: !plan.learned?.length && say("stove.20_until_this_ring_is_known_2"),
+          thickens_c:
+            plan.thickens_c !== null &&
+            say("stove.thickens_near", { thickens_c: degrees(plan.thickens_c, units) }),
+          learnedfrom: <LearnedFrom used={plan.learned} units={units} />,
+        }}
+        components={{ b: <b />, span: <span className="caption" /> }}
+      />
     </p>
   );
 }
@@ -268,7 +315,7 @@ function Signs({ plan }: { plan: Shapes["PlanOut"] }) {
   if (signs.length === 0) return null;
   return (
     <details className="rule-t mt-2">
-      <summary className="min-h-12 py-3">What it looks like on the way</summary>
+      <summary className="min-h-12 py-3">{say("stove.what_it_looks_like_on_the")}</summary>
       <table className="w-full text-left">
         <tbody>
           {signs.map((s) => (
@@ -286,7 +333,11 @@ function Signs({ plan }: { plan: Shapes["PlanOut"] }) {
   );
 }
 
-const WAYS = { ice_bath: "in ice", tray: "on a tray", bench: "on the bench" } as const;
+const WAYS = {
+  ice_bath: say("stove.in_ice"),
+  tray: say("stove.on_a_tray"),
+  bench: say("stove.on_the_bench"),
+} as const;
 
 /** What goes in off the heat: when, how long until then, what it does to the cream. */
 function Finishing({ plan }: { plan: Shapes["PlanOut"] }) {
@@ -295,18 +346,25 @@ function Finishing({ plan }: { plan: Shapes["PlanOut"] }) {
   if (additions.length === 0) return null;
   return (
     <details className="rule-t" open>
-      <summary className="min-h-12 py-3">What goes in off the heat</summary>
+      <summary className="min-h-12 py-3">{say("stove.what_goes_in_off_the_heat")}</summary>
       <ul>
         {additions.map((a) => (
           <li key={a.name} className="rule-b py-2">
-            <b>{(a.name.split(",")[0] ?? a.name).toLowerCase()}</b>, {grams(a.grams, units)},
-            between {degrees(a.window.low_c, units)} and {degrees(a.window.high_c, units)}
-            <span className="text-soft">
-              : {a.window.sign}; the cream is then {degrees(a.after_c, units)}.
-            </span>
+            <Say
+              code="stove.between_and_the_cream_is_then"
+              values={{
+                split: (a.name.split(",")[0] ?? a.name).toLowerCase(),
+                grams: grams(a.grams, units),
+                low_c: degrees(a.window.low_c, units),
+                high_c: degrees(a.window.high_c, units),
+                sign: a.window.sign,
+                after_c: degrees(a.after_c, units),
+              }}
+              components={{ b: <b />, span: <span className="text-soft" /> }}
+            />
             {Object.keys(a.waits_s).length > 0 && (
               <span className="block">
-                There after{" "}
+                {say("stove.there_after")}
                 {(Object.keys(WAYS) as (keyof typeof WAYS)[])
                   .map((way) => `${minutes(a.waits_s[way])} ${WAYS[way]}`)
                   .join(", ")}
@@ -327,9 +385,9 @@ function Finishing({ plan }: { plan: Shapes["PlanOut"] }) {
 function Places({ plan }: { plan: Shapes["PlanOut"] }) {
   const { units } = useBench();
   const places = [
-    ["Pot", plan.pot],
-    ["Bowl", plan.bowl],
-    ["At the end", plan.finish],
+    [say("stove.pot"), plan.pot],
+    [say("stove.bowl"), plan.bowl],
+    [say("stove.at_the_end"), plan.finish],
   ] as const;
   return (
     <dl className="rule-t mt-3 grid grid-cols-[auto_1fr] gap-x-4 pt-2">

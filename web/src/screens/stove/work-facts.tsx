@@ -2,13 +2,14 @@ import type { Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { SugarPan } from "@/figures/sugar-pan";
 import { degrees, grams, kelvins, millilitres, minutes } from "@/units";
+import { Say, say } from "@/say";
 
 type Plan = Shapes["PlanOut"];
 
 const SAFE = {
-  yes: "the white is made safe",
-  hold: "the white is only lightly cooked: not safe unless held or baked",
-  no: "the white stays raw",
+  yes: say("stove.the_white_is_made_safe"),
+  hold: say("stove.the_white_is_only_lightly_cooked"),
+  no: say("stove.the_white_stays_raw"),
 } as const;
 
 /** What a syrup, a meringue or a whipped cream comes to, before its steps. */
@@ -45,40 +46,70 @@ function Syrup({
       <p className="text-lg">
         {caramel ? (
           <>
-            Pull it at <b>{degrees(syrup.pull_c, units)}</b>: it runs on by{" "}
-            {kelvins(syrup.run_on_k, units, 0)}.{" "}
-            {pours ? (
-              <>
-                Cold water for <b>{Math.max(5, Math.round(syrup.stop_bath_s))} s</b>, then pour
-                within <b>{minutes(syrup.pour_window_s)}</b>.
-              </>
-            ) : (
-              "What goes into it, hot, stops it."
-            )}
+            <Say
+              code="stove.pull_it_at_it_runs_on"
+              values={{
+                pull_c: degrees(syrup.pull_c, units),
+                run_on_k: kelvins(syrup.run_on_k, units, 0),
+                pours: pours ? (
+                  <>
+                    <Say
+                      code="stove.cold_water_for_s_then_pour"
+                      values={{
+                        it: Math.max(5, Math.round(syrup.stop_bath_s)),
+                        pour_window_s: minutes(syrup.pour_window_s),
+                      }}
+                      components={{ b: <b /> }}
+                    />
+                  </>
+                ) : (
+                  say("stove.what_goes_into_it_hot_stops")
+                ),
+              }}
+              components={{ b: <b /> }}
+            />
           </>
         ) : (
           <>
-            <b>{grams(syrup.water_left_g, units)}</b> of water is left in it,{" "}
-            {syrup.solids_pct.toFixed(0)} % sugar.
+            <Say
+              code="stove.of_water_is_left_in_it"
+              values={{
+                water_left_g: grams(syrup.water_left_g, units),
+                solids_pct: syrup.solids_pct.toFixed(0),
+              }}
+              components={{ b: <b /> }}
+            />
           </>
         )}
         {syrup.slow_104_to_115_s !== null && (
           <>
-            {" "}
-            From {degrees(104, units)} to {degrees(115, units)} it takes{" "}
-            <b>{minutes(syrup.slow_104_to_115_s)}</b>: wait.
+            <Say
+              code="stove.from_to_it_takes_wait"
+              values={{
+                degrees: degrees(104, units),
+                degrees2: degrees(115, units),
+                slow_104_to_115_s: minutes(syrup.slow_104_to_115_s),
+              }}
+              components={{ b: <b /> }}
+            />
           </>
         )}
       </p>
       {syrup.lining && (
         <p className="text-lg" data-testid="lining">
-          Lining 3 mm thick: <b>{grams(syrup.lining.each_g, units)}</b> a mould,{" "}
-          {grams(syrup.lining.total_g, units)} in all, from {grams(syrup.lining.sugar_g, units)} of
-          sugar.
+          <Say
+            code="stove.lining_3_mm_thick_a_mould"
+            values={{
+              each_g: grams(syrup.lining.each_g, units),
+              total_g: grams(syrup.lining.total_g, units),
+              sugar_g: grams(syrup.lining.sugar_g, units),
+            }}
+            components={{ b: <b /> }}
+          />
         </p>
       )}
       <details>
-        <summary className="min-h-12 py-3">If it crystallises</summary>
+        <summary className="min-h-12 py-3">{say("stove.if_it_crystallises")}</summary>
         <ul className="space-y-1 text-soft">
           {syrup.crystals.map((words) => (
             <li key={words}>{words}</li>
@@ -93,17 +124,31 @@ function Foam({ foam }: { foam: Shapes["MeringueOut"] }) {
   const { units } = useBench();
   return (
     <p className="text-lg">
-      {foam.ratio.toFixed(1)} of sugar to one of white; about{" "}
-      <b>{millilitres(foam.volume_ml, units)}</b>.
-      {foam.start_whites_c !== null && (
-        <>
-          {" "}
-          Start the whites when the syrup is at <b>{degrees(foam.start_whites_c, units)}</b>.
-        </>
-      )}{" "}
-      The foam reaches {degrees(foam.foam_c, units)}: {SAFE[foam.pasteurised]}. Weeping:{" "}
-      <b>{foam.weeps}</b>
-      {foam.extra_water_pct > 3 && `, ${foam.extra_water_pct.toFixed(0)} % more water than at 118`}.
+      <Say
+        code="stove.of_sugar_to_one_of_white"
+        values={{
+          ratio: foam.ratio.toFixed(1),
+          volume_ml: millilitres(foam.volume_ml, units),
+          start_whites_c: foam.start_whites_c !== null && (
+            <>
+              <Say
+                code="stove.start_the_whites_when_the_syrup"
+                values={{ start_whites_c: degrees(foam.start_whites_c, units) }}
+                components={{ b: <b /> }}
+              />
+            </>
+          ),
+          foam_c: degrees(foam.foam_c, units),
+          sAFE: SAFE[foam.pasteurised],
+          weeps: foam.weeps,
+          extra_water_pct:
+            foam.extra_water_pct > 3 &&
+            say("stove.more_water_than_at_118", {
+              extra_water_pct: foam.extra_water_pct.toFixed(0),
+            }),
+        }}
+        components={{ b: <b /> }}
+      />
     </p>
   );
 }
@@ -112,9 +157,18 @@ function Whipped({ whipped }: { whipped: Shapes["WhipOut"] }) {
   const { units } = useBench();
   return (
     <p className="text-lg">
-      {whipped.fat_pct.toFixed(0)} % fat: {whipped.whips ? "whips" : "does not whip"} to about{" "}
-      <b>{millilitres(whipped.volume_ml, units)}</b> ({whipped.overrun_pct.toFixed(0)} % air) in{" "}
-      {minutes(whipped.time_s)}; {whipped.peak}.
+      <Say
+        code="stove.fat_to_about_air_in"
+        values={{
+          fat_pct: whipped.fat_pct.toFixed(0),
+          whips: whipped.whips ? say("stove.whips") : say("stove.does_not_whip"),
+          volume_ml: millilitres(whipped.volume_ml, units),
+          overrun_pct: whipped.overrun_pct.toFixed(0),
+          time_s: minutes(whipped.time_s),
+          peak: whipped.peak,
+        }}
+        components={{ b: <b /> }}
+      />
     </p>
   );
 }

@@ -1,0 +1,17 @@
+import { setupI18n, type Messages } from "@lingui/core";
+
+/** Whole catalogues of other languages, each fetched where it is spoken. */
+const others: Record<string, () => Promise<{ default: Messages }>> = {
+  "en-XA": () => import("virtual:say/en-XA"),
+};
+
+const asked = typeof document === "undefined" ? "en" : document.documentElement.lang;
+const other = others[asked];
+const locale = other ? asked : "en";
+export const i18n = setupI18n({ locale, messages: { [locale]: {} } });
+if (other) i18n.load(locale, (await other()).default);
+
+/** The English that a file says, brought by the file. */
+export function load(messages: Messages): void {
+  i18n.load("en", messages);
+}
