@@ -49,6 +49,9 @@ export function catalogues(): Plugin {
   return {
     name: "catalogues",
     enforce: "pre",
+    // The program says which language it speaks; the development server speaks English.
+    transformIndexHtml: (html, page) =>
+      page.server ? html.replace("{{ language }}", "en") : undefined,
     resolveId: (id) => (id.startsWith(WHOLE) || id.startsWith(OF_A_FILE) ? `\0${id}` : undefined),
     transform(source, id) {
       const file = id.split("?")[0] ?? id;

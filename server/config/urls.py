@@ -9,6 +9,7 @@ from django.shortcuts import render
 from django.urls import path, re_path
 from django.views.decorators.csrf import ensure_csrf_cookie
 
+from bellcrumb.words import LANGUAGE
 from config.api import api
 from config.settings import ROOT
 
@@ -25,7 +26,7 @@ _SHELL = (
 @ensure_csrf_cookie
 def application(request: HttpRequest) -> HttpResponse:
     """The front end: one page that routes itself."""
-    response = render(request, "index.html")
+    response = render(request, "index.html", {"language": LANGUAGE})
     response["Cache-Control"] = "no-cache"
     return response
 

@@ -1,6 +1,7 @@
 """The catalogue of what is said: nothing missing in it, nothing left over, no law that reads it."""
 
 import ast
+import csv
 import json
 import os
 import subprocess
@@ -38,8 +39,10 @@ print(json.dumps([compute(kind, given) for kind, given in json.load(sys.stdin)])
 
 
 def strings_in(*rooms: str) -> tuple[set[str], set[str]]:
-    """Every string of the program, and of them those that are said."""
+    """Every string of the program and every cell of its tables, and of them those that are said."""
     every, said = set(), set()
+    for table in (ROOT / "core" / "bellcrumb").rglob("data/*.csv"):
+        every |= {cell for row in csv.reader(table.read_text("utf-8").splitlines()) for cell in row}
     for path in (p for room in rooms for p in (ROOT / room).rglob("*.py")):
         for node in ast.walk(ast.parse(path.read_text("utf-8"))):
             if isinstance(node, ast.Constant) and isinstance(node.value, str):

@@ -66,13 +66,13 @@ def rows() -> tuple[Row, ...]:
     text = files("bellcrumb.book").joinpath("data/causes.csv").read_text("utf8")
     return tuple(
         Row(
-            r["fault"], r["app_key"], frozenset(r["scope"].split(";")), r["cause_key"], r["cause"],
-            float(r["prior"]),
+            r["fault"], r["app_key"], frozenset(r["scope"].split(";")), r["cause_key"],
+            say(r["cause"]), float(r["prior"]),
             tuple(
                 Evidence(k, r[k], float(r[f"{k}_lr_yes"] or 1), float(r[f"{k}_lr_no"] or 1))
                 for k in KINDS if r[k]
             ),
-            r["ask"], r["mend"], r["source"],
+            say(r["ask"]), say(r["mend"]), say(r["source"]),
         )
         for r in csv.DictReader(text.splitlines())
     )  # fmt: skip

@@ -11,7 +11,6 @@ from dataclasses import dataclass
 import numpy as np
 
 from bellcrumb.oven.scene import FIGURE_PRIORS
-from bellcrumb.words import say
 
 FADES = 0.97  # what a batch counts for when one more has come after it; our estimate
 # A ring's real power over its rated, as a logarithm: gas rings are spread by 12 % (trade), a boil
@@ -187,7 +186,7 @@ def set_shifts(seen: Sequence[SetSeen]) -> tuple[dict[str, Learned], dict[str, L
     """
     families = sorted({row.family for row in seen})
     lines = sorted({line for row in seen for line in row.lines})
-    at = {name: n for n, name in enumerate((*families, *(say("book.line", x=x) for x in lines)))}
+    at = {name: n for n, name in enumerate((*families, *(f"line {x}" for x in lines)))}
     shares = np.zeros((len(seen), len(at)))
     weights, later = np.zeros(len(seen)), dict.fromkeys(families, 0)
     for n in range(len(seen) - 1, -1, -1):
@@ -206,5 +205,5 @@ def set_shifts(seen: Sequence[SetSeen]) -> tuple[dict[str, Learned], dict[str, L
 
     return (
         {f: found(f, sum(row.family == f for row in seen)) for f in families},
-        {x: found(say("book.line", x=x), sum(x in row.lines for row in seen)) for x in lines},
+        {x: found(f"line {x}", sum(x in row.lines for row in seen)) for x in lines},
     )

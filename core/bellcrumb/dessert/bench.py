@@ -108,7 +108,7 @@ def after_choux(mix: Mix) -> list[Step]:
 def _signs() -> dict[str, tuple[str, str]]:
     """What to look for and the mistake, by step or by work and step. Source: craft."""
     text = files("bellcrumb.dessert").joinpath("data/signs.csv").read_text("utf8")
-    return {r["step"]: (r["sign"], r["avoid"]) for r in csv.DictReader(text.splitlines())}
+    return {r["step"]: (say(r["sign"]), say(r["avoid"])) for r in csv.DictReader(text.splitlines())}
 
 
 def _said_of(*keys: str) -> tuple[str, str]:

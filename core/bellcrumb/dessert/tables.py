@@ -10,6 +10,7 @@ from importlib.resources import files
 
 from bellcrumb.dessert.works import Kind
 from bellcrumb.mix.composition import Mix
+from bellcrumb.words import say
 
 
 @dataclass(frozen=True)
@@ -74,11 +75,11 @@ def rows() -> dict[str, list[Row]]:
         uses, holds = (tuple(u for u in r[f"uses_{k}"].split(";") if u) for k in ("hands", "wait"))
         found.setdefault(r["work"], []).append(
             Row(
-                r["work"], r["code"], r["stage"], r["words"], float(r["hands_min"]),
+                r["work"], r["code"], r["stage"], say(r["words"]), float(r["hands_min"]),
                 float(r["hands_min_per_kg"]), float(r["hands_min_per_piece"]),
                 float(r["wait_low_min"]), float(r["wait_min"]), float(r["wait_high_min"]),
                 uses, holds, _number(r["oven_c"]), r["attention"] == "y",
-                float(r["keeps_high_h"] or 0), r["source"],
+                float(r["keeps_high_h"] or 0), say(r["source"]),
             )
         )  # fmt: skip
     return found
@@ -92,7 +93,8 @@ def meetings() -> tuple[Meeting, ...]:
         Meeting(
             r["lower"], r["upper"], r["school"], float(r["least_min"]), _number(r["most_high_h"]),
             _number(r["lower_max_c"]), _number(r["upper_min_c"]), _number(r["upper_max_c"]),
-            float(r["best_from_h"] or 0), r["too_late"], r["too_soon"], r["source"],
+            float(r["best_from_h"] or 0), say(r["too_late"]), say(r["too_soon"]),
+            say(r["source"]),
         )
         for r in csv.DictReader(text.splitlines())
     )  # fmt: skip

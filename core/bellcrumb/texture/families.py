@@ -175,18 +175,19 @@ def families() -> dict[str, Family]:
     text = files("bellcrumb.texture").joinpath("data/families.csv").read_text("utf8")
     return {
         row["key"]: Family(
-            key=row["key"], name=row["name"], group=row["group"], liquid_basis=row["liquid_basis"],
+            key=row["key"], name=say(row["name"]), group=row["group"],
+            liquid_basis=row["liquid_basis"],
             yolk_g=_window(row, "yolk_g"), whole_egg_g=_window(row, "whole_egg_g"),
             corn_equivalent_g=_window(row, "starch_cornequiv_g"),
             sugar_g=_window(row, "sugar_added_g"), fat_pct=_window(row, "fat_pct_mix"),
             endpoint=row["endpoint"], endpoint_c=_pair(row, "endpoint_c"),
             boil_hold_s=_pair(row, "boil_hold_s") or (0.0, 0.0),
-            set_centre_c=_pair(row, "set_centre_c"), doneness=row["doneness"],
+            set_centre_c=_pair(row, "set_centre_c"), doneness=say(row["doneness"]),
             judged_by=cast(Doneness, row["judged_by"] or "wobble"),
             chill_h=_pair(row, "chill_h") or (2.0, 4.0),
             keep_days=_pair(row, "keep_days") or (2.0, 3.0), portion=row["portion"],
             texture_mode=row["texture_mode"], texture_target=row["texture_target"],
-            centre=json.loads(row["centre_formula_json"]), source=row["source"],
+            centre=json.loads(row["centre_formula_json"]), source=say(row["source"]),
             confidence=row["confidence"],
         )
         for row in csv.DictReader(text.splitlines())

@@ -43,6 +43,8 @@ def say(code: str, /, **values: Any) -> str:
     >>> say("formula.opened_together_they_take_eggs_fewer", saved=1)
     'Opened together they take 1 egg fewer than one formula at a time.'
     """
+    if not code:  # an empty cell of a table says nothing
+        return ""
     message = _MESSAGES[code]
     if "{" not in message:
         return message
@@ -53,5 +55,7 @@ def say(code: str, /, **values: Any) -> str:
 
 @cache
 def _read(code: str) -> tuple[MessageFormat, frozenset[str]]:
+    if not code:  # an empty cell of a table says nothing
+        return ""
     message = _MESSAGES[code]
     return MessageFormat(message, LANGUAGE), frozenset(_COUNTED.findall(message))

@@ -93,9 +93,7 @@ export function Walk({ oven }: { oven: Shapes["OvenOut"] }) {
           onChange={(event) => setText(event.target.value)}
         />
       </label>
-      <p className="caption">
-        {say("kitchen.readings_understood", { readings: readings.length })}
-      </p>
+      <p className="caption">{say("kitchen.readings_understood", { readings: readings.length })}</p>
       <Refused error={walk.error} />
       {walk.data && (
         <p role="status" className="border-l-[3px] border-leaf pl-3" data-testid="walked">
