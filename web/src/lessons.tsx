@@ -17,7 +17,7 @@ export function lessonWords({ kind, value, sd }: Lesson, units: Units): string {
   if (kind === "ring")
     return say("lessons.gives_of_its_power", { value: percent(value), sd: percent(sd) });
   if (kind === "loss") {
-    const side = value < 0 ? "less" : "more";
+    const side = value < 0 ? say("lessons.less") : say("lessons.more");
     return say("lessons.lets_a_pot_lose_w_m2k", {
       value: Math.abs(value).toFixed(0),
       sd: sd.toFixed(0),
@@ -34,14 +34,14 @@ export function lessonWords({ kind, value, sd }: Lesson, units: Units): string {
   if (kind === "vent") return say("lessons.lets_its_steam_go_as_fast", { times });
   if (kind === "recovers") return say("lessons.comes_back_to_its_dial_as", { times });
   if (kind === "oven") {
-    const side = value < 0 ? "cooler" : "hotter";
+    const side = value < 0 ? say("lessons.cooler") : say("lessons.hotter");
     return say("lessons.is_than_was_known", {
       value: kelvins(Math.abs(value), units, 0),
       side,
       sd: kelvins(sd, units, 0),
     });
   }
-  const side = value < 0 ? "softer" : "firmer";
+  const side = value < 0 ? say("lessons.softer") : say("lessons.firmer");
   if (kind === "line")
     return say("lessons.sets_than_the_books", {
       value: Math.abs(value).toFixed(1),
@@ -59,7 +59,7 @@ export function lessonWords({ kind, value, sd }: Lesson, units: Units): string {
 export const lessonName = ({ kind, name }: { kind: string; name: string }) =>
   kind === "line" ? name.replaceAll("_", " ") : name;
 
-const from = (n: number) => `from ${n} ${n === 1 ? "batch" : "batches"}`;
+const from = (n: number) => say("lessons.from_batches", { n });
 
 /** What it changes: the minutes as they are told now, and as the books would tell them. */
 export function beforeAndAfter({ here_min, books_min }: Shapes["Used"]): string {

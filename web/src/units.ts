@@ -1,3 +1,6 @@
+import { say } from "@/say";
+import { region } from "@/say/i18n";
+
 /** Showing weights, volumes, lengths and temperatures the way this cook reads them. */
 export type Units = "metric" | "us";
 
@@ -57,7 +60,9 @@ export const unitGrams = (units: Units): number => (units === "us" ? OUNCE_G : 1
 export function millilitres(ml: number, units: Units): string {
   if (units === "us") {
     const cups = ml / 236.588;
-    return cups >= 1 ? `${cups.toFixed(1)} cups` : `${(ml / FL_OZ_ML).toFixed(1)}${thin}fl oz`;
+    return cups >= 1
+      ? say("units.cups", { cups: cups.toFixed(1) })
+      : `${(ml / FL_OZ_ML).toFixed(1)}${thin}fl oz`;
   }
   return `${grouped(ml)}${thin}ml`;
 }
@@ -90,7 +95,7 @@ export function clock(seconds: number): string {
 }
 
 export function minutes(seconds: number | null | undefined): string {
-  if (seconds === null || seconds === undefined) return "never";
+  if (seconds === null || seconds === undefined) return say("units.never");
   return seconds < 90 ? `${Math.round(seconds)}${thin}s` : `${Math.round(seconds / 60)}${thin}min`;
 }
 
@@ -100,7 +105,7 @@ export function holds(seconds: number): string {
 }
 
 export function day(iso: string): string {
-  return new Date(iso).toLocaleDateString("en-GB", {
+  return new Date(iso).toLocaleDateString(region, {
     weekday: "short",
     day: "numeric",
     month: "short",
@@ -118,11 +123,11 @@ export function localIso(at: Date): string {
 export function weekdayTime(iso: string): string {
   const at = new Date(iso);
   const clock = `${at.getHours()}:${two(at.getMinutes())}`;
-  return `${at.toLocaleDateString("en-GB", { weekday: "short" })} ${clock}`;
+  return `${at.toLocaleDateString(region, { weekday: "short" })} ${clock}`;
 }
 
 export function time(iso: string): string {
-  return new Date(iso).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+  return new Date(iso).toLocaleTimeString(region, { hour: "2-digit", minute: "2-digit" });
 }
 
 /** A thickness as an inch rule has it: “1/8”. Under a thirty-second it stays in mm. */
@@ -136,25 +141,29 @@ function inches(mm: number): string | null {
   return [whole || "", top ? `${top}/${under}` : ""].filter(Boolean).join(" ");
 }
 
+/** What stands between the two ends of a range in the language of the house. */
+const TO = say("units.to");
+const range = (unit: string) =>
+  new RegExp(`(\\d+(?:\\.\\d+)?) ${TO} (\\d+(?:\\.\\d+)?) ${unit}(?!\\w)`, "g");
+
 /** A sentence from the server, which speaks Celsius, kelvin and millimetres, as this cook measures. */
 export function said(sentence: string, units: Units): string {
   if (units === "metric") return sentence;
   const whole = (text: string) => Math.round(fromCelsius(Number(text), units)).toString();
   return sentence
-    .replace(
-      /(\d+(?:\.\d+)?) to (\d+(?:\.\d+)?) °C/g,
-      (_, a: string, b: string) => `${whole(a)} to ${whole(b)} °F`,
-    )
+    .replace(range("°C"), (_, a: string, b: string) => `${whole(a)} ${TO} ${whole(b)} °F`)
     .replace(/(-?\d+(?:\.\d+)?) °C/g, (_, c: string) => `${whole(c)} °F`)
-    .replace(/(\d+(?:\.\d+)?) to (\d+(?:\.\d+)?) mm\b/g, (text, a: string, b: string) => {
+    .replace(range("mm"), (text, a: string, b: string) => {
       const [low, high] = [inches(Number(a)), inches(Number(b))];
       if (!low || !high) return text;
-      return low === high ? `${low} in` : `${low} to ${high} in`;
+      return low === high ? `${low} in` : `${low} ${TO} ${high} in`;
     })
     .replace(/(\d+(?:\.\d+)?)[ \u202f]mm\b/g, (text, mm: string) => {
       const found = inches(Number(mm));
       return found ? `${found} in` : text;
     })
-    .replace(/(\d+(?:\.\d+)?) cm²/g, (_, a: string) => `${(Number(a) / 6.4516).toFixed(0)} sq in`)
+    .replace(/(\d+(?:\.\d+)?) cm²/g, (_, a: string) =>
+      say("units.sq_in", { a: (Number(a) / 6.4516).toFixed(0) }),
+    )
     .replace(/(\d+(?:\.\d+)?) K\b/g, (_, k: string) => `${Math.round(Number(k) * 1.8)} °F`);
 }

@@ -3,6 +3,7 @@ import { usePlateWidth } from "@/figures/plate-width";
 import { degrees, type Units } from "@/units";
 import { CLASSES, DOES } from "@/words";
 import { say } from "@/say";
+import { region } from "@/say/i18n";
 
 type Chart = Shapes["ChartOut"];
 
@@ -96,7 +97,7 @@ export function ControlPlate({ chart, units, open }: Props) {
           role="button"
           tabIndex={0}
           aria-label={say("figures.version_2", {
-            toLocaleDateString: new Date(p.at).toLocaleDateString("en-GB"),
+            day: new Date(p.at).toLocaleDateString(region),
             version: p.version,
             texture: p.texture ? DOES[p.texture] : "",
             peak_c:

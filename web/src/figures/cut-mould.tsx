@@ -11,12 +11,12 @@ const FINER = 4;
 const HEAT = [45, 60, 70, 78, 85];
 const LOOK = ["pour", "nappe", "spoon", "pipe", "unmould", "over"] as const;
 const SET_WORDS = [
-  "liquid",
-  "thickening",
-  "trembles",
+  say("figures.liquid"),
+  say("figures.thickening"),
+  say("figures.trembles"),
   say("figures.just_set"),
   say("figures.set_through"),
-  "overdone",
+  say("figures.overdone"),
 ];
 
 interface Side {
@@ -250,10 +250,10 @@ export function CutKey({ see, degrees }: { see: See; degrees: (c: number) => str
       ? SET_WORDS
       : LOOK.map((_, n) =>
           n === 0
-            ? `under ${degrees(HEAT[0] ?? 0)}`
+            ? say("figures.under", { heat: degrees(HEAT[0] ?? 0) })
             : n === HEAT.length
-              ? `over ${degrees(HEAT[n - 1] ?? 0)}`
-              : `to ${degrees(HEAT[n] ?? 0)}`,
+              ? say("figures.over", { heat: degrees(HEAT[n - 1] ?? 0) })
+              : say("figures.to_2", { heat: degrees(HEAT[n] ?? 0) }),
         );
   return (
     <ul className="caption flex flex-wrap gap-x-4 gap-y-1">

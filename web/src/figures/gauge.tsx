@@ -10,7 +10,7 @@ export function SafetyGauge({ safe }: { safe: Shapes["SafeOut"] }) {
   const logs =
     safe.log_reduction >= 12
       ? say("figures.more_than_12_log")
-      : `${safe.log_reduction.toFixed(1)} log`;
+      : say("figures.log", { log_reduction: safe.log_reduction.toFixed(1) });
   return (
     <figure
       className="m-0 flex items-center gap-3"

@@ -31,13 +31,13 @@ const ZERO: Record<Kind, number> = {
 };
 const ENDS: Partial<Record<Kind, [string, string]>> = {
   ring: ["50 %", "150 %"],
-  loss: ["less", "more"],
-  pot: ["nothing", "twice"],
-  film: ["stiller", "windier"],
-  vent: ["closed", "open"],
-  recovers: ["slower", "faster"],
-  set: ["softer", "firmer"],
-  line: ["softer", "firmer"],
+  loss: [say("figures.less"), say("figures.more")],
+  pot: [say("figures.nothing"), say("figures.twice")],
+  film: [say("figures.stiller"), say("figures.windier")],
+  vent: [say("figures.closed"), say("figures.open")],
+  recovers: [say("figures.slower"), say("figures.faster")],
+  set: [say("figures.softer"), say("figures.firmer")],
+  line: [say("figures.softer"), say("figures.firmer")],
 };
 
 /**

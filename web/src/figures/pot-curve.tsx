@@ -1,6 +1,7 @@
 import { usePlateWidth } from "@/figures/plate-width";
 import { path, scale, tempTicks, ticks } from "@/figures/scale";
 import { clock, degrees, type Units } from "@/units";
+import { say } from "@/say";
 
 export interface Point {
   t_s: number;
@@ -198,7 +199,12 @@ export function PotCurve({
       )}
       {zones.thickens_c !== null &&
         zones.thickens_c < 101 &&
-        word(zones.thickens_c, `thickens ${degrees(zones.thickens_c, units)}`, "var(--ink)", true)}
+        word(
+          zones.thickens_c,
+          say("figures.thickens", { thickens_c: degrees(zones.thickens_c, units) }),
+          "var(--ink)",
+          true,
+        )}
       {zones.reach_c !== null &&
         word(
           zones.reach_c,
@@ -210,7 +216,7 @@ export function PotCurve({
         zones.never_c < top - 1 &&
         word(
           zones.never_c,
-          `${zones.never_word ?? "curdles"} ${degrees(zones.never_c, units)}`,
+          `${zones.never_word ?? say("figures.curdles")} ${degrees(zones.never_c, units)}`,
           "var(--burnt)",
         )}
     </svg>

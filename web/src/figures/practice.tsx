@@ -4,14 +4,14 @@ import { say } from "@/say";
 type Run = Shapes["RehearsalOut"];
 
 const HURT: Record<string, string> = {
-  scrambled: "scrambled",
-  scorched: "catching",
-  lumps: "lumps",
-  curdled: "curdled",
+  scrambled: say("figures.scrambled"),
+  scorched: say("figures.catching"),
+  lumps: say("figures.lumps"),
+  curdled: say("figures.curdled"),
   boiled_over: say("figures.boiling_over"),
-  crystals: "grained",
-  burnt: "burning",
-  butter: "butter",
+  crystals: say("figures.grained"),
+  burnt: say("figures.burning"),
+  butter: say("figures.butter"),
   overwhipped: say("figures.dry_whites"),
 };
 

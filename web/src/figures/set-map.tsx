@@ -83,7 +83,7 @@ export function SetMap({ map, set, others = [], over }: Props) {
     x_word: map.x_word,
     y: map.y.toFixed(0),
     y_word: map.y_word,
-    dOES: DOES[set.class].toLowerCase(),
+    does: DOES[set.class].toLowerCase(),
     dOES2: DOES[set.low_class].toLowerCase(),
     dOES3: DOES[set.high_class].toLowerCase(),
     inside: inside

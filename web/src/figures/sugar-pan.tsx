@@ -35,7 +35,7 @@ export function SugarPan({ syrup, units }: { syrup: Syrup; units: Units }) {
   );
   const H = Math.max(tall, (rows.at(-1)?.label ?? 0) + 26);
   const words = syrup.marks
-    .map((m) => `${m.stage.replace("_", " ")} after ${minutes(m.t_s)}`)
+    .map((m) => say("figures.after", { stage: m.stage.replace("_", " "), t_s: minutes(m.t_s) }))
     .join(", ");
   return (
     <svg

@@ -55,7 +55,7 @@ export function Thread({ build }: { build: Build }) {
         return (
           <g key={part}>
             <text x="2" y={y + 5} fontSize="13.5" className={part ? "" : "italic"}>
-              {(part || "whole").slice(0, names > 100 ? 15 : 8)}
+              {(part || say("figures.whole")).slice(0, names > 100 ? 15 : 8)}
             </text>
             <path d={`M${names} ${y} H${width - 14}`} stroke="var(--rule)" strokeWidth="0.7" />
             {build.steps

@@ -9,6 +9,8 @@ const asked = typeof document === "undefined" ? "en" : document.documentElement.
 const other = others[asked];
 const locale = other ? asked : "en";
 export const i18n = setupI18n({ locale, messages: { [locale]: {} } });
+/** How dates are written; English is that of the house. */
+export const region = locale === "en" ? "en-GB" : locale;
 if (other) i18n.load(locale, (await other()).default);
 
 /** The English that a file says, brought by the file. */

@@ -315,8 +315,8 @@ function Row({ kid, batch, only }: RowProps) {
 function Steps({ predicted, reached }: { predicted: SetClass | null; reached: SetClass | null }) {
   const at = (klass: SetClass) => 12 + CLASSES.indexOf(klass) * 39;
   const said = [
-    predicted && `predicted ${DOES[predicted].toLowerCase()}`,
-    reached && say("book.came_out_2", { dOES: DOES[reached].toLowerCase() }),
+    predicted && say("book.predicted", { does: DOES[predicted].toLowerCase() }),
+    reached && say("book.came_out_2", { does: DOES[reached].toLowerCase() }),
   ].filter(Boolean);
   return (
     <svg

@@ -72,9 +72,12 @@ export default function Card() {
               download
             >
               {
-                { json: say("card.own_file"), jsonld: "schema.org", text: "text", csv: "table" }[
-                  form
-                ]
+                {
+                  json: say("card.own_file"),
+                  jsonld: "schema.org",
+                  text: say("card.text"),
+                  csv: say("card.table"),
+                }[form]
               }
             </a>
           ))}
@@ -155,7 +158,7 @@ function Sheet({ dessert, part, version, found, paper }: SheetProps) {
           <Row word={say("card.sets")}>
             {DOES[found.set.class].toLowerCase()}
             {found.set.borderline &&
-              say("card.near", { dOES: DOES[found.set.borderline].toLowerCase() })}
+              say("card.near", { does: DOES[found.set.borderline].toLowerCase() })}
           </Row>
         )}
         {fit && (

@@ -117,7 +117,11 @@ function Head({
   const listed = parts.flatMap((part) =>
     part.versions.map((v) => ({
       id: v.id,
-      words: `${parts.length > 1 ? `${part.name}, ` : ""}version ${v.number}${v.cooked ? say("compare.cooked") : ""}`,
+      words: say("compare.version_2", {
+        parts: parts.length > 1 ? `${part.name}, ` : "",
+        number: v.number,
+        cooked: v.cooked ? say("compare.cooked") : "",
+      }),
     })),
   );
   return (

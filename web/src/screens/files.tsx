@@ -13,7 +13,7 @@ const FORMS = [
   ["json", say("files.bell_crumbs_own"), say("files.everything_parts_versions_notes_vessels")],
   ["jsonld", say("files.schema_org_recipe"), say("files.json_ld_that_recipe_programs_and")],
   ["text", say("files.plain_text"), say("files.to_read_to_send_to_paste")],
-  ["csv", "table", say("files.one_row_a_line_for_a")],
+  ["csv", say("files.table"), say("files.one_row_a_line_for_a")],
 ] as const;
 const STRETCH = 20;
 /** Desserts of a file read in one go. */

@@ -13,7 +13,7 @@ import { Say, say } from "@/say";
 type Row = Shapes["RecordRow"];
 
 const ago = (days: number) => new Date(Date.now() - days * 86_400_000).toISOString().slice(0, 10);
-const YES = { true: "yes", false: "no" } as const;
+const YES = { true: say("record.yes"), false: say("record.no") } as const;
 const said3 = (value: boolean | null) => (value === null ? "–" : YES[`${value}`]);
 
 /** The cooking and cooling log that a food-safety plan asks for, to be printed. */
@@ -76,10 +76,10 @@ export default function Record() {
             <thead className="caption">
               <tr>
                 {[
-                  "when",
-                  "product",
-                  "who",
-                  "hottest",
+                  say("record.when"),
+                  say("record.product"),
+                  say("record.who"),
+                  say("record.hottest"),
                   say("record.egg_made_safe"),
                   say("record.to_21_c"),
                   say("record.to_5_c"),

@@ -116,9 +116,9 @@ export default function Shelf() {
 
 function Card({ kid, card }: { kid: string; card: Shapes["DessertCard"] }) {
   const ratios = [
-    ["yolk", card.yolk_g],
-    ["starch", card.starch_g],
-    ["sugar", card.sugar_g],
+    [say("shelf.yolk"), card.yolk_g],
+    [say("shelf.starch"), card.starch_g],
+    [say("shelf.sugar"), card.sugar_g],
   ] as const;
   return (
     <li className="rule-t">

@@ -135,7 +135,7 @@ function Options({ label, groups, value, first, pick }: OptionsProps) {
     else return;
     event.preventDefault();
   };
-  const of = (option: string) => `${id}-${option || "none"}`;
+  const of = (option: string) => `${id}-${option || say("ui.none")}`;
   return (
     <>
       <input

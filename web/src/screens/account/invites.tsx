@@ -93,7 +93,7 @@ export function Invites() {
               {invite.name}{" "}
               <span className="caption">
                 {say("account.as_until", {
-                  rOLES: ROLES[invite.role].name,
+                  roles: ROLES[invite.role].name,
                   ends_at: day(invite.ends_at),
                 })}
               </span>

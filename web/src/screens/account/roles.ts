@@ -5,7 +5,7 @@ export type Role = Shapes["KitchenRef"]["role"];
 
 /** What each role is called and does. */
 export const ROLES: Record<Role, { name: string; does: string }> = {
-  chef: { name: "chef", does: say("account.changes_everything") },
-  cook: { name: "cook", does: say("account.cooks_and_records") },
-  viewer: { name: "reader", does: "reads" },
+  chef: { name: say("account.chef"), does: say("account.changes_everything") },
+  cook: { name: say("account.cook"), does: say("account.cooks_and_records") },
+  viewer: { name: say("account.reader"), does: say("account.reads") },
 };

@@ -20,7 +20,9 @@ const SYSTEMS = ["iPad", "iPhone", "Android", "Windows", say("account.mac_os_x")
 function browserName(agent: string): string {
   const name = KNOWN.find(([mark]) => agent.includes(mark))?.[1] ?? say("account.a_browser");
   const system = SYSTEMS.find((mark) => agent.includes(mark));
-  return system ? `${name} on ${system === "Mac OS X" ? say("account.a_mac") : system}` : name;
+  return system
+    ? say("account.on", { name, system: system === "Mac OS X" ? say("account.a_mac") : system })
+    : name;
 }
 
 /** My own password, and where I am signed in. */

@@ -20,16 +20,16 @@ import { Say, say } from "@/say";
 type BatchOut = Shapes["BatchOut"];
 
 const STEP_WORDS: Record<string, string> = {
-  ready: "ready",
-  heat: "liquid",
-  temper: "temper",
-  cook: "cook",
-  finish: "finish",
-  cool: "cool",
-  chill: "chill",
+  ready: say("batch.ready"),
+  heat: say("batch.liquid"),
+  temper: say("batch.temper"),
+  cook: say("batch.cook"),
+  finish: say("batch.finish"),
+  cool: say("batch.cool"),
+  chill: say("batch.chill"),
   let_down: say("batch.let_down"),
-  fill: "filled",
-  out: "out",
+  fill: say("batch.filled"),
+  out: say("batch.out"),
 };
 
 /** One batch: prediction and reality on one curve, what the curve shows, and the verdict. */
@@ -194,7 +194,7 @@ function Findings({ batch, units }: { batch: BatchOut; units: Units }) {
         {batch.deviations.map((d) => (
           <li key={d.step} className="border-l-[3px] border-rule py-1 pl-3">
             {say("batch.from_the_prediction_on_average_at", {
-              sTEP_WORDS: STEP_WORDS[d.step],
+              step_words: STEP_WORDS[d.step],
               mean_abs_k: kelvins(d.mean_abs_k, units),
               worst_k: kelvins(Math.abs(d.worst_k), units),
               worst_k2: d.worst_k > 0 ? say("batch.hotter") : say("batch.cooler"),

@@ -44,19 +44,19 @@ export function Beside({
     return t ? clock(t.left_s - t.entered_s) : "–";
   };
   const rows: [string, (b: Batch) => string][] = [
-    ["version", (b) => String(b.version)],
-    ["cook", (b) => b.cook ?? "–"],
+    [say("batch.version_4"), (b) => String(b.version)],
+    [say("batch.cook"), (b) => b.cook ?? "–"],
     [say("batch.in_or_on"), (b) => b.plan.ring || "–"],
     [say("batch.liquid_took"), (b) => took(b, "heat")],
     [say("batch.cooked_or_baked"), (b) => took(b, "cook")],
-    ["peak", (b) => degrees(b.peak_c, units, 1)],
-    ["curve", (b) => b.findings.map((f) => said(f.says, units)).join(" ") || "–"],
+    [say("batch.peak"), (b) => degrees(b.peak_c, units, 1)],
+    [say("batch.curve"), (b) => b.findings.map((f) => said(f.says, units)).join(" ") || "–"],
     [
       say("batch.came_out"),
       (b) => (b.verdict ? DOES[b.verdict.texture].toLowerCase() : say("batch.not_judged")),
     ],
-    ["faults", (b) => b.verdict?.faults.map(faultName).join(", ") || "none"],
-    ["note", (b) => b.verdict?.note || "–"],
+    [say("batch.faults"), (b) => b.verdict?.faults.map(faultName).join(", ") || say("batch.none")],
+    [say("batch.note_2"), (b) => b.verdict?.note || "–"],
   ];
   const lines = (b: Batch) => b.lines_text.split("\n").map((line) => line.trim());
   const [mine, theirs] = [lines(now), lines(before)];

@@ -6,9 +6,9 @@ import { day, degrees, grams, said, time, type Units } from "@/units";
 import { Say, say } from "@/say";
 
 const DID: Record<string, string> = {
-  bake: "baked",
+  bake: say("batch.baked"),
   build: say("batch.put_together"),
-  bench: "made",
+  bench: say("batch.made"),
 };
 
 /** A dessert that was put together: what each layer got, and the cooks its parts came from. */
@@ -68,7 +68,7 @@ export function Built({
                 values={{
                   part: b.part,
                   version: b.version,
-                  dID: DID[b.guide] ?? say("batch.cooked"),
+                  did: DID[b.guide] ?? say("batch.cooked"),
                   started_at: day(b.started_at),
                   started_at2: time(b.started_at),
                 }}

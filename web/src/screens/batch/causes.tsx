@@ -124,11 +124,11 @@ const UNITS: Record<string, string> = {
   g_100: say("batch.g_in_100_g"),
 };
 const SIGNS: Record<string, string> = {
-  "<": "under",
-  ">": "over",
+  "<": say("batch.under"),
+  ">": say("batch.over"),
   "<=": say("batch.at_most"),
   ">=": say("batch.at_least"),
-  "=": "is",
+  "=": say("batch.is"),
 };
 
 /** A signal of the causal table as it is read: "hold_boil_s<30" is "hold boil under 30 s". */

@@ -95,7 +95,7 @@ export function Judge({ batch }: { batch: Shapes["BatchOut"] }) {
       </h2>
       {batch.predicted_class && (
         <p className="caption mb-2">
-          {say("batch.predicted_3", { dOES: DOES[batch.predicted_class].toLowerCase() })}
+          {say("batch.predicted_3", { does: DOES[batch.predicted_class].toLowerCase() })}
         </p>
       )}
       <RadioGroup.Root
@@ -174,7 +174,7 @@ export function Judge({ batch }: { batch: Shapes["BatchOut"] }) {
               code="batch.judged_it_in_the_meantime_saving"
               values={{
                 by: theirs.by ?? say("batch.somebody_2"),
-                dOES: DOES[theirs.texture].toLowerCase(),
+                does: DOES[theirs.texture].toLowerCase(),
                 note: theirs.note && `, “${theirs.note}”`,
               }}
               components={{ b: <b /> }}

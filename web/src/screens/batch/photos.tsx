@@ -53,10 +53,10 @@ export function Photos({ batch }: { batch: Shapes["BatchOut"] }) {
             <Serving klass={batch.predicted_class} size={170} />
             <p className="caption">
               {say("batch.predicted", {
-                dOES: DOES[batch.predicted_class],
+                does: DOES[batch.predicted_class],
                 texture:
                   batch.verdict?.texture &&
-                  say("batch.judged", { dOES: DOES[batch.verdict.texture] }),
+                  say("batch.judged", { does: DOES[batch.verdict.texture] }),
               })}
             </p>
           </li>

@@ -3,9 +3,10 @@ import { useState } from "react";
 import { Button } from "@/ui/button";
 import { NumberField } from "@/ui/field";
 import { say } from "@/say";
+import { region } from "@/say/i18n";
 
 const words = (date: Date) =>
-  date.toLocaleDateString("en-GB", { weekday: "long", day: "numeric", month: "long" });
+  date.toLocaleDateString(region, { weekday: "long", day: "numeric", month: "long" });
 
 /** A date-mark label for the container: made, keep until, by whom to be signed. Prints alone. */
 export function Label({
@@ -35,8 +36,7 @@ export function Label({
         <dl className="mt-2 grid grid-cols-[auto_1fr] gap-x-3">
           <dt className="caption">{say("cold.made")}</dt>
           <dd>
-            {words(made)},{" "}
-            {made.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}
+            {words(made)}, {made.toLocaleTimeString(region, { hour: "2-digit", minute: "2-digit" })}
           </dd>
           <dt className="caption">{say("cold.keep_until")}</dt>
           <dd className="text-xl font-bold" data-testid="keep-until">

@@ -16,7 +16,7 @@ const LOOKS = [
   ["disc_100", say("cook.all_loose")],
   ["disc_60", say("cook.a_big_disc")],
   ["disc_25", say("cook.a_coin")],
-  ["disc_0", "still"],
+  ["disc_0", say("cook.still")],
 ] as const;
 
 /** Beside the figure while it bakes: the window on the clock, what the bake told, and the looks. */

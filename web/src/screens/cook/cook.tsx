@@ -85,7 +85,7 @@ function Guide({ kid, batch, units }: { kid: string; batch: Batch; units: Units 
     ? say("cook.ladle_of_is_in", { rungs: at.rungs + 1, rungs2: rungs })
     : last
       ? say("cook.end_and_judge_it")
-      : `Next: ${steps[index + 1]?.title ?? ""}`;
+      : say("cook.next", { steps: steps[index + 1]?.title ?? "" });
   return (
     <div className="flex h-dvh min-h-[36rem] flex-col overflow-hidden bg-paper">
       <title>

@@ -4,7 +4,7 @@ import { clock, degrees, type Units } from "@/units";
 import { say } from "@/say";
 
 const IN_OVEN: Record<number, string> = {
-  2: "water",
+  2: say("cook.water"),
   3: say("cook.oven_air"),
   4: say("cook.channel_4"),
 };

@@ -25,7 +25,7 @@ export const WORKS: Record<Work, string> = {
   stove: say("day.at_the_stove"),
   oven: say("day.at_the_oven"),
   bench: say("day.on_the_bench"),
-  plate: "plating",
+  plate: say("day.plating"),
 };
 export const EVERYTHING = Object.keys(WORKS) as Work[];
 export interface Ask {

@@ -192,7 +192,11 @@ export function People({ ask, change }: FormProps) {
           change({
             people: [
               ...ask.people,
-              { name: `Cook ${ask.people.length + 1}`, from: "08:00", to: "16:00" },
+              {
+                name: say("day.cook", { people: ask.people.length + 1 }),
+                from: "08:00",
+                to: "16:00",
+              },
             ],
           })
         }

@@ -141,7 +141,7 @@ interface PlannedProps {
 
 function Planned({ plan, chosen, choose, onPin }: PlannedProps) {
   const { units } = useBench();
-  const people = [...new Set(plan.steps.map((s) => s.who ?? "nobody"))].sort();
+  const people = [...new Set(plan.steps.map((s) => s.who ?? say("day.nobody")))].sort();
   const better = plan.chef_early_min === null ? 0 : plan.chef_early_min - plan.early_min;
   return (
     <section className="mt-6" aria-label={say("day.the_plan")}>
@@ -185,7 +185,7 @@ function Planned({ plan, chosen, choose, onPin }: PlannedProps) {
             <h2 className="text-2xl">{name}</h2>
             <ol>
               {plan.steps
-                .filter((s) => (s.who ?? "nobody") === name)
+                .filter((s) => (s.who ?? say("day.nobody")) === name)
                 .map((s) => (
                   <li
                     key={s.key}

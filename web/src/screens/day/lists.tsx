@@ -7,7 +7,8 @@ type Plan = Shapes["DayOut"];
 
 /** What is bought: pieces, whole packs, or grams. */
 function bought(b: Shapes["BuyOut"], units: Units): string {
-  const packs = b.packs === null ? "" : `${b.packs} ${b.packs === 1 ? "pack" : "packs"}`;
+  const packs =
+    b.packs === null ? "" : `${b.packs} ${b.packs === 1 ? say("day.pack") : say("day.packs")}`;
   if (b.pieces !== null) return packs ? `${b.pieces} (${packs})` : `${b.pieces}`;
   if (b.packs !== null && b.pack_g !== null) return `${b.packs} × ${grams(b.pack_g, units)}`;
   return grams(b.buy_g, units);
@@ -75,7 +76,10 @@ export function Lists({ plan }: { plan: Plan }) {
             <p className="mt-3" data-testid="moulds">
               {say("day.moulds_at_once")}
               {moulds
-                .map((m) => `${m.used} ${m.vessel}${m.have === null ? "" : ` of ${m.have}`}`)
+                .map(
+                  (m) =>
+                    `${m.used} ${m.vessel}${m.have === null ? "" : say("day.of", { have: m.have })}`,
+                )
                 .join(", ")}
               .
             </p>

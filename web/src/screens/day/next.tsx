@@ -42,7 +42,12 @@ function Line({ kid, card, units }: { kid: string; card: Card; units: Units }) {
   const due = step ? now >= new Date(step.start).getTime() : false;
   // Waiting is heard as calm, so that the first thing that falls due is called out too.
   const words = step ? said(step.what, units) : "";
-  useCall(due ? `Now: ${words}` : "waiting", "", due ? "now" : "calm", soundOn());
+  useCall(
+    due ? say("day.now_3", { words }) : say("day.waiting"),
+    "",
+    due ? "now" : "calm",
+    soundOn(),
+  );
   if (!step) return null;
   return (
     <Link

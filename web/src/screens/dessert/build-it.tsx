@@ -12,11 +12,14 @@ function figure(step: Step, units: ReturnType<typeof useBench>["units"]): string
     return `${grams(step.grams, units)}${step.count > 1 ? ` × ${step.count}` : ""}`;
   if (step.kind === "check" && step.high_c !== null)
     return step.low_c === null
-      ? `under ${degrees(step.high_c, units)}`
-      : `${degrees(step.low_c, units)} to ${degrees(step.high_c, units)}`;
+      ? say("dessert.under", { high_c: degrees(step.high_c, units) })
+      : say("dessert.to", {
+          low_c: degrees(step.low_c, units),
+          high_c: degrees(step.high_c, units),
+        });
   if (step.hold_s >= 60)
     return step.hold_s < 5400
-      ? `${Math.round(step.hold_s / 60)} min`
+      ? say("dessert.min_2", { hold_s: Math.round(step.hold_s / 60) })
       : `${Math.round(step.hold_s / 3600)} h`;
   return "";
 }

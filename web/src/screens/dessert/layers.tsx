@@ -19,9 +19,9 @@ const LIES: Record<Lies, { word: string; unit: string }> = {
   share: { word: say("dessert.a_share_of_it"), unit: "0–1" },
   grams: { word: say("dessert.so_much_in_each"), unit: "g" },
   lining: { word: say("dessert.lines_the_mould"), unit: "mm" },
-  dome: { word: "domed", unit: "mm" },
+  dome: { word: say("dessert.domed"), unit: "mm" },
   swirls: { word: say("dessert.piped_in_swirls"), unit: "mm" },
-  dusted: { word: "strewn", unit: say("dessert.g_100_cm2") },
+  dusted: { word: say("dessert.strewn"), unit: say("dessert.g_100_cm2") },
   sheet: { word: say("dessert.a_sheet"), unit: "mm" },
 };
 

@@ -150,9 +150,9 @@ export function BendDialog({ draft, found, onClose }: Props) {
 function Outcome({ out }: { out: Shapes["SolveOut"] }) {
   const { before, after } = out;
   const costs = [
-    ["sugar", before.sugar_pct, after.sugar_pct, " %"],
-    ["fat", before.fat_pct, after.fat_pct, " %"],
-    ["yolk", before.yolk_per_1000, after.yolk_per_1000, say("formula.per_1000")],
+    [say("formula.sugar"), before.sugar_pct, after.sugar_pct, " %"],
+    [say("formula.fat_4"), before.fat_pct, after.fat_pct, " %"],
+    [say("formula.yolk"), before.yolk_per_1000, after.yolk_per_1000, say("formula.per_1000")],
   ] as const;
   return (
     <div className="mt-3" aria-live="polite">

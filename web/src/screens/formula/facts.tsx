@@ -256,7 +256,7 @@ export function Facts({ found, earlier, draft, readOnly }: Props) {
               groups={familyGroups(
                 craft.data?.families ?? [],
                 found.family.guessed
-                  ? `${found.family.name} (recognised)`
+                  ? say("formula.recognised", { family: found.family.name })
                   : say("formula.whatever_it_looks_like"),
               )}
               value={draft.content.family}
@@ -368,7 +368,7 @@ function band(set: Shapes["SetOut"]): string {
   const low = DOES[set.low_class].toLowerCase();
   const high = DOES[set.high_class].toLowerCase();
   if (set.low_class === set.high_class) return "";
-  if (set.low_class === set.class) return `or ${high}`;
+  if (set.low_class === set.class) return say("formula.or", { high });
   if (set.high_class === set.class) return say("formula.or_just", { low });
   return say("formula.between_and", { low, high });
 }

@@ -1,18 +1,19 @@
 import { useSearchParams } from "react-router";
 
 import type { Shapes } from "@/api/client";
+import { say } from "@/say";
 
 export type Part = Shapes["PartOut"];
 export type PartKind = Part["kind"];
 
 export const KINDS: Record<PartKind, string> = {
-  crust: "crust",
-  filling: "filling",
-  caramel: "caramel",
-  meringue: "meringue",
-  cream: "cream",
-  glaze: "glaze",
-  garnish: "garnish",
+  crust: say("formula.crust"),
+  filling: say("formula.filling"),
+  caramel: say("formula.caramel"),
+  meringue: say("formula.meringue"),
+  cream: say("formula.cream"),
+  glaze: say("formula.glaze"),
+  garnish: say("formula.garnish"),
 };
 
 /**

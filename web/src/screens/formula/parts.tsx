@@ -63,7 +63,7 @@ export function Parts({ dessert, part, choose }: Props) {
         <button type="button" className={WAY} onClick={() => setOpen("this")}>
           {several
             ? say("formula.change_this_part")
-            : say("formula.kind", { kINDS: KINDS[part.kind] })}
+            : say("formula.kind", { kinds: KINDS[part.kind] })}
         </button>
       )}
       <span className="ml-auto flex flex-wrap gap-x-5">

@@ -14,7 +14,7 @@ export function SaveNote({
   version: Shapes["VersionOut"];
   readOnly: boolean;
 }) {
-  let said = "saved";
+  let said = say("formula.saved");
   if (readOnly)
     said = version.cooked ? say("formula.cooked_stays_as_it_is") : say("formula.to_read");
   else if (draft.state === "saving") said = say("formula.saving");

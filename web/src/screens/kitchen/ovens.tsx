@@ -25,8 +25,8 @@ const about = (oven: Oven, units: Units) => {
           off: kelvins(off, units, 0),
           dial_error_k: oven.dial_error_k < 0 ? say("kitchen.cooler") : say("kitchen.hotter"),
         });
-  const shelves = `${oven.shelves} ${oven.shelves === 1 ? "shelf" : "shelves"}`;
-  return `${oven.kind}, ${dial}, ${oven.measured ? "measured" : say("kitchen.not_measured")}, ${shelves}`;
+  const shelves = `${oven.shelves} ${oven.shelves === 1 ? say("kitchen.shelf") : say("kitchen.shelves_2")}`;
+  return `${oven.kind}, ${dial}, ${oven.measured ? say("kitchen.measured_2") : say("kitchen.not_measured")}, ${shelves}`;
 };
 
 /** The kitchen’s ovens with their dial error, and the walk that measures it. */

@@ -77,7 +77,7 @@ export const otherVessels = (content: Content, kitchen: Shapes["KitchenOut"]) =>
     .filter((v) => v.id !== content.vessel_key && v.kind !== "pan")
     .map((v) => ({
       key: `in:${v.id}`,
-      name: `in ${v.name}`,
+      name: say("oven.in", { v: v.name }),
       of: (c: Content): Content => ({
         ...c,
         vessel_key: v.id,

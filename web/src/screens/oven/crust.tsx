@@ -29,7 +29,7 @@ const GOES: Record<Baking["goes"], string> = {
   hot_filling: say("oven.a_hot_filling_that_sets_in"),
 };
 const BARRIER: Record<Baking["barrier"], string> = {
-  none: "nothing",
+  none: say("oven.nothing"),
   egg_wash: say("oven.egg_dried_in_the_oven"),
   butter: say("oven.butter_brushed"),
   chocolate: say("oven.chocolate_or_cocoa_butter"),

@@ -41,7 +41,7 @@ export function BakeFacts({ plan, ghost, ghostError, against, content, set, kind
         <>
           <p className="caption">
             {say("oven.in_the", {
-              dONENESS: DONENESS[found.doneness].name.toLowerCase(),
+              doneness: DONENESS[found.doneness].name.toLowerCase(),
               oven: plan.oven.toLowerCase(),
             })}
             <Why about={say("oven.when_to_pull_it")} reason={found.reasons[0]} />
@@ -76,7 +76,7 @@ export function BakeFacts({ plan, ghost, ghostError, against, content, set, kind
             <Say
               code="oven.then_it_goes_on_by_to"
               values={{
-                aFTER: AFTER[b.after],
+                after: AFTER[b.after],
                 carry_over_k: kelvins(found.carry_over_k ?? 0, units),
                 peak_centre_c: degrees(found.peak_centre_c, units),
               }}

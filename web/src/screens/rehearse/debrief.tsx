@@ -17,15 +17,15 @@ const CAME: Record<NonNullable<RunData["result"]>, string> = {
 };
 
 const ACTS: Record<Shapes["ActOut"]["kind"], (value: number, units: Units) => string> = {
-  heat: (v) => `heat ${v}`,
-  stir: (v) => (v ? "stir" : say("rehearse.stop_stirring_2")),
-  lift: (v) => (v ? "off" : say("rehearse.back_on")),
-  ladle: (v, units) => `pour ${grams(v, units)}`,
+  heat: (v) => say("rehearse.heat_2", { v }),
+  stir: (v) => (v ? say("rehearse.stir_2") : say("rehearse.stop_stirring_2")),
+  lift: (v) => (v ? say("rehearse.off") : say("rehearse.back_on")),
+  ladle: (v, units) => say("rehearse.pour_2", { v: grams(v, units) }),
   whites: () => say("rehearse.whites_on"),
   cold_water: () => say("rehearse.cold_water"),
-  pour: () => "pour",
-  look: () => "looked",
-  end: () => "done",
+  pour: () => say("rehearse.pour_3"),
+  look: () => say("rehearse.looked"),
+  end: () => say("rehearse.done"),
 };
 
 /** After a rehearsal: the curve, what was done when, the moment it went wrong and why. */
@@ -66,7 +66,7 @@ export function Debrief({
               reach_c: run.goal_c[0] || null,
               reach_word: say("rehearse.aim_from"),
               never_c: flat ? null : run.step.never_c,
-              never_word: run.step.over.split(":")[0] ?? "never",
+              never_word: run.step.over.split(":")[0] ?? say("rehearse.never"),
             }}
             top={run.stage === "syrup" ? 205 : 108}
             height={360}

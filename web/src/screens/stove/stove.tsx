@@ -170,7 +170,7 @@ function Plan({
                       word: !custard
                         ? ""
                         : s.key === "heat"
-                          ? "liquid"
+                          ? say("stove.liquid")
                           : say("stove.back_on_the_ring"),
                     }))}
                     label={say("stove.predicted_temperature_in_the_pot")}
@@ -260,7 +260,7 @@ function PotWords({ plan }: { plan: Shapes["PlanOut"] }) {
           cold_class:
             plan.cold_class &&
             say("stove.thin_while_hot_is_normal_cold", {
-              dOES: DOES[plan.cold_class].toLowerCase(),
+              does: DOES[plan.cold_class].toLowerCase(),
             }),
           boils_off_g:
             plan.boils_off_g != null &&

@@ -139,7 +139,7 @@ function Foam({ foam }: { foam: Shapes["MeringueOut"] }) {
             </>
           ),
           foam_c: degrees(foam.foam_c, units),
-          sAFE: SAFE[foam.pasteurised],
+          safe: SAFE[foam.pasteurised],
           weeps: foam.weeps,
           extra_water_pct:
             foam.extra_water_pct > 3 &&
