@@ -129,7 +129,7 @@ function LightToggle() {
         setNow(next);
       }}
     >
-      {say("layout.light", { next })}
+      {next === "dim" ? say("layout.dim_light") : say("layout.day_light")}
     </button>
   );
 }

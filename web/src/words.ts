@@ -38,3 +38,31 @@ export const SCHOOLS: Record<Shapes["Content"]["school"], { name: string; does: 
     does: say("words.eggs_loosened_with_cold_liquid_poured"),
   },
 };
+
+/** How far a syrup is cooked. */
+export const STAGES: Record<string, string> = {
+  thread: say("words.stage_thread"),
+  soft_ball: say("words.stage_soft_ball"),
+  firm_ball: say("words.stage_firm_ball"),
+  hard_ball: say("words.stage_hard_ball"),
+  soft_crack: say("words.stage_soft_crack"),
+  hard_crack: say("words.stage_hard_crack"),
+  pale: say("words.stage_pale"),
+  amber: say("words.stage_amber"),
+  deep_amber: say("words.stage_deep_amber"),
+  dark: say("words.stage_dark"),
+  burnt: say("words.stage_burnt"),
+};
+
+/** How likely a crack is. */
+export const RISKS: Record<NonNullable<Shapes["BakeOut"]["crack"]>, string> = {
+  low: say("words.risk_low"),
+  middling: say("words.risk_middling"),
+  high: say("words.risk_high"),
+};
+
+/** What moves an oven’s air. */
+export const OVEN_KINDS: Record<"static" | "fan", string> = {
+  static: say("words.oven_static"),
+  fan: say("words.oven_fan"),
+};

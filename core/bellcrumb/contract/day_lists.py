@@ -125,7 +125,7 @@ def mise_out(
                 if id(share) in done:
                     continue
                 done.add(id(share))
-                name = " and ".join(
+                name = say("contract.and").join(
                     dict.fromkeys(asked.batches[k].wanted.name for k in share.items)
                 )
                 lines = _scaled(part, batch, share.grams)

@@ -53,11 +53,16 @@ def _of_wanted(found: Clashing, names: list[str], wanted: list[Wanted]) -> list[
 
 def _clash_out(found: Clashing, every: list[str]) -> list[shapes.ClashOut]:
     names = [every[n] for n in found.items]
-    limits = " and ".join(_LIMITS[name] for name in found.limits) or say(
+    limits = say("contract.and").join(_LIMITS[name] for name in found.limits) or say(
         "contract.the_time_there_is"
     )
     verb = say("contract.wants") if len(names) == 1 else say("contract.want")
-    said = say("contract.more_than_there_is", names=" and ".join(names), verb=verb, limits=limits)
+    said = say(
+        "contract.more_than_there_is",
+        names=say("contract.and").join(names),
+        verb=verb,
+        limits=limits,
+    )
     return [
         *(shapes.ClashOut(kind="dessert", name=name, words=said) for name in names),
         *(shapes.ClashOut(kind="limit", name=n, words=_LIMITS[n]) for n in found.limits),

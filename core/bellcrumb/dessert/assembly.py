@@ -27,13 +27,13 @@ _OVER_SHARE = 1.08  # and too full beyond this
 _VERBS: dict[Lies, str] = {
     "lining": say("dessert.line_it_with"),
     "poured": say("dessert.pour_in"),
-    "mm": "Spread",
+    "mm": say("dessert.spread"),
     "below_rim": say("dessert.pour_in"),
     "share": say("dessert.pour_in"),
     "grams": say("dessert.lay_on"),
     "dome": say("dessert.heap_on"),
     "swirls": say("dessert.pipe_on"),
-    "dusted": "Strew",
+    "dusted": say("dessert.strew"),
     "sheet": say("dessert.lay_on"),
 }
 
@@ -275,7 +275,7 @@ def laid_moment(step: Step, poured_g: float | None) -> Moment:
             True,
         )
     if at == step.count and here >= _DONE_SHARE * step.grams:
-        return Moment(here, "g", "enough", step.there, "now", None, None, None, True)
+        return Moment(here, "g", say("dessert.enough"), step.there, "now", None, None, None, True)
     urgency: Urgency = "soon" if here > 0.8 * step.grams else "calm"
     words = say("dessert.g_to_go", left=left)
     return Moment(here, "g", which, words, urgency, None, None, None, False)

@@ -384,7 +384,7 @@ def _mind(lower: str, upper: str, found: Meeting) -> str:
                 upper_max_c=found.upper_max_c,
             )
         )
-    said = say("dessert.on", upper=upper, lower=lower) + " and ".join(
+    said = say("dessert.on", upper=upper, lower=lower) + say("dessert.and").join(
         limits or [say("dessert.as_they_are")]
     )
     if found.most_h:

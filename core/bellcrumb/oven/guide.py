@@ -125,8 +125,8 @@ def bake_moment(step: Step, watch: Watch, elapsed_s: float, fresh: bool) -> Mome
         return moment(say("oven.pull_it_2"), step.there, "now", True)
     soon = left <= LOOK_AHEAD_S or (by_probe is not None and by_probe <= LOOK_AHEAD_S)
     if soon:
-        return moment("soon", say("oven.cloths_dry_rack_free_open_and"), "soon", False)
-    return moment("baking", say("oven.leave_the_door_shut"), "calm", False)
+        return moment(say("oven.soon"), say("oven.cloths_dry_rack_free_open_and"), "soon", False)
+    return moment(say("oven.baking"), say("oven.leave_the_door_shut"), "calm", False)
 
 
 def is_fresh(watch: Watch, now_s: float, stale_s: float = STALE_S) -> bool:

@@ -32,7 +32,7 @@ def sugar_and_water(mix: Mix) -> tuple[float, float]:
 
 def slow_cues(target_c: float) -> tuple[Cue, ...]:
     """What is said while a syrup climbs."""
-    cues = [Cue(100.0, "boiling", say("stove.do_not_stir_any_more_brush"), "calm")]
+    cues = [Cue(100.0, say("stove.boiling"), say("stove.do_not_stir_any_more_brush"), "calm")]
     if target_c > SLOW_TO_C:
         cues.append(
             Cue(
@@ -42,7 +42,7 @@ def slow_cues(target_c: float) -> tuple[Cue, ...]:
                 "calm",
             )
         )
-        cues.append(Cue(SLOW_TO_C, "soon", say("stove.now_it_goes_faster_stay_with")))
+        cues.append(Cue(SLOW_TO_C, say("stove.soon"), say("stove.now_it_goes_faster_stay_with")))
     return tuple(cues)
 
 
@@ -68,12 +68,12 @@ def caramel(mix: Mix, power: float, altitude_m: float, target_c: float) -> Work:
         *(
             slow_cues(target_c)
             if wet
-            else (Cue(120.0, "melting", say("stove.shake_do_not_stir"), "calm"),)
+            else (Cue(120.0, say("stove.melting"), say("stove.shake_do_not_stir"), "calm"),)
         ),
         Cue(150.0, say("stove.colour_comes"), say("stove.swirl_it_goes_fast_from_here")),
         Cue(
             min(160.0, run.pull_c - 6),
-            "pale",
+            say("stove.pale"),
             say("stove.the_hot_cream_in_reach_a")
             if sauce
             else say("stove.cold_water_ready_a_moment_more"),
@@ -103,7 +103,7 @@ def caramel(mix: Mix, power: float, altitude_m: float, target_c: float) -> Work:
         None,
         HOT_SUGAR,
         say("stove.off_now_it_runs_on_by", run_on_k=run.run_on_k),
-        "bitter",
+        say("stove.bitter"),
         cues,
     )
     said = {HOT_SUGAR}

@@ -6,7 +6,7 @@ from typing import Literal
 
 from bellcrumb.curve.watch import STALE_S, Reading, Watch, rate_k_per_min
 from bellcrumb.laws.water import BOILS_FROM_C
-from bellcrumb.stove.steps import Step
+from bellcrumb.stove.steps import CURDLING, Step
 from bellcrumb.words import say
 
 Urgency = Literal["calm", "soon", "now", "wrong"]
@@ -138,7 +138,15 @@ def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
                 True,
             )
         return Moment(
-            temp, "c", "held", say("stove.off_the_heat_now"), "now", 0.0, rate, None, True
+            temp,
+            "c",
+            say("stove.held"),
+            say("stove.off_the_heat_now"),
+            "now",
+            0.0,
+            rate,
+            None,
+            True,
         )
     if (watch.peak_c or temp) >= low and temp < low - 1.0:
         return Moment(
@@ -157,7 +165,7 @@ def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
         return Moment(
             temp,
             "c",
-            "thickening",
+            say("stove.thickening"),
             say("stove.faster_into_the_corners_it_must"),
             "soon",
             None,
@@ -177,7 +185,7 @@ def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
             eta,
             False,
         )
-    return Moment(temp, "c", "warming", step.title, "calm", None, rate, eta, False)
+    return Moment(temp, "c", say("stove.warming"), step.title, "calm", None, rate, eta, False)
 
 
 def _reach(step: Step, temp: float, rate: float | None) -> Moment:
@@ -196,9 +204,12 @@ def _reach(step: Step, temp: float, rate: float | None) -> Moment:
                 None,
                 True,
             )
-        said = {
-            "curdling": say("stove.too_hot_off_the_heat_into"),
-        }.get(step.over, say("stove.too_far_off_the_heat_now"))
+        curdles = step.over == CURDLING
+        said = (
+            say("stove.too_hot_off_the_heat_into")
+            if curdles
+            else say("stove.too_far_off_the_heat_now")
+        )
         return Moment(temp, "c", step.over, said, "wrong", None, rate, None, True)
     if temp > high:
         return Moment(
@@ -219,7 +230,7 @@ def _reach(step: Step, temp: float, rate: float | None) -> Moment:
             else say("stove.hot_enough_off_the_heat")
         )
         said = step.there or usual
-        return Moment(temp, "c", "there", said, "now", None, rate, None, True)
+        return Moment(temp, "c", say("stove.there"), said, "now", None, rate, None, True)
     cue = next((c for c in reversed(step.cues) if temp >= c.from_c), None)
     if cue:
         return Moment(temp, "c", cue.headline, cue.words, cue.urgency, None, rate, eta, False)
@@ -228,7 +239,7 @@ def _reach(step: Step, temp: float, rate: float | None) -> Moment:
         return Moment(
             temp,
             "c",
-            "thickening",
+            say("stove.thickening"),
             say("stove.k_to_go_spoon_moving", low=low - temp),
             "soon",
             None,
@@ -248,7 +259,7 @@ def _reach(step: Step, temp: float, rate: float | None) -> Moment:
             eta,
             False,
         )
-    return Moment(temp, "c", "warming", step.title, "calm", None, rate, eta, False)
+    return Moment(temp, "c", say("stove.warming"), step.title, "calm", None, rate, eta, False)
 
 
 def _timer(step: Step, elapsed_s: float) -> Moment:

@@ -6,7 +6,7 @@ from bellcrumb.errors import CraftError
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.finish import additions
 from bellcrumb.stove.meringue import meringue
-from bellcrumb.stove.steps import Cue, Step, checks
+from bellcrumb.stove.steps import CURDLING, Cue, Step, checks
 from bellcrumb.stove.work import Pretence, Work, ready
 from bellcrumb.texture.endpoint import endpoint
 from bellcrumb.texture.families import Family
@@ -55,7 +55,7 @@ def swiss(mix: Mix, to_c: float) -> Work:
             say("stove.steam_burns_lift_the_bowl_away"),
             say("stove.off_the_bath_onto_the_machine"),
             say("stove.setting_in_grains"),
-            (Cue(55.0, "warm", say("stove.the_sugar_dissolves_now_whisk_on"), "calm"),),
+            (Cue(55.0, say("stove.warm"), say("stove.the_sugar_dissolves_now_whisk_on"), "calm"),),
         ),
         Step(
             "whip",
@@ -115,7 +115,7 @@ def curd(mix: Mix, family: Family, altitude_m: float) -> Work:
             None,
             "",
             say("stove.off_the_bath_through_the_sieve"),
-            "curdling",
+            CURDLING,
             (
                 Cue(
                     stop.low_c - 8,
@@ -180,9 +180,9 @@ def sabayon(mix: Mix, family: Family, altitude_m: float) -> Work:
             None,
             say("stove.steam_burns_lift_the_bowl_away"),
             say("stove.off_the_bath_whisk_on"),
-            "curdling",
+            CURDLING,
             (
-                Cue(55.0, "foams", say("stove.it_doubles_now_whisk_on"), "calm"),
+                Cue(55.0, say("stove.foams"), say("stove.it_doubles_now_whisk_on"), "calm"),
                 Cue(
                     stop.low_c - 5,
                     say("stove.about_to_thicken"),

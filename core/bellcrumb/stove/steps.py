@@ -9,6 +9,8 @@ from bellcrumb.words import say
 
 Kind = Literal["ready", "heat", "temper", "cook", "finish", "cool", "bake", "check", "lay"]
 
+CURDLING = say("stove.curdling")
+
 
 @dataclass(frozen=True)
 class Cue:
@@ -40,7 +42,7 @@ class Step:
     thickens_c: float | None = None
     caution: str = ""
     there: str = ""
-    over: str = "curdling"
+    over: str = CURDLING
     cues: tuple[Cue, ...] = field(default=())
     from_s: int = 0
     to_s: int = 0

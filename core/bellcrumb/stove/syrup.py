@@ -51,11 +51,11 @@ SIGNS: dict[Stage, str] = {
 # Where colour is: share of amber (1 = amber). Arrhenius 135 kJ/mol about 170 degC, amber after
 # 2 min there. Source: sugar prototype, estimates.
 COLOURS: tuple[tuple[float, str], ...] = (
-    (0.15, "clear"),
-    (0.6, "pale"),
-    (1.5, "amber"),
+    (0.15, say("stove.clear")),
+    (0.6, say("stove.pale")),
+    (1.5, say("stove.amber")),
     (2.6, say("stove.deep_amber")),
-    (5.0, "dark"),
+    (5.0, say("stove.dark")),
 )
 _COLOUR_J_MOL, _COLOUR_REF_C, _AMBER_S = 135_000.0, 170.0, 120.0
 _LOSS_W_K = 0.8  # a pan of 160 mm to a kitchen of 22 degC; fitted to the prototype's times

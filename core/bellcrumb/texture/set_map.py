@@ -28,16 +28,16 @@ _ROWS = 25
 # Fat in % of the mix at which it eats differently, and sweetness in % as sucrose. Source: craft
 # words for creams, from milk puddings (about 4 % fat) to custards of double cream (over 22 %).
 MOUTHFEEL = (
-    (5.0, "light"),
-    (12.0, "creamy"),
-    (22.0, "rich"),
+    (5.0, say("texture.light")),
+    (12.0, say("texture.creamy")),
+    (22.0, say("texture.rich")),
     (None, say("texture.coats_the_mouth")),
 )
 SWEETNESS = (
     (9.0, say("texture.barely_sweet")),
-    (15.0, "sweet"),
+    (15.0, say("texture.sweet")),
     (20.0, say("texture.very_sweet")),
-    (None, "cloying"),
+    (None, say("texture.cloying")),
 )
 
 

@@ -55,7 +55,5 @@ def say(code: str, /, **values: Any) -> str:
 
 @cache
 def _read(code: str) -> tuple[MessageFormat, frozenset[str]]:
-    if not code:  # an empty cell of a table says nothing
-        return ""
     message = _MESSAGES[code]
     return MessageFormat(message, LANGUAGE), frozenset(_COUNTED.findall(message))

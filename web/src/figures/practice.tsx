@@ -44,7 +44,8 @@ export function PracticePot({ run }: { run: Run }) {
           : 0.62;
   const top = 170 - 120 * full;
   const inside = bowl ? `M30 ${top} H290 V182 H30 Z` : `M62 ${top} H258 V178 H62 Z`;
-  const thick = run.moment.headline === "thickening" || run.held_s > 0;
+  const thick =
+    (run.step.thickens_c !== null && run.temp_c >= run.step.thickens_c) || run.held_s > 0;
   const hatch = broken
     ? "h-over"
     : run.stage === "mixer"

@@ -1,6 +1,7 @@
 import type { Shapes } from "@/api/client";
 import { degrees, minutes, type Units } from "@/units";
 import { say } from "@/say";
+import { STAGES } from "@/words";
 
 type Syrup = Shapes["SyrupOut"];
 
@@ -35,7 +36,7 @@ export function SugarPan({ syrup, units }: { syrup: Syrup; units: Units }) {
   );
   const H = Math.max(tall, (rows.at(-1)?.label ?? 0) + 26);
   const words = syrup.marks
-    .map((m) => say("figures.after", { stage: m.stage.replace("_", " "), t_s: minutes(m.t_s) }))
+    .map((m) => say("figures.after", { stage: STAGES[m.stage] ?? m.stage, t_s: minutes(m.t_s) }))
     .join(", ");
   return (
     <svg
@@ -64,7 +65,7 @@ export function SugarPan({ syrup, units }: { syrup: Syrup; units: Units }) {
             />
             <path d={`M91 ${label} h14`} stroke="var(--ink)" strokeWidth="2.4" />
             <text x="112" y={label - 1} fontSize="14.5" fontWeight="700">
-              {mark.stage.replace("_", " ")}
+              {STAGES[mark.stage] ?? mark.stage}
             </text>
             <text x="112" y={label + 13} fontSize="11.5">
               {mark.sign}

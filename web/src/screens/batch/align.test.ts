@@ -83,7 +83,7 @@ describe("a plan as one curve", () => {
     expect([zones.reach_c, zones.never_c, zones.never_word, zones.thickens_c]).toEqual([
       82,
       86,
-      "curdles",
+      "curdling",
       78,
     ]);
     expect(topOf(plan({ steps: [{ ...step, high_c: 121 }] as never }))).toBe(131);

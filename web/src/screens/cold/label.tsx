@@ -43,7 +43,7 @@ export function Label({
             {words(until)}
           </dd>
           <dt className="caption">{say("cold.by")}</dt>
-          <dd className="border-b border-rule">&nbsp;</dd>
+          <dd className="border-b border-rule">{"\u00a0"}</dd>
         </dl>
         <p className="caption mt-2">{say("cold.5_c_41_f_or_colder", { kitchen })}</p>
       </article>

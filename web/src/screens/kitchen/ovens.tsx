@@ -10,6 +10,7 @@ import { Button } from "@/ui/button";
 import { NumberField, Select } from "@/ui/field";
 import { kelvins, type Units } from "@/units";
 import { say } from "@/say";
+import { OVEN_KINDS } from "@/words";
 
 type Oven = Shapes["OvenOut"];
 
@@ -26,7 +27,7 @@ const about = (oven: Oven, units: Units) => {
           dial_error_k: oven.dial_error_k < 0 ? say("kitchen.cooler") : say("kitchen.hotter"),
         });
   const shelves = `${oven.shelves} ${oven.shelves === 1 ? say("kitchen.shelf") : say("kitchen.shelves_2")}`;
-  return `${oven.kind}, ${dial}, ${oven.measured ? say("kitchen.measured_2") : say("kitchen.not_measured")}, ${shelves}`;
+  return `${OVEN_KINDS[oven.kind]}, ${dial}, ${oven.measured ? say("kitchen.measured_2") : say("kitchen.not_measured")}, ${shelves}`;
 };
 
 /** The kitchen’s ovens with their dial error, and the walk that measures it. */

@@ -9,6 +9,7 @@ import { NumberField, Select } from "@/ui/field";
 import { Why } from "@/ui/why";
 import { degrees, fromCelsius, said, toCelsius } from "@/units";
 import { say } from "@/say";
+import { OVEN_KINDS } from "@/words";
 
 const BLIND: Partial<Record<Baking["blind"], string>> = {
   weights: say("oven.weights_then_uncovered"),
@@ -88,7 +89,7 @@ export function CrustPlan({
           )}
           {kitchen.ovens.map((o) => (
             <option key={o.id} value={o.id}>
-              {o.name}, {o.kind}
+              {o.name}, {OVEN_KINDS[o.kind]}
             </option>
           ))}
         </Select>

@@ -13,6 +13,7 @@ import { Refused } from "@/ui/states";
 import { Why } from "@/ui/why";
 import { degrees, kelvins, litres, said } from "@/units";
 import { Say, say } from "@/say";
+import { RISKS } from "@/words";
 
 type Plan = Shapes["BakePlanOut"];
 type Kind = Shapes["PartOut"]["kind"];
@@ -100,7 +101,7 @@ export function BakeFacts({ plan, ghost, ghostError, against, content, set, kind
         <p className="mt-1">
           <Say
             code="oven.risk_of_a_crack"
-            values={{ crack: found.crack, crack_why: said(found.crack_why, units) }}
+            values={{ crack: RISKS[found.crack], crack_why: said(found.crack_why, units) }}
             components={{ b: <b /> }}
           />
         </p>

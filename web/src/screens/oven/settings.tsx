@@ -6,6 +6,7 @@ import { Check } from "@/ui/check";
 import { NumberField, Select } from "@/ui/field";
 import { fromCelsius, toCelsius } from "@/units";
 import { say } from "@/say";
+import { OVEN_KINDS } from "@/words";
 
 interface Props {
   content: Content;
@@ -41,7 +42,7 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
         )}
         {kitchen.ovens.map((o) => (
           <option key={o.id} value={o.id}>
-            {o.name}, {o.kind}
+            {o.name}, {OVEN_KINDS[o.kind]}
           </option>
         ))}
       </Select>
