@@ -21,9 +21,10 @@ MOST_RATIO = 30.0
 
 @dataclass(frozen=True)
 class Evidence:
-    """A signal in the words of the table, and the ratios for holding and not."""
+    """What may hold of a batch, in words, and the ratios for holding and not."""
 
     kind: str
+    holds: str
     says: str
     yes: float
     no: float
@@ -50,6 +51,7 @@ class Cause:
     """A cause with its probability, and the evidence for and against it that is known."""
 
     fault: str
+    of: str
     key: str
     cause: str
     probability: float
@@ -61,15 +63,25 @@ class Cause:
 
 
 @cache
+def _words(table: str, key: str) -> dict[str, str]:
+    """What a table says of its keys."""
+    text = files("bellcrumb.book").joinpath(f"data/{table}.csv").read_text("utf8")
+    return {row[key]: say(row["says"]) for row in csv.DictReader(text.splitlines())}
+
+
+@cache
 def rows() -> tuple[Row, ...]:
     """The causal table."""
     text = files("bellcrumb.book").joinpath("data/causes.csv").read_text("utf8")
+    words = _words("evidence", "holds")
     return tuple(
         Row(
             r["fault"], r["app_key"], frozenset(r["scope"].split(";")), r["cause_key"],
             say(r["cause"]), float(r["prior"]),
             tuple(
-                Evidence(k, r[k], float(r[f"{k}_lr_yes"] or 1), float(r[f"{k}_lr_no"] or 1))
+                Evidence(
+                    k, r[k], words[r[k]], float(r[f"{k}_lr_yes"] or 1), float(r[f"{k}_lr_no"] or 1)
+                )
                 for k in KINDS if r[k]
             ),
             say(r["ask"]), say(r["mend"]), say(r["source"]),
@@ -89,7 +101,7 @@ def fault_of(app_key: str, family: str) -> str | None:
 
 def causes(fault: str, signals: Signals) -> list[Cause]:
     """The causes of a fault, the likeliest first; probabilities add up to one."""
-    found = []
+    found, named = [], _words("faults", "fault")
     for row in rows():
         if row.fault != fault:
             continue
@@ -100,17 +112,18 @@ def causes(fault: str, signals: Signals) -> list[Cause]:
             known = _known(evidence, signals)
             if known is None:
                 continue
+            says = evidence.says if known else say("book.not", says=evidence.says)
             ratio = evidence.yes if known else evidence.no
             told.append(math.log(ratio))
             if ratio > 1:
-                speaks_for.append(evidence.says if known else say("book.not", says=evidence.says))
+                speaks_for.append(says)
             elif ratio < 1:
-                against.append(evidence.says if known else say("book.not", says=evidence.says))
+                against.append(says)
         found.append((row, row.prior * _together(told), speaks_for, against))
     whole = sum(weight for _, weight, _, _ in found) or 1.0
     ranked = [
-        Cause(row.fault, row.key, row.cause, weight / whole, pro, con, row.ask, row.mend,
-              row.source)
+        Cause(row.fault, named[row.fault], row.key, row.cause, weight / whole, pro, con, row.ask,
+              row.mend, row.source)
         for row, weight, pro, con in found
     ]  # fmt: skip
     return sorted(ranked, key=lambda c: -c.probability)
@@ -119,9 +132,9 @@ def causes(fault: str, signals: Signals) -> list[Cause]:
 def _known(evidence: Evidence, signals: Signals) -> bool | None:
     """Looks are sentences a cook agrees to or not, by their words; the rest are signals."""
     if evidence.kind == "look":
-        seen = signals.get(evidence.says)
+        seen = signals.get(evidence.holds)
         return None if seen is None else bool(seen)
-    return holds(evidence.says, signals)
+    return holds(evidence.holds, signals)
 
 
 def _together(logs: list[float]) -> float:

@@ -57,7 +57,7 @@ def explain(given: shapes.ExplainIn, pantry: Pantry | None = None) -> shapes.Exp
         happened=_happened(given, signals),
         causes=[
             shapes.CauseOut.model_validate({
-                "fault": c.fault, "cause": c.key, "words": c.cause,
+                "fault": c.fault, "of": c.of, "cause": c.key, "words": c.cause,
                 "probability": c.probability, "for": c.speaks_for, "against": c.speaks_against,
                 "ask": c.ask, "mend": c.mend, "source": c.source,
             })

@@ -246,7 +246,11 @@ class Pantry:
             sureness: Sureness = "doubtful" if row["sureness"] == "doubtful" else "likely"
             if row["sureness"] == "sure":
                 sureness = "sure"
-            self._by_name[stem(row["name"])] = (self._by_key[row["key"]], sureness, row["note"])
+            self._by_name[stem(row["name"])] = (
+                self._by_key[row["key"]],
+                sureness,
+                say(row["note"]),
+            )
         for ingredient in own:
             self._add(ingredient)
         self._weights = dict(weights or {})

@@ -3255,6 +3255,11 @@ export interface components {
        */
       mend: string;
       /**
+       * Of
+       * @description what it is of, in words
+       */
+      of: string;
+      /**
        * Probability
        * @description how likely, 0 to 1
        */

@@ -28,7 +28,7 @@ export function Makeup({ found, kind }: { found: Found; kind: PartKind }) {
   const base = lines.filter((line) => BASE[kind]?.test(line.name ?? ""));
   const whole = base.length ? base : lines.slice(0, 1);
   const hundred = whole.reduce((sum, line) => sum + (line.grams ?? 0), 0);
-  const word = whole.map((line) => short(line.name ?? "")).join(" and ");
+  const word = whole.map((line) => short(line.name ?? "")).join(say("words.and"));
   const rows = layers(lines, found.mass_g);
   return (
     <figure className="m-0">

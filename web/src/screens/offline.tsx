@@ -25,7 +25,7 @@ export function Offline({ again }: { again: () => void }) {
       </p>
       <p className="mb-6 text-lg" data-testid="kept-here">
         {waits.length
-          ? say("offline.kept_in_this_tablet_they_are", { waits: waits.join(" and ") })
+          ? say("offline.kept_in_this_tablet_they_are", { waits: waits.join(say("words.and")) })
           : say("offline.nothing_waits_here_to_be_sent")}
       </p>
       <Button kind="act" onClick={again}>

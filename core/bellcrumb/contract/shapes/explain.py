@@ -86,6 +86,7 @@ class CauseOut(Shape):
     """A likely cause of a fault, with what speaks for and against it."""
 
     fault: str
+    of: str
     cause: str
     words: str
     probability: float

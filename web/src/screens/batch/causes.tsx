@@ -66,19 +66,17 @@ export function Causes({
               <b>{cause.words}</b>
               <span className="caption ml-auto">{Math.round(100 * cause.probability)} %</span>
             </span>
-            <span className="caption block italic">
-              {say("batch.of", { replaceAll: cause.fault.replaceAll("_", " ") })}
-            </span>
+            <span className="caption block italic">{say("batch.of", { fault: cause.of })}</span>
             {cause.for.length > 0 && (
               <span className="caption block">
                 {say("batch.for_it")}
-                {cause.for.map(readable).join("; ")}
+                {said(cause.for.join("; "), units)}
               </span>
             )}
             {cause.against.length > 0 && (
               <span className="caption block">
                 {say("batch.against_it")}
-                {cause.against.map(readable).join("; ")}
+                {said(cause.against.join("; "), units)}
               </span>
             )}
             {cause.probability > 0.15 && (
@@ -111,35 +109,6 @@ export function Causes({
 }
 
 const matters = (weight: number) => weight >= 0.4;
-
-const UNITS: Record<string, string> = {
-  c: "°C",
-  k: "K",
-  s: "s",
-  min: "min",
-  h: "h",
-  mm: "mm",
-  pct: "%",
-  g_l: say("batch.g_per_litre"),
-  g_100: say("batch.g_in_100_g"),
-};
-const SIGNS: Record<string, string> = {
-  "<": say("batch.under"),
-  ">": say("batch.over"),
-  "<=": say("batch.at_most"),
-  ">=": say("batch.at_least"),
-  "=": say("batch.is"),
-};
-
-/** A signal of the causal table as it is read: "hold_boil_s<30" is "hold boil under 30 s". */
-function readable(signal: string): string {
-  const told = signal.replace(
-    /([A-Za-z]\w*?)(?:_(g_l|g_100|c|k|s|min|h|mm|pct))?\s*(<=|>=|<|>|=)\s*([\w.+-]+)/g,
-    (_, name: string, unit: string | undefined, sign: string, value: string) =>
-      `${name} ${SIGNS[sign] ?? sign} ${value}${unit ? ` ${UNITS[unit] ?? ""}` : ""}`,
-  );
-  return told.replaceAll("_", " ");
-}
 
 function Share({ of }: { of: number }) {
   return (

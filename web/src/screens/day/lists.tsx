@@ -33,7 +33,7 @@ export function Lists({ plan }: { plan: Plan }) {
             values={{
               part: j.part,
               grams: grams(j.grams, units),
-              desserts: j.desserts.join(" and "),
+              desserts: j.desserts.join(say("words.and")),
             }}
             components={{ b: <b /> }}
           />
