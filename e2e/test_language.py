@@ -44,7 +44,7 @@ READ = """() => {
   return read;
 }"""
 CUT = """() => [...document.querySelectorAll("button, label, th, dt, a, h1, h2, h3, legend")]
-  .filter((e) => e.clientWidth && e.scrollWidth > e.clientWidth + 1
+  .filter((e) => e.clientWidth > 2 && e.scrollWidth > e.clientWidth + 1
     && getComputedStyle(e).overflowX !== "visible")
   .map((e) => e.textContent)"""
 # What a cook wrote or a supplier printed is in their language, and dates are the browser's.

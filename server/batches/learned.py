@@ -11,7 +11,7 @@ from pydantic import Field
 from batches.teaching import relearn
 from bellcrumb.words import say
 from kitchen.access import member_of
-from kitchen.lessons import OF_A_RING
+from kitchen.lessons import OF_A_RING, called
 from kitchen.models import Kitchen, Lesson
 from shared.heavy import heavy
 from shared.now import now as clock_now
@@ -36,6 +36,7 @@ class LessonOut(Schema):
 
     kind: Kind
     name: str
+    called: str = Field(description="what it is of, as a cook calls it")
     mean: float
     sd: float
     n: int
@@ -60,7 +61,8 @@ class LessonChange(Schema):
 def _out(kitchen: Kitchen) -> list[LessonOut]:
     return [
         LessonOut(
-            kind=cast(Kind, row.kind), name=row.name, mean=row.mean, sd=row.sd, n=row.n,
+            kind=cast(Kind, row.kind), name=row.name, called=called(row.kind, row.name),
+            mean=row.mean, sd=row.sd, n=row.n,
             seen=row.seen,
             on=row.on,
             by_hand=row.by_hand, value=row.value,

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from ninja import Schema
 from pydantic import Field
 
+from bellcrumb.contract.open.food import shipped
 from kitchen.models import Kitchen, Lesson
 
 
@@ -17,6 +18,7 @@ class Used(Schema):
 
     kind: str
     name: str
+    called: str = Field("", description="what it is of, as a cook calls it")
     value: float
     sd: float
     n: int
@@ -27,13 +29,21 @@ class Used(Schema):
     books_min: float | None = Field(None, description="about what would be told without it")
 
 
+def called(kind: str, name: str) -> str:
+    """What a lesson is of, as a cook calls it: an ingredient stands under its key."""
+    known = shipped().named(name) if kind == "line" else None
+    return known.name if known else name
+
+
 def lesson_of(kitchen: Kitchen, kind: str, name: str) -> Used | None:
     """The lesson to predict with; None where there is none or it is switched off."""
     lesson = Lesson.objects.filter(kitchen=kitchen, kind=kind, name=name).first()
     if lesson is None or lesson.value is None:
         return None
-    return Used(kind=kind, name=name, value=lesson.value, sd=lesson.sd, n=lesson.n,
-                by_hand=lesson.by_hand is not None, here_min=None, books_min=None)  # fmt: skip
+    return Used(
+        kind=kind, name=name, called=called(kind, name), value=lesson.value, sd=lesson.sd,
+        n=lesson.n, by_hand=lesson.by_hand is not None, here_min=None, books_min=None,
+    )  # fmt: skip
 
 
 OF_A_RING = ("ring", "loss")

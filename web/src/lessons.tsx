@@ -55,10 +55,6 @@ export function lessonWords({ kind, value, sd }: Lesson, units: Units): string {
   });
 }
 
-/** What a lesson is about: an ingredient is known by its key. */
-export const lessonName = ({ kind, name }: { kind: string; name: string }) =>
-  kind === "line" ? name.replaceAll("_", " ") : name;
-
 const from = (n: number) => say("lessons.from_batches", { n });
 
 /** What it changes: the minutes as they are told now, and as the books would tell them. */
@@ -82,7 +78,7 @@ export function LearnedFrom({
       className="caption block first-letter:uppercase"
       data-testid="learned-from"
     >
-      {lessonName(lesson)} {lessonWords(lesson, units)}:{" "}
+      {lesson.called || lesson.name} {lessonWords(lesson, units)}:{" "}
       {lesson.by_hand ? say("lessons.by_hand") : from(lesson.n)}.{beforeAndAfter(lesson)}
     </span>
   ));

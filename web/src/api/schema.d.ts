@@ -6993,6 +6993,11 @@ export interface components {
        */
       by_hand: number | null;
       /**
+       * Called
+       * @description what it is of, as a cook calls it
+       */
+      called: string;
+      /**
        * Kind
        * @description what kind it is
        * @enum {string}
@@ -11150,6 +11155,12 @@ export interface components {
        * @description whether the value was put in by hand
        */
       by_hand: boolean;
+      /**
+       * Called
+       * @description what it is of, as a cook calls it
+       * @default
+       */
+      called: string;
       /**
        * Here Min
        * @description minutes told with it: to the pull, to the heat

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { LessonPlate } from "@/figures/lesson";
-import { lessonName, lessonWords } from "@/lessons";
+import { lessonWords } from "@/lessons";
 import { Button } from "@/ui/button";
 import { Check } from "@/ui/check";
 import { NumberField } from "@/ui/field";
@@ -124,7 +124,7 @@ function Row({ lesson, units, change }: RowProps) {
   const learned = { ...lesson, value: lesson.mean };
   return (
     <li className="rule-b py-3">
-      <b className="inline-block first-letter:uppercase">{lessonName(lesson)}</b>{" "}
+      <b className="inline-block first-letter:uppercase">{lesson.called}</b>{" "}
       {lessonWords(learned, units)}
       <span className="caption block">
         {say("kitchen.from_batches", {
