@@ -157,9 +157,16 @@ def npm_packages() -> dict[str, str]:
 def front_end() -> None:
     """Build the front end if its source changed since the last build."""
     web = ROOT / "web"
-    sources = [p for p in (web / "src").rglob("*") if p.is_file()]
+    sources = [p for part in ("src", "public") for p in (web / part).rglob("*") if p.is_file()]
     sources += [
-        web / n for n in ("index.html", "vite.config.ts", "package-lock.json", "tsconfig.json")
+        web / n
+        for n in (
+            "index.html",
+            "vite.config.ts",
+            "say.plugin.ts",
+            "package-lock.json",
+            "tsconfig.json",
+        )
     ]
     value = digest(sources)
     if (web / "dist" / "index.html").exists() and is_done("build", value):

@@ -167,6 +167,15 @@ def _clear_up(store: MariaDB) -> None:
         say("Its store still runs and is taken over.")
 
 
+def _check_language() -> None:
+    language = os.environ.get("CRUMB_LANGUAGE", "en")
+    spoken = sorted(p.stem for p in (ROOT / "core" / "bellcrumb" / "words").glob("*.json"))
+    if language not in (*spoken, "en-XA"):
+        raise Stop(
+            f"Nobody has written “{language}” yet. CRUMB_LANGUAGE is one of: {', '.join(spoken)}."
+        )
+
+
 def start(*, empty: bool, port: int, lan: bool, plain: bool = False) -> int:
     """Install, build, start everything, and stay until told to stop."""
     RUN.mkdir(parents=True, exist_ok=True)
@@ -184,6 +193,7 @@ def _start(*, empty: bool, port: int, lan: bool, plain: bool) -> int:
     store = MariaDB(HOME)
     _clear_up(store)
     _check_port(host, port)
+    _check_language()
     for place in (ROOT, HOME):
         if shutil.disk_usage(place).free < LEAST_FREE:
             raise Stop(

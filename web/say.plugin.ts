@@ -1,9 +1,10 @@
-import { readFileSync } from "node:fs";
+import { readdirSync, readFileSync } from "node:fs";
 
 import { compileMessage, type CompiledMessage } from "@lingui/message-utils/compileMessage";
 import type { Plugin } from "vite";
 
 const WHOLE = "virtual:say/";
+const LANGUAGES = `${WHOLE}languages`;
 const OF_A_FILE = "virtual:said/";
 /** A language nobody speaks: what is still plain English in it is in no catalogue. */
 const PSEUDO = "en-XA";
@@ -70,7 +71,16 @@ export function catalogues(): Plugin {
       }
       if (!id.startsWith(`\0${WHOLE}`)) return undefined;
       const language = id.slice(WHOLE.length + 1);
-      const words = Object.entries(language === PSEUDO ? english : read(language));
+      if (id === `\0${LANGUAGES}`) {
+        const found = readdirSync(folder).flatMap((name) => /^(.+)\.json$/.exec(name)?.[1] ?? []);
+        const others = [...found.filter((name) => name !== "en"), PSEUDO];
+        const rows = others.map((name) => `"${name}": () => import("${WHOLE}${name}")`);
+        return `export default { ${rows.join(", ")} };`;
+      }
+      // What nobody has put into it yet is said in English.
+      const words = Object.entries(
+        language === PSEUDO ? english : { ...english, ...read(language) },
+      );
       return `export default ${compiled(words, language === PSEUDO ? pseudo : (m) => m)};`;
     },
   };

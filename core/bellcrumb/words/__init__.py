@@ -18,16 +18,19 @@ from icu4py.messageformat import MessageFormat
 from bellcrumb.words.pseudo import PSEUDO, pseudo
 
 LANGUAGE = os.environ.get("CRUMB_LANGUAGE", "en")
+_HERE = Path(__file__).parent
 _COUNTED = re.compile(r"\{\s*(\w+)\s*,\s*(?:number|plural|selectordinal)\b")
 
 
 def catalogue(language: str = LANGUAGE) -> dict[str, str]:
-    """Every message of a language by its code. Raises FileNotFoundError for one nobody wrote."""
+    """Every message of a language by its code; what nobody has put into it yet is in English.
+
+    Raises FileNotFoundError for a language that has no catalogue.
+    """
     if language == PSEUDO:
         return {code: pseudo(message) for code, message in catalogue("en").items()}
-    file = Path(__file__).with_name(f"{language}.json")
-    found: dict[str, str] = json.loads(file.read_text("utf-8"))
-    return found
+    found: dict[str, str] = json.loads((_HERE / f"{language}.json").read_text("utf-8"))
+    return found if language == "en" else catalogue("en") | found
 
 
 _MESSAGES = catalogue()

@@ -1,9 +1,6 @@
 import { setupI18n, type Messages } from "@lingui/core";
 
-/** Whole catalogues of other languages, each fetched where it is spoken. */
-const others: Record<string, () => Promise<{ default: Messages }>> = {
-  "en-XA": () => import("virtual:say/en-XA"),
-};
+import others from "virtual:say/languages";
 
 const asked = typeof document === "undefined" ? "en" : document.documentElement.lang;
 const other = others[asked];

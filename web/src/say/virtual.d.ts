@@ -1,5 +1,6 @@
-declare module "virtual:say/*" {
+declare module "virtual:say/languages" {
   import type { Messages } from "@lingui/core";
-  const messages: Messages;
-  export default messages;
+  /** The catalogues of other languages, each fetched where it is spoken. */
+  const languages: Record<string, () => Promise<{ default: Messages }>>;
+  export default languages;
 }
