@@ -199,9 +199,7 @@ def checked_moment(step: Step, watch: Watch, fresh: bool) -> Moment:
     """What a check says now: warm, cold, or as it should be. Without a probe, by touch."""
     temp = watch.last[1] if watch.last and fresh else None
     if temp is None:
-        return Moment(
-            None, "c", say("dessert.no_reading_yet"), step.title, "calm", None, None, None, False
-        )
+        return Moment(None, "c", say("dessert.no_reading_yet"), step.title, "calm")
     rate = rate_k_per_min(watch.recent)
     if step.high_c is not None and temp > step.high_c:
         return Moment(
@@ -210,10 +208,7 @@ def checked_moment(step: Step, watch: Watch, fresh: bool) -> Moment:
             say("dessert.too_warm"),
             say("dessert.wait", avoid=step.avoid).strip(),
             "soon",
-            None,
-            rate,
-            None,
-            False,
+            rate_k_per_min=rate,
         )
     if step.low_c is not None and temp < step.low_c:
         return Moment(
@@ -222,13 +217,10 @@ def checked_moment(step: Step, watch: Watch, fresh: bool) -> Moment:
             say("dessert.too_cold"),
             say("dessert.warm_it_a_little", avoid=step.avoid).strip(),
             "soon",
-            None,
-            rate,
-            None,
-            False,
+            rate_k_per_min=rate,
         )
     return Moment(
-        temp, "c", say("dessert.as_it_should_be"), step.there, "now", None, rate, None, True
+        temp, "c", say("dessert.as_it_should_be"), step.there, "now", rate_k_per_min=rate, done=True
     )
 
 
@@ -244,15 +236,7 @@ def laid_moment(step: Step, poured_g: float | None) -> Moment:
     that was laid in this step; None without a scale."""
     if poured_g is None:
         return Moment(
-            step.grams,
-            "g",
-            say("dessert.by_the_scale_on_the_bench"),
-            step.title,
-            "calm",
-            None,
-            None,
-            None,
-            True,
+            step.grams, "g", say("dessert.by_the_scale_on_the_bench"), step.title, "calm", done=True
         )
     at = vessel_at(step, poured_g)
     here = max(0.0, poured_g - (at - 1) * step.grams)
@@ -269,16 +253,13 @@ def laid_moment(step: Step, poured_g: float | None) -> Moment:
             say("dessert.too_much"),
             say("dessert.take_g_off_again", here=here - step.grams),
             "wrong",
-            None,
-            None,
-            None,
-            True,
+            done=True,
         )
     if at == step.count and here >= _DONE_SHARE * step.grams:
-        return Moment(here, "g", say("dessert.enough"), step.there, "now", None, None, None, True)
+        return Moment(here, "g", say("dessert.enough"), step.there, "now", done=True)
     urgency: Urgency = "soon" if here > 0.8 * step.grams else "calm"
     words = say("dessert.g_to_go", left=left)
-    return Moment(here, "g", which, words, urgency, None, None, None, False)
+    return Moment(here, "g", which, words, urgency)
 
 
 def is_enough(got_g: float, asked_g: float) -> bool:

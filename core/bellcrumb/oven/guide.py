@@ -1,10 +1,11 @@
 """The guide of a bake: its steps, and what it says while the custard is in the oven."""
 
 from dataclasses import dataclass
+from typing import Literal
 
 from bellcrumb.curve.watch import STALE_S, Watch, rate_k_per_min
 from bellcrumb.oven.school import AFTERS, After
-from bellcrumb.stove.guide import Moment
+from bellcrumb.stove.guide import Moment, Urgency
 from bellcrumb.stove.steps import Step
 from bellcrumb.words import say
 
@@ -102,17 +103,18 @@ def bake_moment(step: Step, watch: Watch, elapsed_s: float, fresh: bool) -> Mome
     temp = watch.last[1] if watch.last and fresh else None
     rate = rate_k_per_min(watch.recent, 240.0) if temp is not None else None
     left = step.from_s - elapsed_s
-    figure, unit = (temp, "c") if temp is not None else (abs(left), "s")
+    figure = temp if temp is not None else abs(left)
+    unit: Literal["c", "s"] = "c" if temp is not None else "s"
     low, high = step.low_c or 200.0, step.high_c or 200.0
     at_probe = temp is not None and temp >= low - 0.2
     by_probe = None
     if temp is not None and rate and rate > 0.05:
         by_probe = max(0.0, 60 * (low - temp) / rate)
 
-    def moment(headline: str, words: str, urgency: str, done: bool) -> Moment:
+    def moment(headline: str, words: str, urgency: Urgency, done: bool) -> Moment:
         return Moment(
-            figure, unit, headline, words, urgency,  # type: ignore[arg-type]
-            None, rate, max(0.0, left), done,
+            figure, unit, headline, words, urgency,
+            rate_k_per_min=rate, to_target_s=max(0.0, left), done=done,
         )  # fmt: skip
 
     if temp is not None and temp > high + 1.5:

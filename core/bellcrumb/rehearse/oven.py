@@ -69,7 +69,7 @@ def replay_oven(ex: Exercise, seed: int, acts: Sequence[Act], until_s: float) ->
     world.temp_c = curve[-1][1]
     world.peak_c = max(c for _, c in curve)
     late = run.t_s + STEP_S > LONGEST_S
-    moment = Moment(run.t_s, "s", say("rehearse.baking"), ex.task, "calm", None, None, None, False)
+    moment = Moment(run.t_s, "s", say("rehearse.baking"), ex.task, "calm")
     if not (world.ended or late):
         return Replay(world, curve, [], moment, "clock", None, [])
     result, says, slips = _judge(run, world)

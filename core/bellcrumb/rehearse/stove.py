@@ -285,7 +285,7 @@ def _moment(stove: Stove) -> tuple[Moment, str]:
     if ex.stage == "mixer":
         share = min(1.0, w.whipped_s / 150)
         word = "liquid" if share < 0.4 else "soft" if share < 0.75 else "firm"
-        return Moment(round(100 * share), "s", word, ex.task, "calm", None, None, None, False), "%"
+        return Moment(round(100 * share), "s", word, ex.task, "calm"), "%"
     if ex.stage == "bowl":
         left = ex.mix.mass_g - w.poured_g
         said = (
@@ -293,8 +293,6 @@ def _moment(stove: Stove) -> tuple[Moment, str]:
             if left > 1
             else say("rehearse.all_in_back_to_the_pot")
         )
-        return Moment(
-            w.temp_c, "c", say("rehearse.in_the_bowl"), said, "calm", None, None, None, False
-        ), "c"
+        return Moment(w.temp_c, "c", say("rehearse.in_the_bowl"), said, "calm"), "c"
     found = follow(guide_step(ex.key), stove.curve, 0.0, w.t_s)
     return found, "c"

@@ -1,7 +1,8 @@
 """Following a live cook: from readings to the one figure and the next move."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from functools import partial
 from typing import Literal
 
 from bellcrumb.curve.watch import STALE_S, Reading, Watch, rate_k_per_min
@@ -29,10 +30,10 @@ class Moment:
     headline: str
     next_move: str
     urgency: Urgency
-    hold_left_s: float | None
-    rate_k_per_min: float | None
-    to_target_s: float | None
-    done: bool
+    hold_left_s: float | None = field(default=None, kw_only=True)
+    rate_k_per_min: float | None = field(default=None, kw_only=True)
+    to_target_s: float | None = field(default=None, kw_only=True)
+    done: bool = field(default=False, kw_only=True)
 
 
 def held_above_c(step: Step) -> float | None:
@@ -63,30 +64,26 @@ def moment(
     last = watch.last
     if step.kind not in ("heat", "cook", "cool") or step.high_c is None:
         if last and step.kind == "temper":
-            return Moment(
-                last[1], "c", say("stove.in_the_bowl"), step.title, "calm", None, None, None, False
-            )
+            return Moment(last[1], "c", say("stove.in_the_bowl"), step.title, "calm")
         if step.hold_s:
             return _timer(step, now_s - entered_s)
-        return Moment(now_s - entered_s, "s", "", step.title, "calm", None, None, None, True)
+        return Moment(now_s - entered_s, "s", "", step.title, "calm", done=True)
     if last is None or now_s - last[0] > stale_s:
         return _without_probe(step, entered_s, now_s, stale=last is not None)
     temp = last[1]
     rate = rate_k_per_min(watch.recent)
     if step.kind == "cool":
+        at = partial(Moment, temp, "c", rate_k_per_min=rate)
+
         warm = temp > step.high_c
-        return Moment(
-            temp,
-            "c",
+        return at(
             say("stove.cooling")
             if warm
             else (say("stove.cool_enough") if step.there else say("stove.through_the_warm_zone")),
             step.title if warm or not step.there else step.there,
             "calm" if warm or not step.there else "now",
-            None,
-            rate,
-            _eta(temp, step.high_c, rate),
-            not warm,
+            to_target_s=_eta(temp, step.high_c, rate),
+            done=not warm,
         )
     if step.hold_s:
         return _boil(step, watch, temp, rate)
@@ -102,7 +99,7 @@ def _eta(temp: float, target: float, rate: float | None) -> float | None:
 def _without_probe(step: Step, entered_s: float, now_s: float, *, stale: bool) -> Moment:
     seconds = now_s - entered_s
     word = say("stove.no_reading_lately") if stale else say("stove.by_the_clock")
-    return Moment(seconds, "s", word, step.title, "calm", None, None, None, False)
+    return Moment(seconds, "s", word, step.title, "calm")
 
 
 def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
@@ -110,99 +107,63 @@ def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
     held = watch.held_s
     left = max(0.0, step.hold_s - held)
     eta = _eta(temp, low, rate)
+    at = partial(Moment, temp, "c", rate_k_per_min=rate)
     if held > 0 and temp >= low - 1.0:
         if left > 0:
-            return Moment(
-                temp,
-                "c",
+            return at(
                 say("stove.boil_reached"),
                 say("stove.hold_s_more_whisking", left=left)
                 if left < 300
                 else say("stove.min_more_at_a_simmer_stirring", left=left / 60),
                 "soon",
-                left,
-                rate,
-                left,
-                False,
+                hold_left_s=left,
+                to_target_s=left,
             )
         if held > 3 * step.hold_s + 30:
-            return Moment(
-                temp,
-                "c",
+            return at(
                 say("stove.held_too_long"),
                 say("stove.off_the_heat_now_it_breaks"),
                 "wrong",
-                0.0,
-                rate,
-                None,
-                True,
+                hold_left_s=0.0,
+                done=True,
             )
-        return Moment(
-            temp,
-            "c",
-            say("stove.held"),
-            say("stove.off_the_heat_now"),
-            "now",
-            0.0,
-            rate,
-            None,
-            True,
+        return at(
+            say("stove.held"), say("stove.off_the_heat_now"), "now", hold_left_s=0.0, done=True
         )
     if (watch.peak_c or temp) >= low and temp < low - 1.0:
-        return Moment(
-            temp,
-            "c",
+        return at(
             say("stove.lost_the_boil"),
             say("stove.back_to_the_bubbles_the_hold"),
             "soon",
-            float(step.hold_s),
-            rate,
-            eta,
-            False,
+            hold_left_s=float(step.hold_s),
+            to_target_s=eta,
         )
     thick = step.thickens_c
     if thick is not None and temp >= thick - 1.5:
-        return Moment(
-            temp,
-            "c",
+        return at(
             say("stove.thickening"),
             say("stove.faster_into_the_corners_it_must"),
             "soon",
-            None,
-            rate,
-            eta,
-            False,
+            to_target_s=eta,
         )
     if thick is not None and temp >= thick - 10:
-        return Moment(
-            temp,
-            "c",
+        return at(
             say("stove.about_to_thicken"),
             say("stove.do_not_stop_stirring_now"),
             "soon",
-            None,
-            rate,
-            eta,
-            False,
+            to_target_s=eta,
         )
-    return Moment(temp, "c", say("stove.warming"), step.title, "calm", None, rate, eta, False)
+    return at(say("stove.warming"), step.title, "calm", to_target_s=eta)
 
 
 def _reach(step: Step, temp: float, rate: float | None) -> Moment:
     low, high, never = step.low_c or 0.0, step.high_c or 200.0, step.never_c
     eta = _eta(temp, low, rate)
+    at = partial(Moment, temp, "c", rate_k_per_min=rate)
     if never is not None and temp >= never:
         if step.kind == "heat":
-            return Moment(
-                temp,
-                "c",
-                say("stove.boiling_up"),
-                say("stove.too_hot_off_the_heat"),
-                "wrong",
-                None,
-                rate,
-                None,
-                True,
+            return at(
+                say("stove.boiling_up"), say("stove.too_hot_off_the_heat"), "wrong", done=True
             )
         curdles = step.over == CURDLING
         said = (
@@ -210,19 +171,9 @@ def _reach(step: Step, temp: float, rate: float | None) -> Moment:
             if curdles
             else say("stove.too_far_off_the_heat_now")
         )
-        return Moment(temp, "c", step.over, said, "wrong", None, rate, None, True)
+        return at(step.over, said, "wrong", done=True)
     if temp > high:
-        return Moment(
-            temp,
-            "c",
-            say("stove.too_hot"),
-            say("stove.too_hot_off_the_heat"),
-            "wrong",
-            None,
-            rate,
-            None,
-            True,
-        )
+        return at(say("stove.too_hot"), say("stove.too_hot_off_the_heat"), "wrong", done=True)
     if temp >= low:
         usual = (
             say("stove.coats_the_spoon_off_the_heat")
@@ -230,48 +181,31 @@ def _reach(step: Step, temp: float, rate: float | None) -> Moment:
             else say("stove.hot_enough_off_the_heat")
         )
         said = step.there or usual
-        return Moment(temp, "c", say("stove.there"), said, "now", None, rate, None, True)
+        return at(say("stove.there"), said, "now", done=True)
     cue = next((c for c in reversed(step.cues) if temp >= c.from_c), None)
     if cue:
-        return Moment(temp, "c", cue.headline, cue.words, cue.urgency, None, rate, eta, False)
+        return at(cue.headline, cue.words, cue.urgency, to_target_s=eta)
     thick = step.thickens_c
     if step.kind == "cook" and thick is not None and temp >= thick:
-        return Moment(
-            temp,
-            "c",
+        return at(
             say("stove.thickening"),
             say("stove.k_to_go_spoon_moving", low=low - temp),
             "soon",
-            None,
-            rate,
-            eta,
-            False,
+            to_target_s=eta,
         )
     if temp >= low - 10:
-        return Moment(
-            temp,
-            "c",
-            say("stove.nearly_there"),
-            say("stove.stay_with_it"),
-            "soon",
-            None,
-            rate,
-            eta,
-            False,
-        )
-    return Moment(temp, "c", say("stove.warming"), step.title, "calm", None, rate, eta, False)
+        return at(say("stove.nearly_there"), say("stove.stay_with_it"), "soon", to_target_s=eta)
+    return at(say("stove.warming"), step.title, "calm", to_target_s=eta)
 
 
 def _timer(step: Step, elapsed_s: float) -> Moment:
     """A step that takes its time: counted down, called when it is up."""
     left = step.hold_s - elapsed_s
     if left > 0:
-        return Moment(
-            left, "s", say("stove.by_the_clock"), step.title, "calm", None, None, left, False
-        )
+        return Moment(left, "s", say("stove.by_the_clock"), step.title, "calm", to_target_s=left)
     over = elapsed_s - step.hold_s
     said = step.there or say("stove.look_at_the_sign_go_on")
-    return Moment(over, "s", say("stove.time_is_up"), said, "now", None, None, None, True)
+    return Moment(over, "s", say("stove.time_is_up"), said, "now", done=True)
 
 
 def missed(
