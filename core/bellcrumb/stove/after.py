@@ -1,0 +1,100 @@
+"""What follows the heat: what goes in late, at its temperature, and how it is cooled."""
+
+from bellcrumb.stove.finish import Addition
+from bellcrumb.stove.steps import Step
+from bellcrumb.texture.families import Family
+from bellcrumb.words import say
+
+
+def hours(family: Family) -> str:
+    """How long it sets in the cold, as hours from and to."""
+    return f"{family.chill_h[0]:g}-{family.chill_h[1]:g}"
+
+
+def cooling(family: Family, whole: bool, folds_c: list[float], *, gels: bool) -> Step:
+    """Through the sieve and cool: to where something is folded in, or all the way."""
+    sieve = "" if whole else say("stove.pass_it_through_a_fine_sieve")
+    title = "" if whole else say("stove.sieve")
+    if family.texture_mode == "boiled_baked":
+        return Step(
+            "cool",
+            "finish",
+            say("stove.spread_it_in_its_shell_and", title=title),
+            say("stove.then_level_to_the_rim", sieve=sieve).capitalize(),
+            say("stove.a_skin_before_it_is_smooth"),
+        )
+    sets = "" if folds_c else say("stove.set_in_h", family=hours(family))
+    slow = say("stove.a_deep_bowl_in_the_fridge")
+    how, avoid = say("stove.spread_shallow_film_on_contact_and"), slow
+    if folds_c and gels:
+        how, avoid = (
+            say("stove.into_a_bowl_over_ice_and"),
+            say("stove.left_alone_it_gels_at_the"),
+        )
+    elif family.texture_mode == "still" and not folds_c:
+        how = say("stove.pour_where_it_shall_set_film")
+        avoid = say("stove.stirred_while_it_sets_slack")
+    does = f"{title}{how}"
+    return Step(
+        "cool",
+        "cool",
+        does[:1].upper() + does[1:],
+        (say("stove.film_on_contact", sieve=sieve) if sieve else say("stove.film_on_contact_2"))
+        + sets,
+        say("stove.thin_while_hot_is_normal", avoid=avoid),
+        None,
+        min(folds_c, default=21.0),
+        None,
+        0,
+        None,
+        say("stove.57_to_21_c_within_2"),
+        there=say("stove.cool_enough_to_fold") if folds_c else "",
+    )
+
+
+def finishing(adds: list[Addition], number: int = 0) -> list[Step]:
+    """Steps for what goes in off the heat: at once, or each when the mix is cool enough."""
+    now = [a for a in adds if not a.waits_s]
+    steps: list[Step] = []
+    if now:
+        names = ", ".join(dict.fromkeys(short(a.name) for a in now))
+        advice = next((a.advice for a in now if a.advice), say("stove.stirred_smooth_and_shining"))
+        steps.append(
+            Step(
+                "finish",
+                "finish",
+                say("stove.off_the_heat_in", names=names),
+                advice,
+                say(
+                    "stove.outside_its_window",
+                    below=now[0].window.below or say("stove.its_aroma_leaves"),
+                ),
+                caution=say("stove.spirits_and_extracts_are_flammable_away"),
+            )
+        )
+    for n, a in enumerate((a for a in adds if a.waits_s), start=number + len(steps) + 1):
+        key = "finish" if n == 1 else f"finish{n}"
+        colder = (
+            say("stove.colder_than_c", low_c=a.window.low_c, below=a.window.below)
+            if a.window.below
+            else ""
+        )
+        steps.append(
+            Step(
+                key,
+                "cool",
+                say("stove.at_c_in", high_c=a.window.high_c, a=short(a.name)),
+                f"{a.window.sign.capitalize()}. {a.advice}".strip(),
+                say("stove.hotter_2", above=a.window.above, colder=colder),
+                a.window.low_c,
+                a.window.high_c,
+                there=say("stove.in_now", a=short(a.name).capitalize()),
+            )
+        )
+    return steps
+
+
+def short(name: str) -> str:
+    """An ingredient as it is called within a sentence."""
+    first = name.split(",", maxsplit=1)[0].split("(", maxsplit=1)[0].strip()
+    return first[:1].lower() + first[1:]
