@@ -82,7 +82,9 @@ export function Causes({
             {cause.probability > 0.15 && (
               <span className="block">
                 {said(cause.mend, units)}.{" "}
-                <span className="caption">{say("batch.to_tell_it_apart", { ask: cause.ask })}</span>
+                <span className="caption">
+                  {say("batch.to_tell_it_apart", { ask: said(cause.ask, units) })}
+                </span>
               </span>
             )}
           </li>
