@@ -117,7 +117,7 @@ class DessertTest(BrowserCase):
         page.get_by_label("Probe", exact=True).select_option(label=f"{demo.PROBE} (simulated)")
         page.get_by_label("Its clock").select_option("20")
         page.get_by_label("Scale under the mould").select_option(label=f"{demo.SCALE} (simulated)")
-        page.get_by_role("button", name="Build it").click()
+        page.get_by_role("button", name="Build it").press("Enter")
         expect(page.get_by_test_id("headline")).to_have_text("before it is built")
         self.clock.forward(5)
         scale.tick()
@@ -228,7 +228,7 @@ class DayTest(BrowserCase):
         expect(page.get_by_test_id("of-day")).to_be_visible()
         none = "none: typed readings or the clock"
         page.get_by_label("Probe", exact=True).select_option(label=none)
-        page.get_by_role("button", name="Cook it").click()
+        page.get_by_role("button", name="Cook it").press("Enter")
         expect(page.get_by_role("heading", name="Everything within reach")).to_be_visible()
         second = self.new_page()
         self.sign_in(second)

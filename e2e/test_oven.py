@@ -62,7 +62,7 @@ class OvenTest(BrowserCase):
         page = self.page
         page.get_by_label("Probe", exact=True).select_option(label=f"{demo.PROBE} (simulated)")
         page.get_by_label("Its clock").select_option("60")
-        page.get_by_role("button", name="Bake it").click()
+        page.get_by_role("button", name="Bake it").press("Enter")
         page.get_by_text("Kettle:").click()
         page.get_by_test_id("onward").click()
         expect(page.get_by_test_id("onward")).to_contain_text("In the oven")
@@ -95,7 +95,7 @@ class OvenTest(BrowserCase):
         page.get_by_label("Probe", exact=True).select_option(
             label="none: typed readings or the clock"
         )
-        page.get_by_role("button", name="Bake it").click()
+        page.get_by_role("button", name="Bake it").press("Enter")
         expect(page.get_by_test_id("onward")).to_contain_text("Next")
         page.keyboard.press("Space")
         page.keyboard.press("Space")
@@ -108,7 +108,7 @@ class OvenTest(BrowserCase):
         page.get_by_role("link", name="Chestnut custard pie").click()
         page.get_by_role("link", name="Oven", exact=True).click()
         page.get_by_label("on the floor of the oven").check()
-        page.get_by_role("button", name="Bake it").click()
+        page.get_by_role("button", name="Bake it").press("Enter")
         expect(page.get_by_test_id("onward")).to_contain_text("Next: On the oven floor")
         other = page.get_by_label("Other pots").get_by_role("link", name="Toasted hay pots")
         expect(other).to_contain_text("to go")

@@ -227,7 +227,7 @@ class WholePathTest(BrowserCase):
         expect(page.get_by_text("Changed for this cook only")).to_be_visible()
         expect(words).not_to_have_text(before)
         page.get_by_label("Probe", exact=True).select_option(index=1)
-        page.get_by_role("button", name="Cook it").click()
+        page.get_by_role("button", name="Cook it").press("Enter")
         expect(page.get_by_role("heading", name="Everything within reach")).to_be_visible()
         batch = Batch.objects.latest("started_at")
         self.assertEqual(batch.prediction["plan"]["ladder"]["bowl_temp_c"], 3)

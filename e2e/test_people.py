@@ -88,7 +88,7 @@ class PeopleTest(BrowserCase):
         guest.get_by_label("Probe", exact=True).select_option(
             label="none: typed readings or the clock"
         )
-        guest.get_by_role("button", name="Cook it").click()
+        guest.get_by_role("button", name="Cook it").press("Enter")
         expect(guest.get_by_role("heading", name="Everything within reach")).to_be_visible()
         self.assertEqual(Batch.objects.latest("started_at").cook_name, "Weekend cook")
 
