@@ -50,7 +50,9 @@ class GuideTest(unittest.TestCase):
         self.assertGreaterEqual(rest["hold_s"], 3 * 3600)  # it sets in place
 
     def test_a_check_waits_for_the_probe_and_says_too_warm_and_too_cold(self):
-        step = Step("warm_1", "check", "Probe", "", "It melts.", 28.0, 38.0, there="Now")
+        step = Step(
+            "warm_1", "check", "Probe", "", "It melts.", low_c=28.0, high_c=38.0, there="Now"
+        )
         for temp, word, done in ((45, "too warm", False), (20, "too cold", False),
                                  (33, "as it should be", True)):  # fmt: skip
             said = checked_moment(step, Watch.of([(0, temp), (2, temp)], None), True)

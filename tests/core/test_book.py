@@ -7,8 +7,28 @@ from bellcrumb.book.review import Timing, deviation, review
 from bellcrumb.curve.doubts import doubts
 from bellcrumb.stove.steps import Step
 
-BOIL = Step("cook", "cook", "Boil", "", "", 98.0, 101.0, None, 60, 84.0)
-NAPPE = Step("cook", "cook", "Nappe", "", "", 82.0, 84.0, 86.0, 0, 77.0)
+BOIL = Step(
+    "cook",
+    "cook",
+    "Boil",
+    "",
+    "",
+    low_c=98.0,
+    high_c=101.0,
+    hold_s=60,
+    thickens_c=84.0,
+)
+NAPPE = Step(
+    "cook",
+    "cook",
+    "Nappe",
+    "",
+    "",
+    low_c=82.0,
+    high_c=84.0,
+    never_c=86.0,
+    thickens_c=77.0,
+)
 
 
 def ramp(*points):

@@ -80,8 +80,7 @@ def _checks(n: int, layer: Lain, below: Lain | None, met: Meeting | None) -> lis
                 say("dessert.probe_into_the_in_its_middle", part=below.part),
                 say("dessert.under_c", lower_max_c=met.lower_max_c),
                 _sentence(met.too_soon),
-                None,
-                met.lower_max_c,
+                high_c=met.lower_max_c,
                 there=say("dessert.cold_enough_on_with_the", part=layer.part),
             )
         )
@@ -97,8 +96,8 @@ def _checks(n: int, layer: Lain, below: Lain | None, met: Meeting | None) -> lis
                     upper_max_c=met.upper_max_c,
                 ),
                 _sentence(met.too_soon),
-                met.upper_min_c,
-                met.upper_max_c,
+                low_c=met.upper_min_c,
+                high_c=met.upper_max_c,
                 there=say("dessert.as_it_should_be_lay_it"),
             )
         )

@@ -184,9 +184,9 @@ def guide_step(key: str) -> Step:
             ex.task,
             say("rehearse.small_bubbles_round_the_edge_steam"),
             say("rehearse.a_moment_too_long_and_it"),
-            82.0,
-            92.0,
-            97.0,
+            low_c=82.0,
+            high_c=92.0,
+            never_c=97.0,
             there=say("rehearse.hot_enough_off_the_heat"),
             over=say("rehearse.boiling_up"),
         )

@@ -42,12 +42,8 @@ def cooling(family: Family, whole: bool, folds_c: list[float], *, gels: bool) ->
         (say("stove.film_on_contact", sieve=sieve) if sieve else say("stove.film_on_contact_2"))
         + sets,
         say("stove.thin_while_hot_is_normal", avoid=avoid),
-        None,
-        min(folds_c, default=21.0),
-        None,
-        0,
-        None,
-        say("stove.57_to_21_c_within_2"),
+        high_c=min(folds_c, default=21.0),
+        caution=say("stove.57_to_21_c_within_2"),
         there=say("stove.cool_enough_to_fold") if folds_c else "",
     )
 
@@ -86,8 +82,8 @@ def finishing(adds: list[Addition], number: int = 0) -> list[Step]:
                 say("stove.at_c_in", high_c=a.window.high_c, a=short(a.name)),
                 f"{a.window.sign.capitalize()}. {a.advice}".strip(),
                 say("stove.hotter_2", above=a.window.above, colder=colder),
-                a.window.low_c,
-                a.window.high_c,
+                low_c=a.window.low_c,
+                high_c=a.window.high_c,
                 there=say("stove.in_now", a=short(a.name).capitalize()),
             )
         )

@@ -96,15 +96,13 @@ def caramel(mix: Mix, power: float, altitude_m: float, target_c: float) -> Work:
         say("stove.stirring_after_it_boils_it_crystallises")
         if wet
         else say("stove.the_next_layer_before_the_last"),
-        run.pull_c,
-        target_c + 3,
-        188.0,
-        0,
-        None,
-        HOT_SUGAR,
-        say("stove.off_now_it_runs_on_by", run_on_k=run.run_on_k),
-        say("stove.bitter"),
-        cues,
+        low_c=run.pull_c,
+        high_c=target_c + 3,
+        never_c=188.0,
+        caution=HOT_SUGAR,
+        there=say("stove.off_now_it_runs_on_by", run_on_k=run.run_on_k),
+        over=say("stove.bitter"),
+        cues=cues,
     )
     said = {HOT_SUGAR}
     if sauce:  # cream stops it, not a bowl of water
@@ -196,8 +194,7 @@ def _let_down(into: Mix) -> list[Step]:
         say("stove.into_a_jar_film_on_contact"),
         say("stove.it_coats_the_spoon"),
         say("stove.tasting_it_hot_sugar_burns"),
-        None,
-        21.0,
+        high_c=21.0,
     )
     return [*steps, cool, _CLEAN]
 

@@ -47,15 +47,15 @@ def swiss(mix: Mix, to_c: float) -> Work:
             say("stove.whisk_over_simmering_water_to_c", to_c=to_c),
             say("stove.hot_to_the_finger_no_grain"),
             say("stove.standing_still_the_edge_sets_like"),
-            to_c,
-            77.0,
-            79.0,
-            0,
-            None,
-            say("stove.steam_burns_lift_the_bowl_away"),
-            say("stove.off_the_bath_onto_the_machine"),
-            say("stove.setting_in_grains"),
-            (Cue(55.0, say("stove.warm"), say("stove.the_sugar_dissolves_now_whisk_on"), "calm"),),
+            low_c=to_c,
+            high_c=77.0,
+            never_c=79.0,
+            caution=say("stove.steam_burns_lift_the_bowl_away"),
+            there=say("stove.off_the_bath_onto_the_machine"),
+            over=say("stove.setting_in_grains"),
+            cues=(
+                Cue(55.0, say("stove.warm"), say("stove.the_sugar_dissolves_now_whisk_on"), "calm"),
+            ),
         ),
         Step(
             "whip",
@@ -108,15 +108,12 @@ def curd(mix: Mix, family: Family, altitude_m: float) -> Work:
             say("stove.whisk_over_simmering_water_without_stopping"),
             say("stove.it_thickens_in_a_minute_a"),
             say("stove.standing_still_grains_at_the_wall"),
-            stop.low_c,
-            stop.high_c,
-            stop.never_c,
-            0,
-            None,
-            "",
-            say("stove.off_the_bath_through_the_sieve"),
-            CURDLING,
-            (
+            low_c=stop.low_c,
+            high_c=stop.high_c,
+            never_c=stop.never_c,
+            there=say("stove.off_the_bath_through_the_sieve"),
+            over=CURDLING,
+            cues=(
                 Cue(
                     stop.low_c - 8,
                     say("stove.about_to_thicken"),
@@ -133,8 +130,8 @@ def curd(mix: Mix, family: Family, altitude_m: float) -> Work:
                 say("stove.at_c_butter_in_slowly", high_c=a.window.high_c),
                 say("stove.a_cube_at_a_time_blended"),
                 say("stove.hotter", above=a.window.above),
-                a.window.low_c,
-                a.window.high_c,
+                low_c=a.window.low_c,
+                high_c=a.window.high_c,
                 there=say("stove.butter_in_now_a_cube_at"),
             )
         )
@@ -145,8 +142,7 @@ def curd(mix: Mix, family: Family, altitude_m: float) -> Work:
             say("stove.film_on_contact_and_cool"),
             say("stove.mounds_when_cold"),
             say("stove.a_skin"),
-            None,
-            21.0,
+            high_c=21.0,
         )
     )
     scene = Pretence("cook", "bath", 15.0, 0.0, mass_g=bowl.mass_g,
@@ -173,15 +169,13 @@ def sabayon(mix: Mix, family: Family, altitude_m: float) -> Work:
             say("stove.whisk_over_simmering_water_in_figures"),
             say("stove.three_times_its_volume_the_trail"),
             say("stove.stopping_it_scrambles_at_the_wall"),
-            stop.low_c,
-            stop.high_c,
-            stop.never_c,
-            0,
-            None,
-            say("stove.steam_burns_lift_the_bowl_away"),
-            say("stove.off_the_bath_whisk_on"),
-            CURDLING,
-            (
+            low_c=stop.low_c,
+            high_c=stop.high_c,
+            never_c=stop.never_c,
+            caution=say("stove.steam_burns_lift_the_bowl_away"),
+            there=say("stove.off_the_bath_whisk_on"),
+            over=CURDLING,
+            cues=(
                 Cue(55.0, say("stove.foams"), say("stove.it_doubles_now_whisk_on"), "calm"),
                 Cue(
                     stop.low_c - 5,
@@ -207,8 +201,7 @@ def sabayon(mix: Mix, family: Family, altitude_m: float) -> Work:
                 say("stove.cold_fold_in_the_whipped_cream"),
                 say("stove.no_streak"),
                 say("stove.warm_under_it_it_melts"),
-                None,
-                22.0,
+                high_c=22.0,
             )
         )
     steps.append(

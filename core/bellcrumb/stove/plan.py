@@ -253,11 +253,10 @@ def _steps(
                 "heat",
                 "heat",
                 *_BOILS[stop.boils or "starch"],
-                heat_target - (_SIMMERS_K if stop.boils == "grain" else AT_BOIL_K),
-                heat_target + 1,
-                None,
-                stop.boils_s or stop.hold_s,
-                thick,
+                low_c=heat_target - (_SIMMERS_K if stop.boils == "grain" else AT_BOIL_K),
+                high_c=heat_target + 1,
+                hold_s=stop.boils_s or stop.hold_s,
+                thickens_c=thick,
             )
         )
     else:
@@ -268,9 +267,9 @@ def _steps(
                 say("stove.warm_the_liquid_to_just_under"),
                 say("stove.small_bubbles_round_the_edge_steam"),
                 say("stove.cream_left_a_moment_too_long"),
-                hot_c - 4,
-                hot_c + 3,
-                heat_target + 8,
+                low_c=hot_c - 4,
+                high_c=hot_c + 3,
+                never_c=heat_target + 8,
             )
         )
     if ladder:
@@ -303,12 +302,11 @@ def _steps(
                 else say("stove.back_on_the_ring_stir_to"),
                 say("stove.thin_then_thick_within_a_minute"),
                 say("stove.stopping_at_the_first_thickening_raw"),
-                (stop.temp_c or 100) - AT_BOIL_K,
-                (stop.temp_c or 100) + 1,
-                None,
-                stop.hold_s,
-                thick,
-                say("stove.boiling_starch_spits_and_sticks_long"),
+                low_c=(stop.temp_c or 100) - AT_BOIL_K,
+                high_c=(stop.temp_c or 100) + 1,
+                hold_s=stop.hold_s,
+                thickens_c=thick,
+                caution=say("stove.boiling_starch_spits_and_sticks_long"),
             )
         )
     elif stop.mode in ("nappe", "double_boiler") and stop.low_c is not None:
@@ -321,11 +319,10 @@ def _steps(
                 else say("stove.over_simmering_water_whisk_until_it"),
                 say("stove.foam_gone_a_finger_drawn_across"),
                 say("stove.a_few_degrees_past_this_it"),
-                stop.low_c,
-                stop.high_c,
-                stop.never_c,
-                0,
-                thick,
+                low_c=stop.low_c,
+                high_c=stop.high_c,
+                never_c=stop.never_c,
+                thickens_c=thick,
             )
         )
     whole = (where.pot + where.bowl).main_starch in COARSE

@@ -1,6 +1,6 @@
 """A step of a guide, and what is got ready before the first one."""
 
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 from typing import Literal
 
 from bellcrumb.mix.composition import Mix
@@ -35,6 +35,7 @@ class Step:
     title: str
     sign: str
     avoid: str
+    _: KW_ONLY
     low_c: float | None = None
     high_c: float | None = None
     never_c: float | None = None
