@@ -121,14 +121,16 @@ def caramel(mix: Mix, power: float, altitude_m: float, target_c: float) -> Work:
             say("stove.moulds_in_a_row_dry_and"),
             say("stove.sleeves_down"),
         ],
-        [(t, c) for t, c, _, _ in run.curve],
-        "cook",
-        run.time_s,
-        Mix(tuple(p for p in mix.portions if not sauce or p not in let_down.portions)),
-        Mix(()),
-        let_down if sauce else Mix(()),
-        [Pretence("cook", "syrup", 20.0, power, sugar, water)],
-        warnings,
+        curve=[(t, c) for t, c, _, _ in run.curve],
+        curve_step="cook",
+        reaches_s=run.time_s,
+        pot=Mix(tuple(p for p in mix.portions if not sauce or p not in let_down.portions)),
+        bowl=Mix(()),
+        finish=let_down if sauce else Mix(()),
+        scenes=[
+            Pretence("cook", "syrup", from_c=20.0, power_w=power, sugar_g=sugar, water_g=water)
+        ],
+        warnings=warnings,
     )
 
 

@@ -81,21 +81,27 @@ def ganache(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
         ),
         _poured(mix, say("stove.a_film_of_1_mm_at")),
     ]
-    scene = Pretence("heat", "pot", 6.0, ring.reaches_pot_w(setting), mass_g=liquid.mass_g,
-                  cp_j_per_gk=liquid.heat_capacity_j_per_gk)  # fmt: skip
+    scene = Pretence(
+        "heat",
+        "pot",
+        from_c=6.0,
+        power_w=ring.reaches_pot_w(setting),
+        mass_g=liquid.mass_g,
+        cp_j_per_gk=liquid.heat_capacity_j_per_gk,
+    )
     return Work(
         "ganache",
         say("stove.ganache_glaze"),
         steps,
         [say("stove.chocolate_chopped_fine"), say("stove.rack_over_a_tray")],
-        run.curve,
-        "heat",
-        run.reaches_s,
-        liquid,
-        chocolate,
-        rest,
-        [scene],
-        warnings,
+        curve=run.curve,
+        curve_step="heat",
+        reaches_s=run.reaches_s,
+        pot=liquid,
+        bowl=chocolate,
+        finish=rest,
+        scenes=[scene],
+        warnings=warnings,
     )
 
 
@@ -119,12 +125,14 @@ def mirror(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
     if plain:
         run = cook_syrup(pot.added_sugar_g, water, boil + _SYRUP_C - 100, power, altitude_m)
         curve, takes = [(t, c) for t, c, _, _ in run.curve], run.time_s
-        scene = Pretence("cook", "syrup", 20.0, power, pot.added_sugar_g, water)
+        scene = Pretence(
+            "cook", "syrup", from_c=20.0, power_w=power, sugar_g=pot.added_sugar_g, water_g=water
+        )
         low, high = boil + _SYRUP_C - 101, boil + _SYRUP_C - 98
     else:
         heated = liquid_run(pot, ring, setting, boil, altitude_m)
         curve, takes = heated.curve, heated.reaches_s
-        scene = Pretence("cook", "pot", 6.0, power, mass_g=pot.mass_g,
+        scene = Pretence("cook", "pot", from_c=6.0, power_w=power, mass_g=pot.mass_g,
                          cp_j_per_gk=pot.heat_capacity_j_per_gk)  # fmt: skip
         low, high = boil - AT_BOIL_K, boil + _BEYOND_BOIL_C
     whites = [_POUR_C[p.ingredient.key] for p in bowl.portions if p.ingredient.key in _POUR_C]
@@ -188,11 +196,11 @@ def mirror(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
         say("stove.mirror_glaze"),
         steps,
         checks,
-        curve,
-        "cook",
-        takes,
-        pot,
-        bowl,
-        rest,
-        [scene],
+        curve=curve,
+        curve_step="cook",
+        reaches_s=takes,
+        pot=pot,
+        bowl=bowl,
+        finish=rest,
+        scenes=[scene],
     )

@@ -67,7 +67,7 @@ def swiss(mix: Mix, to_c: float) -> Work:
         ),
         Step("use", "finish", say("stove.use_it_at_once"), say("stove.a_clean_edge"), "Waiting."),
     ]
-    scene = Pretence("cook", "bath", 20.0, 0.0, mass_g=mix.mass_g,
+    scene = Pretence("cook", "bath", from_c=20.0, power_w=0.0, mass_g=mix.mass_g,
                   cp_j_per_gk=mix.heat_capacity_j_per_gk)  # fmt: skip
     return Work(
         "swiss",
@@ -78,14 +78,14 @@ def swiss(mix: Mix, to_c: float) -> Work:
             say("stove.bowl_free_of_fat"),
             say("stove.machine_ready"),
         ],
-        curve,
-        "cook",
-        reach,
-        Mix(()),
-        mix,
-        Mix(()),
-        [scene],
-        found.warnings,
+        curve=curve,
+        curve_step="cook",
+        reaches_s=reach,
+        pot=Mix(()),
+        bowl=mix,
+        finish=Mix(()),
+        scenes=[scene],
+        warnings=found.warnings,
     )
 
 
@@ -145,10 +145,21 @@ def curd(mix: Mix, family: Family, altitude_m: float) -> Work:
             high_c=21.0,
         )
     )
-    scene = Pretence("cook", "bath", 15.0, 0.0, mass_g=bowl.mass_g,
+    scene = Pretence("cook", "bath", from_c=15.0, power_w=0.0, mass_g=bowl.mass_g,
                   cp_j_per_gk=bowl.heat_capacity_j_per_gk)  # fmt: skip
-    return Work("curd", family.name, steps, checks(mix, family), curve, "cook", reach, Mix(()),
-                bowl, fat, [scene])  # fmt: skip
+    return Work(
+        "curd",
+        family.name,
+        steps,
+        checks(mix, family),
+        curve=curve,
+        curve_step="cook",
+        reaches_s=reach,
+        pot=Mix(()),
+        bowl=bowl,
+        finish=fat,
+        scenes=[scene],
+    )
 
 
 def sabayon(mix: Mix, family: Family, altitude_m: float) -> Work:
@@ -213,7 +224,18 @@ def sabayon(mix: Mix, family: Family, altitude_m: float) -> Work:
             say("stove.waiting_wine_gathers_below"),
         )
     )
-    scene = Pretence("cook", "bath", 15.0, 0.0, mass_g=bowl.mass_g,
+    scene = Pretence("cook", "bath", from_c=15.0, power_w=0.0, mass_g=bowl.mass_g,
                   cp_j_per_gk=bowl.heat_capacity_j_per_gk)  # fmt: skip
-    return Work("sabayon", family.name, steps, checks(mix, family), curve, "cook", reach, Mix(()),
-                bowl, folded, [scene])  # fmt: skip
+    return Work(
+        "sabayon",
+        family.name,
+        steps,
+        checks(mix, family),
+        curve=curve,
+        curve_step="cook",
+        reaches_s=reach,
+        pot=Mix(()),
+        bowl=bowl,
+        finish=folded,
+        scenes=[scene],
+    )

@@ -53,20 +53,26 @@ def choux(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
             hold_s=180,
         ),
     ]
-    scene = Pretence("heat", "pot", 20.0, ring.reaches_pot_w(setting), mass_g=pot.mass_g,
-                  cp_j_per_gk=pot.heat_capacity_j_per_gk)  # fmt: skip
+    scene = Pretence(
+        "heat",
+        "pot",
+        from_c=20.0,
+        power_w=ring.reaches_pot_w(setting),
+        mass_g=pot.mass_g,
+        cp_j_per_gk=pot.heat_capacity_j_per_gk,
+    )
     return Work(
         "choux",
         say("stove.choux_panade"),
         steps,
         [say("stove.flour_sifted"), say("stove.eggs_beaten"), say("stove.oven_hot")],
-        run.curve,
-        "heat",
-        run.reaches_s,
-        pot,
-        flour,
-        eggs,
-        [scene],
+        curve=run.curve,
+        curve_step="heat",
+        reaches_s=run.reaches_s,
+        pot=pot,
+        bowl=flour,
+        finish=eggs,
+        scenes=[scene],
     )
 
 
@@ -115,14 +121,14 @@ def citrus(mix: Mix) -> Work:
         say("stove.citrus_and_condensed_milk"),
         steps,
         [say("stove.zest_taken_then_the_juice_squeezed")],
-        [],
-        "mix",
-        None,
-        Mix(()),
-        rest,
-        juice,
-        [],
-        warnings,
+        curve=[],
+        curve_step="mix",
+        reaches_s=None,
+        pot=Mix(()),
+        bowl=rest,
+        finish=juice,
+        scenes=[],
+        warnings=warnings,
     )
 
 
@@ -173,7 +179,24 @@ def roux(mix: Mix, family: Family, ring: Ring, setting: float, altitude_m: float
             say("stove.longer_it_weeps"),
         ),
     ]
-    scene = Pretence("cook", "pot", 25.0, ring.reaches_pot_w(setting), mass_g=mix.mass_g,
-                  cp_j_per_gk=mix.heat_capacity_j_per_gk)  # fmt: skip
-    return Work("roux", family.name, steps, checks(mix, family), run.curve, "cook", run.reaches_s,
-                thickener, rest, Mix(()), [scene])  # fmt: skip
+    scene = Pretence(
+        "cook",
+        "pot",
+        from_c=25.0,
+        power_w=ring.reaches_pot_w(setting),
+        mass_g=mix.mass_g,
+        cp_j_per_gk=mix.heat_capacity_j_per_gk,
+    )
+    return Work(
+        "roux",
+        family.name,
+        steps,
+        checks(mix, family),
+        curve=run.curve,
+        curve_step="cook",
+        reaches_s=run.reaches_s,
+        pot=thickener,
+        bowl=rest,
+        finish=Mix(()),
+        scenes=[scene],
+    )

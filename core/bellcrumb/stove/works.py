@@ -154,14 +154,23 @@ def _italian(mix: Mix, power: float, altitude_m: float, syrup_c: float, whites_c
             say("stove.bowl_and_whisk_free_of_fat"),
             say("stove.syrup_thermometer_in_reach"),
         ],
-        [(t, c) for t, c, _, _ in found.syrup.curve],
-        "cook",
-        found.syrup.time_s,
-        syrup,
-        rest,
-        Mix(()),
-        [Pretence("cook", "syrup", 20.0, power, sugar, water or 0.3 * sugar)],
-        [w for w in found.warnings if w != HOT_SUGAR],
+        curve=[(t, c) for t, c, _, _ in found.syrup.curve],
+        curve_step="cook",
+        reaches_s=found.syrup.time_s,
+        pot=syrup,
+        bowl=rest,
+        finish=Mix(()),
+        scenes=[
+            Pretence(
+                "cook",
+                "syrup",
+                from_c=20.0,
+                power_w=power,
+                sugar_g=sugar,
+                water_g=water or 0.3 * sugar,
+            )
+        ],
+        warnings=[w for w in found.warnings if w != HOT_SUGAR],
     )
 
 
@@ -201,14 +210,14 @@ def _french(mix: Mix) -> Work:
         say("stove.french_meringue"),
         steps,
         [say("stove.bowl_and_whisk_free_of_fat")],
-        [],
-        "soft",
-        None,
-        Mix(()),
-        mix,
-        Mix(()),
-        [],
-        found.warnings,
+        curve=[],
+        curve_step="soft",
+        reaches_s=None,
+        pot=Mix(()),
+        bowl=mix,
+        finish=Mix(()),
+        scenes=[],
+        warnings=found.warnings,
     )
 
 
@@ -251,14 +260,14 @@ def _whipped(mix: Mix) -> Work:
         say("stove.whipped_cream"),
         steps,
         [say("stove.cream_at_2_to_6_c"), say("stove.bowl_and_beaters_out_of_the")],
-        [],
-        "whip",
-        None,
-        Mix(()),
-        mix,
-        Mix(()),
-        [],
-        found.warnings,
+        curve=[],
+        curve_step="whip",
+        reaches_s=None,
+        pot=Mix(()),
+        bowl=mix,
+        finish=Mix(()),
+        scenes=[],
+        warnings=found.warnings,
     )
 
 

@@ -94,7 +94,17 @@ def endpoint(
         return replace(stop, boils=boils, boils_s=boils_s, why=f"{why} {stop.why}")
     boil = mix.boils_c(altitude_m)
     hold = max(boils_s, stop.hold_s)
-    return Endpoint("boil_hold", boil, boil - AT_BOIL_K, boil + 1, hold, None, why, boils, boils_s)
+    return Endpoint(
+        "boil_hold",
+        temp_c=boil,
+        low_c=boil - AT_BOIL_K,
+        high_c=boil + 1,
+        hold_s=hold,
+        never_c=None,
+        why=why,
+        boils=boils,
+        boils_s=boils_s,
+    )
 
 
 def _stops(mix: Mix, family: Family, altitude_m: float, on_the_stove: bool) -> Endpoint:
@@ -122,12 +132,12 @@ def _stops(mix: Mix, family: Family, altitude_m: float, on_the_stove: bool) -> E
         centre = egg.ideal_c
         return Endpoint(
             "bake",
-            centre,
-            centre - 1.5,
-            centre + 1.5,
-            0,
-            egg.curdle_c,
-            say("texture.the_egg_sets_still_in_the"),
+            temp_c=centre,
+            low_c=centre - 1.5,
+            high_c=centre + 1.5,
+            hold_s=0,
+            never_c=egg.curdle_c,
+            why=say("texture.the_egg_sets_still_in_the"),
         )
     if boils:
         boil = mix.boils_c(altitude_m)
@@ -138,23 +148,23 @@ def _stops(mix: Mix, family: Family, altitude_m: float, on_the_stove: bool) -> E
         if egg and egg.curdle_c is not None and not starch_protects(mix, liquid):
             return Endpoint(
                 "nappe",
-                egg.ideal_c,
-                egg.ideal_c - 1,
-                egg.ideal_c + 1,
-                0,
-                egg.curdle_c,
-                say("texture.only_g_of_starch_per_1000", starch=starch),
+                temp_c=egg.ideal_c,
+                low_c=egg.ideal_c - 1,
+                high_c=egg.ideal_c + 1,
+                hold_s=0,
+                never_c=egg.curdle_c,
+                why=say("texture.only_g_of_starch_per_1000", starch=starch),
             )
         kind = say("texture.flour") if _flour_share(mix) > 0.5 else say("texture.starch")
         yolk = say("texture.and_the_hold_stops_the_yolks") if egg else ""
         return Endpoint(
             "boil_hold",
-            boil,
-            boil - AT_BOIL_K,
-            boil + 1,
-            hold,
-            None,
-            say(
+            temp_c=boil,
+            low_c=boil - AT_BOIL_K,
+            high_c=boil + 1,
+            hold_s=hold,
+            never_c=None,
+            why=say(
                 "texture.is_full_thickness_and_without_raw",
                 kind=kind,
                 hold=hold,
@@ -165,12 +175,12 @@ def _stops(mix: Mix, family: Family, altitude_m: float, on_the_stove: bool) -> E
     if egg:
         return Endpoint(
             "nappe",
-            egg.ideal_c,
-            egg.ideal_c - 1,
-            egg.ideal_c + 1,
-            0,
-            egg.curdle_c,
-            say("texture.egg_alone_thickens_it_it_coats"),
+            temp_c=egg.ideal_c,
+            low_c=egg.ideal_c - 1,
+            high_c=egg.ideal_c + 1,
+            hold_s=0,
+            never_c=egg.curdle_c,
+            why=say("texture.egg_alone_thickens_it_it_coats"),
         )
     return _sets_without_heat(mix)
 
@@ -180,4 +190,4 @@ def _sets_without_heat(mix: Mix) -> Endpoint:
     why = say("texture.nothing_in_it_sets_by_cooking")
     if mix.grams_of("setter"):
         why = say("texture.it_sets_in_the_cold_heat")
-    return Endpoint("none", None, None, None, 0, None, why)
+    return Endpoint("none", temp_c=None, low_c=None, high_c=None, hold_s=0, never_c=None, why=why)
