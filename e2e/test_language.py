@@ -1,4 +1,5 @@
-"""Every screen in a language nobody speaks: no English left on it, and nothing cut off."""
+"""Every screen in a language nobody speaks, read by a US cook: no English left on it, nothing cut
+off, no metric temperature and no quantity that was left open."""
 
 import ast
 import os
@@ -20,7 +21,7 @@ from bellcrumb.words.pseudo import PSEUDO
 from demo import kitchen as demo
 from e2e.base import ROOT, browser
 from formulas.models import Dessert
-from kitchen.models import Kitchen
+from kitchen.models import Kitchen, Member
 from ops.mariadb import free_port
 from ops.serve import await_served, gunicorn
 
@@ -53,8 +54,15 @@ DATE = re.compile(
     r"\b(?:Mon|Tue|Wed|Thu|Fri|Sat|Sun)(?:day|sday|nesday|rsday|urday)?\b"
     r"|\b(?:Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec)[a-z]*\b|\b[AP]M\b"
 )
+# Amounts of a US kitchen, as cups and spoons are marked.
+MEASURED = re.compile(
+    r"[\d¼½¾⅓⅔⅛⅜⅝⅞][ \u202f](?:cups?|c|tbsp|tsp|sticks?|oz|lb|fl oz|qt|in|sq in)\b"
+)
 # Plain words one after another.
 RUN = re.compile(r"(?<![^\W\d_])[A-Za-zé]{3,}(?:[ ’'/-]+[A-Za-zé]{2,})*(?![^\W\d_])")
+# A temperature or a difference of them in metric, and a quantity nobody closed. The choice of units
+# names both, and a label on the cold has both for whoever reads it.
+METRIC = re.compile(r"(?<!g )°C(?! / )|\d[ \u202f]K\b|[\ue0c0-\ue0c5]")
 
 
 def written() -> str:
@@ -110,13 +118,14 @@ class LanguageTest(StaticLiveServerTestCase):
         for batch in Batch.objects.order_by("-started_at")[:3]:
             yield f"{home}/book/{batch.id}"
 
-    def english(self, page):
-        for text in page.evaluate(READ):
-            for run in RUN.findall(DATE.sub(" ", text)):
+    def english(self, texts):
+        for text in texts:
+            for run in RUN.findall(MEASURED.sub(";", DATE.sub(" ", text))):
                 if run.lower() not in self.known:
                     yield f"{run!r} in {text.strip()[:80]!r}"
 
-    def test_no_page_has_a_word_that_is_in_no_catalogue_and_nothing_is_cut_off(self):
+    def test_every_page_is_in_one_language_and_in_one_cooks_units_and_nothing_is_cut_off(self):
+        Member.objects.filter(user__email=demo.CHEF).update(units="us")
         page = browser().new_context(viewport={"width": 390, "height": 844}).new_page()
         page.goto(f"{self.url}/")
         page.locator("input[type=password]").wait_for()
@@ -125,14 +134,17 @@ class LanguageTest(StaticLiveServerTestCase):
         page.locator("input[type=password]").fill(demo.PASSWORD)
         page.locator("button[type=submit]").click()
         page.wait_for_url("**/k/*")
-        left, cut = {}, {}
+        left, cut, metric = {}, {}, {}
         for path in self.pages():
             page.goto(self.url + path)
             page.locator("h1, h2").first.wait_for()
             page.wait_for_load_state("networkidle")
             self.assertEqual(page.url, self.url + path)
-            left[path] = sorted(set(self.english(page)))
+            texts = page.evaluate(READ)
+            left[path] = sorted(set(self.english(texts)))
+            metric[path] = [t for t in texts if METRIC.search(t)]
             wide = page.evaluate("document.documentElement.scrollWidth - innerWidth")
             cut[path] = page.evaluate(CUT) + ([f"{wide} px too wide"] if wide > 0 else [])
         self.assertEqual({p: w for p, w in left.items() if w}, {})
+        self.assertEqual({p: w for p, w in metric.items() if w}, {})
         self.assertEqual({p: w for p, w in cut.items() if w}, {})

@@ -16,6 +16,7 @@ from batches.book import bare_batch_of, batch_of, batch_out
 from batches.clock import course_of, curve_of, safety_of
 from batches.models import Batch
 from bellcrumb.contract.open.books import cooled, safe_cell
+from bellcrumb.words import closed
 from kitchen.access import member_of
 from shared.heavy import heavy
 from shared.shapes import PROBLEMS
@@ -177,7 +178,7 @@ def _json(batch: Batch) -> str:
     ]  # fmt: skip
     out["weights"] = [{"t_s": ms / 1000, "grams": dg / 10}
                       for ms, dg in batch.weights.values_list("cook_ms", "dg")]  # fmt: skip
-    return json.dumps(out, ensure_ascii=False)
+    return closed(json.dumps(out, ensure_ascii=False))
 
 
 def _curve(batch: Batch) -> str:

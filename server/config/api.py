@@ -39,7 +39,7 @@ from kitchen.people import router as people_router
 from kitchen.session import router as session_router
 from kitchen.words import router as words_router
 from rehearsals.api import router as rehearsals_router
-from shared.edge import KitchenParser, problem
+from shared.edge import KitchenParser, PlainRenderer, problem
 from shared.failures import at_once, away, is_beside
 
 api = DescribedAPI(
@@ -47,6 +47,7 @@ api = DescribedAPI(
     version="1",
     auth=django_auth,
     parser=KitchenParser(),
+    renderer=PlainRenderer(),
     docs_url=None,
     openapi_url="/openapi.json",
 )

@@ -59,6 +59,7 @@ MIDDLEWARE = [
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "shared.failures.DatabaseAwayMiddleware",
+    "kitchen.reader.ReaderMiddleware",
     "axes.middleware.AxesMiddleware",
     "shared.edge.AgainMiddleware",
 ]

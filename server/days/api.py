@@ -34,6 +34,7 @@ from formulas.days import Clock, DayAsk, day_given
 from formulas.models import Dessert
 from kitchen.access import member_of, pantry_of, vessels_of
 from kitchen.models import Kitchen
+from kitchen.reader import units_of
 from shared.heavy import heavy
 from shared.now import now as clock_now
 from shared.shapes import PROBLEMS
@@ -355,7 +356,9 @@ def day_file(request: HttpRequest, kid: UUID, day_id: UUID) -> DayFile:
 def day_calendar(request: HttpRequest, kid: UUID, day_id: UUID) -> HttpResponse:
     """The steps still to be done as a calendar file."""
     day = _find(member_of(request, kid).kitchen, day_id)
-    answer = HttpResponse(calendar(day, shown(day), clock_now()), content_type="text/calendar")
+    answer = HttpResponse(
+        calendar(day, shown(day), clock_now(), units_of(request)), content_type="text/calendar"
+    )
     answer["Content-Disposition"] = 'attachment; filename="day.ics"'
     return answer
 

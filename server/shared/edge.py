@@ -5,7 +5,7 @@ import math
 import random
 import re
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from typing import Any
 
 from django.conf import settings
@@ -13,6 +13,7 @@ from django.core.exceptions import RequestDataTooBig
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from ninja.errors import HttpError
 from ninja.parser import Parser
+from ninja.renderers import JSONRenderer
 from ninja.types import DictStrAny
 
 from bellcrumb.words import say
@@ -81,7 +82,8 @@ class EdgeMiddleware:
 def problem(status: int, message: str | None = None, reference: str | None = None) -> JsonResponse:
     """What is wrong, as every part of the API says it."""
     said = message or _SAID.get(status, say("shared.this_did_not_work"))
-    return JsonResponse({"message": said, "field": None, "reference": reference}, status=status)
+    body = {"message": said, "field": None, "reference": reference}
+    return JsonResponse(body, status=status, json_dumps_params={"ensure_ascii": False})
 
 
 def _number(text: str) -> float | int:
@@ -105,6 +107,12 @@ def read_json(raw: bytes) -> Any:
         return json.loads(text, parse_int=_number, parse_float=_number, parse_constant=_number)
     except (ValueError, RecursionError):
         raise HttpError(400, say("shared.this_is_not_json")) from None
+
+
+class PlainRenderer(JSONRenderer):
+    """JSON in UTF-8, nothing of it escaped that need not be: what is said is still open in it."""
+
+    json_dumps_params: Mapping[str, Any] = {"ensure_ascii": False}
 
 
 class KitchenParser(Parser):

@@ -31,6 +31,7 @@ from bellcrumb.stove.thickening import Thickener
 from bellcrumb.texture.coagulation import coagulation, set_temp_c
 from bellcrumb.texture.families import families
 from bellcrumb.texture.set_index import set_strength
+from bellcrumb.words import closed
 from tests.core.golden_answers import answers
 from tests.core.golden_cases import BRULEE, CHEESE, HAY, PASTRY, RAMEKIN, SPRING, TIN, Row
 from tests.core.golden_formulas import formulas
@@ -366,7 +367,7 @@ def text_of(value: object) -> str:
         return ""
     if isinstance(value, float):
         return "inf" if math.isinf(value) else f"{value:.6g}"
-    return str(value)
+    return closed(str(value))
 
 
 def made(name: str) -> list[dict[str, str]]:

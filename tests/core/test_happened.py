@@ -3,6 +3,7 @@ from itertools import pairwise
 
 from bellcrumb.book.happened import CookSeen, StepSeen, happened
 from bellcrumb.laws.safety import CoolingRule
+from bellcrumb.words import closed
 
 
 def line(*points, every=2.0):
@@ -69,7 +70,7 @@ class HappenedTest(unittest.TestCase):
 
     def test_what_never_came_onto_the_scale_and_smaller_eggs_are_said_with_their_number(self):
         found = self.codes(to_pour_g=1130, poured_g=820, egg_share=0.88)
-        self.assertIn("310 g of 1130 g", found["left_out"].words)
+        self.assertIn("310 g of 1130 g", closed(found["left_out"].words))
         self.assertIn("12 % less egg", found["other_eggs"].words)
         self.assertAlmostEqual(found["left_out"].weight, 2 * 310 / 1130)
         self.assertAlmostEqual(found["other_eggs"].weight, 0.48)
@@ -78,7 +79,7 @@ class HappenedTest(unittest.TestCase):
     def test_the_kitchens_own_two_stages_decide_what_was_too_slow(self):
         down = line((0, 90), (3600, 57), (3600 * 3.5, 21), (3600 * 9, 4), every=60)
         found = self.codes(curve=down)
-        self.assertIn("from 57 to 21 °C: 120 min are allowed", found["warm_zone"].words)
+        self.assertIn("from 57 to 21 °C: 120 min are allowed", closed(found["warm_zone"].words))
         mild = CoolingRule(from_c=57, mid_c=21, mid_min=240, end_c=5, end_min=720)
         self.assertEqual(self.codes(curve=down, rule=mild), {})
 

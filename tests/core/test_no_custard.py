@@ -13,6 +13,7 @@ from bellcrumb.contract.shapes.guide import GuideIn
 from bellcrumb.contract.shapes.oven import BakeIn
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.starters import starters
+from bellcrumb.words import closed
 
 OTHERS = {
     "choux": ("crust", "250 g water/100 g butter/150 g plain flour/5 eggs/3 g salt"),
@@ -58,7 +59,7 @@ class NoCustardTest(unittest.TestCase):
         self.assertEqual(steps["gelatine"].high_c, 80)
         self.assertLess(steps["cool"].high_c, 40)
         # 620 g of about 1.2 g/ml, half of it on the piece: some 2600 cm2 at a millimetre.
-        covers = [float(g) for g in re.findall(r"([0-9]+) cm²", steps["pour"].sign)]
+        covers = [float(g) for g in re.findall(r"([0-9]+) cm²", closed(steps["pour"].sign))]
         self.assertAlmostEqual(covers[0] / covers[1], 2, delta=0.1)
         self.assertTrue(2200 < covers[0] < 2900, covers)
 

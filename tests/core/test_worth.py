@@ -7,6 +7,7 @@ from bellcrumb.contract import compute
 from bellcrumb.formula.ledger import Entry, ledger
 from bellcrumb.formula.worth import cost, eggs_to_have, nutrition
 from bellcrumb.pantry.eggs import egg_grade
+from bellcrumb.words import closed
 from tests.core.kitchen import US_LARGE, mix
 
 EU_M = egg_grade("EU M")
@@ -99,4 +100,4 @@ class LedgerTest(unittest.TestCase):
         self.assertEqual((together.separate, together.alone_eggs), (10, 16))
         self.assertAlmostEqual(together.white_left_g, 136)
         self.assertIn("6 eggs fewer", together.says[0])
-        self.assertIn("272 g of sugar", together.says[-1])
+        self.assertIn("272 g of sugar", closed(together.says[-1]))

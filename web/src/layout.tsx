@@ -81,7 +81,7 @@ export function Layout() {
           <UnitsToggle kid={kid} units={kitchen.data.units} />
           <LightToggle />
         </div>
-        <NextThing kid={kid} units={kitchen.data.units} />
+        <NextThing kid={kid} />
       </header>
       <main id="main" className="flex-1 px-4 sm:px-6">
         <Outlet />
@@ -95,7 +95,11 @@ function UnitsToggle({ kid, units }: { kid: string; units: Units }) {
   const change = useMutation({
     mutationFn: (next: Units) =>
       must(client.PATCH("/api/k/{kid}/me", { params: { path: { kid } }, body: { units: next } })),
-    onSuccess: (kitchen) => store.setQueryData(["kitchen", kid], kitchen),
+    onSuccess: (kitchen) => {
+      store.setQueryData(["kitchen", kid], kitchen);
+      // The server says things in these units: all that was said is said again.
+      return store.invalidateQueries();
+    },
   });
   const item =
     "min-h-12 px-2 sm:px-3 border-b-2 border-transparent data-[state=on]:border-ink data-[state=on]:font-semibold";

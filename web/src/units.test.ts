@@ -12,7 +12,6 @@ import {
   millimetres,
   minutes,
   money,
-  said,
   toCelsius,
   typedGrams,
 } from "@/units";
@@ -30,16 +29,6 @@ describe("temperatures", () => {
     expect(plain(degrees(-40, "us"))).toBe("-40 °F");
     expect(plain(degrees(82.26, "metric", 1))).toBe("82.3 °C");
     expect(degrees(null, "us")).toBe("–");
-  });
-
-  it("tells a sentence of the server in this cook’s degrees and inches", () => {
-    const told =
-      "Roll to 3 mm, 2.5 to 6 mm at the rim; 7 to 9 g on 100 cm² at 32 to 35 °C, 10 K less";
-    expect(said(told, "metric")).toBe(told);
-    expect(said(told, "us")).toBe(
-      "Roll to 1/8 in, 1/8 to 1/4 in at the rim; 7 to 9 g on 16 sq in at 90 to 95 °F, 18 °F less",
-    );
-    expect(said("40 mm deep, a film of 0.5 mm", "us")).toBe("1 9/16 in deep, a film of 0.5 mm");
   });
 
   it("keeps a difference a difference: no 32 in it", () => {

@@ -140,30 +140,3 @@ function inches(mm: number): string | null {
   while (top && top % 2 === 0) [top, under] = [top / 2, under / 2];
   return [whole || "", top ? `${top}/${under}` : ""].filter(Boolean).join(" ");
 }
-
-/** What stands between the two ends of a range in the language of the house. */
-const TO = say("units.to");
-const range = (unit: string) =>
-  new RegExp(`(\\d+(?:\\.\\d+)?) ${TO} (\\d+(?:\\.\\d+)?) ${unit}(?!\\w)`, "g");
-
-/** A sentence from the server, which speaks Celsius, kelvin and millimetres, as this cook measures. */
-export function said(sentence: string, units: Units): string {
-  if (units === "metric") return sentence;
-  const whole = (text: string) => Math.round(fromCelsius(Number(text), units)).toString();
-  return sentence
-    .replace(range("°C"), (_, a: string, b: string) => `${whole(a)} ${TO} ${whole(b)} °F`)
-    .replace(/(-?\d+(?:\.\d+)?) °C/g, (_, c: string) => `${whole(c)} °F`)
-    .replace(range("mm"), (text, a: string, b: string) => {
-      const [low, high] = [inches(Number(a)), inches(Number(b))];
-      if (!low || !high) return text;
-      return low === high ? `${low} in` : `${low} ${TO} ${high} in`;
-    })
-    .replace(/(\d+(?:\.\d+)?)[ \u202f]mm\b/g, (text, mm: string) => {
-      const found = inches(Number(mm));
-      return found ? `${found} in` : text;
-    })
-    .replace(/(\d+(?:\.\d+)?) cm²/g, (_, a: string) =>
-      say("units.sq_in", { a: (Number(a) / 6.4516).toFixed(0) }),
-    )
-    .replace(/(\d+(?:\.\d+)?) K\b/g, (_, k: string) => `${Math.round(Number(k) * 1.8)} °F`);
-}

@@ -5,7 +5,7 @@ import sys
 
 from bellcrumb.contract import KINDS, compute
 from bellcrumb.errors import CraftError
-from bellcrumb.words import say
+from bellcrumb.words import closed, say
 
 
 def main(args: list[str]) -> int:
@@ -33,7 +33,8 @@ def main(args: list[str]) -> int:
     except CraftError as error:
         print(
             json.dumps(
-                {"error": {"field": error.field, "message": error.message}}, ensure_ascii=False
+                {"error": {"field": error.field, "message": closed(error.message)}},
+                ensure_ascii=False,
             )
         )
         return 2

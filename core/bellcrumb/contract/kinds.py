@@ -13,7 +13,7 @@ from bellcrumb.contract.shapes import build, guide, oven, plan
 from bellcrumb.contract.shapes import explain as book
 from bellcrumb.contract.words import sentence
 from bellcrumb.errors import CraftError
-from bellcrumb.words import say
+from bellcrumb.words import closed, say, written
 
 
 @dataclass(frozen=True)
@@ -76,11 +76,19 @@ def _place(location: tuple[int | str, ...]) -> str:
 
 
 def compute(kind: str, data: object) -> dict[str, Any]:
-    """Run a computation on plain data and return plain data.
+    """Run a computation on plain data and return plain data; what it says is said in metric units.
 
     Raises CraftError for an unknown kind, a field that does not belong, or input that makes no
     sense.
     """
+    try:
+        found: dict[str, Any] = written(_computed(kind, data))
+    except CraftError as error:
+        raise CraftError(error.field, closed(error.message)) from None
+    return found
+
+
+def _computed(kind: str, data: object) -> dict[str, Any]:
     if kind not in KINDS:
         raise CraftError(
             "kind", say("contract.cannot_be_computed_one_of", kind=kind, kinds=", ".join(KINDS))

@@ -82,7 +82,12 @@ def _lining(given: shapes.SyrupIn, vessels: dict[str, Vessel] | None) -> shapes.
     round_share = math.pi / 4 if abs(length - width) < 1e-6 else 1.0
     each = sugar.lining_g(length * width * round_share, given.lining_mm)
     total = each * given.lining_count
-    return shapes.LiningOut(each_g=each, total_g=total, sugar_g=total / sugar.CARAMEL_YIELD)
+    return shapes.LiningOut(
+        lining_mm=given.lining_mm,
+        each_g=each,
+        total_g=total,
+        sugar_g=total / sugar.CARAMEL_YIELD,
+    )
 
 
 def foam(given: shapes.MeringueIn) -> shapes.MeringueOut:

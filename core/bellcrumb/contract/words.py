@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from bellcrumb.words import say
+from bellcrumb.words.measures import TAGS, quantity
 
 # pydantic error type -> code; its values are the error's context.
 _CODES = {
@@ -31,8 +32,18 @@ _CODES = {
 
 
 def sentence(error: Mapping[str, Any]) -> str:
-    """One pydantic error as a sentence."""
+    """One pydantic error as a sentence; a limit has the unit its field's name says."""
     code = _CODES.get(str(error["type"]))
     if code is None:
         return f"{error['msg']}."
-    return say(code, **error.get("ctx", {}))
+    field = str(next((p for p in reversed(error.get("loc", ())) if isinstance(p, str)), ""))
+    unit = field.rpartition("_")[2]
+
+    def limit(value: object) -> object:
+        if not isinstance(value, int | float):
+            return value
+        if unit in TAGS:
+            return quantity(value, unit)
+        return int(value) if float(value).is_integer() else value
+
+    return say(code, **{key: limit(value) for key, value in error.get("ctx", {}).items()})

@@ -117,7 +117,7 @@ def _said_of(*keys: str) -> tuple[str, str]:
 
 def _step(row: Row) -> Step:
     sign, avoid = _said_of(f"{row.work}/{row.code}", row.code)
-    oven = f", {row.oven_c:.0f} °C" if row.oven_c is not None else ""
+    oven = "" if row.oven_c is None else say("dessert.in_an_oven_of_c", oven_c=row.oven_c)
     shut = (row.work, row.code) == ("choux", "bake")
     door = say("dessert.the_door_shut_for_the_first") if shut else ""
     words = row.words[:1].upper() + row.words[1:]

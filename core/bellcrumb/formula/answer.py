@@ -336,7 +336,7 @@ def _reasons(a: Answer, grade: EggGrade) -> dict[str, Reason]:
             ),
             say("formula.77_3_ln_12_5_p"),
             say("formula.fitted_to_the_baked_families_windows"),
-            "±3 K",
+            say("formula.within_3_k"),
         )
     if a.ratios:
         found["ratios"] = Reason(

@@ -15,8 +15,11 @@ from typing import Any
 
 from icu4py.messageformat import MessageFormat
 
+from bellcrumb.words import measures
+from bellcrumb.words.measures import OPEN, Units
 from bellcrumb.words.pseudo import PSEUDO, pseudo
 
+__all__ = ["LANGUAGE", "OPEN", "Units", "catalogue", "closed", "say", "written"]
 LANGUAGE = os.environ.get("CRUMB_LANGUAGE", "en")
 _HERE = Path(__file__).parent
 _COUNTED = re.compile(r"\{\s*(\w+)\s*,\s*(?:number|plural|selectordinal)\b")
@@ -33,13 +36,15 @@ def catalogue(language: str = LANGUAGE) -> dict[str, str]:
     return found if language == "en" else catalogue("en") | found
 
 
-_MESSAGES = catalogue()
+_MESSAGES = {code: measures.opened(message) for code, message in catalogue().items()}
+_SYMBOLS = {unit: _MESSAGES[f"unit.{unit}"] for unit in (*measures.TAGS, *measures.US)}
 
 
 def say(code: str, /, **values: Any) -> str:
     """The words of a code, its values in their places. Raises KeyError for a code nobody wrote.
 
     The catalogue says how many digits a quantity is shown with; any other value is shown as text.
+    What has a unit stays open until it is known who reads it: see ``closed``.
 
     >>> say("contract.one_more_oven")
     'One more oven.'
@@ -51,12 +56,34 @@ def say(code: str, /, **values: Any) -> str:
     message = _MESSAGES[code]
     if "{" not in message:
         return message
-    pattern, numbers = _read(code)
+    pattern, numbers, bare = _read(code)
     shown = {k: float(v) if k in numbers else str(v) for k, v in values.items()}
+    shown |= {f"bare_{k}": repr(float(values[k])) for k in bare}
     return str(pattern.format(shown))  # type: ignore[arg-type]
 
 
+def closed(text: str, units: Units = "metric") -> str:
+    """What was said, its quantities written out in somebody's units.
+
+    >>> closed(say("cause.pull_at_wobble_allow_2_to"), "us")
+    'pull at wobble; allow 4 to 11 °F carry-over'
+    """
+    return measures.closed(text, units, LANGUAGE, _SYMBOLS)
+
+
+def written(value: Any, units: Units = "metric") -> Any:
+    """Plain data (objects, lists, text) with all that is said in it closed."""
+    if isinstance(value, str):
+        return closed(value, units)
+    if isinstance(value, dict):
+        return {key: written(v, units) for key, v in value.items()}
+    if isinstance(value, list):
+        return [written(v, units) for v in value]
+    return value
+
+
 @cache
-def _read(code: str) -> tuple[MessageFormat, frozenset[str]]:
+def _read(code: str) -> tuple[MessageFormat, frozenset[str], frozenset[str]]:
     message = _MESSAGES[code]
-    return MessageFormat(message, LANGUAGE), frozenset(_COUNTED.findall(message))
+    numbers = frozenset(_COUNTED.findall(message))
+    return MessageFormat(message, LANGUAGE), numbers, measures.bare(message)

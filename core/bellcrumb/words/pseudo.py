@@ -9,10 +9,10 @@ import re
 PSEUDO = "en-XA"
 _PLAIN = "abcdefghiklmnoprstuvwyzABCDEFGHIKLMNOPRSTUVWYZ"
 _ACCENTED = str.maketrans(_PLAIN, "àƀçđéƒĝĥîķļɱñöþŕšţûṽŵýžÀƁÇĐÉƑĜĤÎĶĻṀÑÖÞŔŠŢÛṼŴÝŽ")
-# What a message does not say itself: its places, what a plural turns on, quoted braces.
+# What a message does not say itself: its places, what a plural turns on, quoted braces, units.
 _PLACES = re.compile(
     r"('\{'|'\}'|\{\s*\w+\s*,\s*(?:plural|select)\s*,|\{[^{}]*\}(?!\s*(?:other|one)\s*\{)"
-    r"|(?:=\d+|zero|one|two|few|many|other)\s*\{|\})"
+    r"|(?:=\d+|zero|one|two|few|many|other)\s*\{|\}|</?\w+>)"
 )
 
 

@@ -7149,6 +7149,11 @@ export interface components {
        */
       each_g: number;
       /**
+       * Lining Mm
+       * @description how thick the caramel lies in the mould, mm
+       */
+      lining_mm: number;
+      /**
        * Sugar G
        * @description sugar, g
        */

@@ -38,7 +38,9 @@ export function BathPlate({
   const label = say("figures.from_above_with_moulds", {
     pan: tray.pan,
     centres: tray.centres.length,
-    water: water ? say("figures.water_mm_deep", { level_mm: Math.round(tray.level_mm) }) : ".",
+    water: water
+      ? say("figures.water_mm_deep", { level_mm: millimetres(tray.level_mm, units) })
+      : ".",
   });
   return (
     <svg

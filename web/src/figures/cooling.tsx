@@ -40,8 +40,8 @@ export function ColdSection({
       role="img"
       aria-label={say("figures.in_section_mm_deep_the_deepest", {
         vessel: vessel.name,
-        depth_mm: Math.round(found.depth_mm),
-        max_depth_mm: Math.round(found.max_depth_mm),
+        depth_mm: millimetres(found.depth_mm, units),
+        max_depth_mm: millimetres(found.max_depth_mm, units),
       })}
     >
       {ice && (

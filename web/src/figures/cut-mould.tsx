@@ -300,7 +300,7 @@ export function WobbleDisc({
       aria-label={
         r < 1
           ? say("figures.from_above_nothing_wobbles_any_more")
-          : say("figures.from_above_a_disc_of_mm", { discMm: Math.round(discMm) })
+          : say("figures.from_above_a_disc_of_mm", { discMm: millimetres(discMm, units) })
       }
     >
       <circle r={R} fill="var(--set-slice)" />

@@ -35,10 +35,10 @@ export function VesselSection({ fit, klass, units }: { fit: Fit; klass: SetClass
       role="img"
       aria-label={say("figures.in_section_mm_across_mm_deep", {
         vessel: fit.vessel,
-        top_mm: Math.round(fit.top_mm),
-        depth_mm: Math.round(fit.depth_mm),
-        fillMm: Math.round(fillMm),
-        per_vessel_ml: Math.round(fit.per_vessel_ml),
+        top_mm: millimetres(fit.top_mm, units),
+        depth_mm: millimetres(fit.depth_mm, units),
+        fillMm: millimetres(fillMm, units),
+        per_vessel_ml: millilitres(fit.per_vessel_ml, units),
       })}
     >
       <g transform={`translate(0 ${floor})`}>

@@ -7,7 +7,7 @@ import { useBench } from "@/bench";
 import { Button } from "@/ui/button";
 import { Input } from "@/ui/field";
 import { Empty, Failed, Loading, Refused } from "@/ui/states";
-import { day, degrees, said, time } from "@/units";
+import { day, degrees, time } from "@/units";
 import { Say, say } from "@/say";
 
 type Row = Shapes["RecordRow"];
@@ -81,13 +81,13 @@ export default function Record() {
                   say("record.who"),
                   say("record.hottest"),
                   say("record.egg_made_safe"),
-                  say("record.to_21_c"),
-                  say("record.to_5_c"),
+                  say("record.to_c", { c: degrees(21, units) }),
+                  say("record.to_c", { c: degrees(5, units) }),
                   say("record.in_time"),
                   say("record.what_was_done_about_a_miss"),
                 ].map((word) => (
                   <th key={word} className="pr-3 font-normal">
-                    {said(word, units)}
+                    {word}
                   </th>
                 ))}
               </tr>

@@ -1,13 +1,10 @@
 import { Popover } from "radix-ui";
 
 import type { Shapes } from "@/api/client";
-import { useBench } from "@/bench";
-import { said } from "@/units";
 import { say } from "@/say";
 
 /** Any number can be asked for its reason: inputs, rule, source, how sure. */
 export function Why({ about, reason }: { about: string; reason: Shapes["ReasonOut"] | undefined }) {
-  const { units } = useBench();
   if (!reason) return null;
   return (
     <Popover.Root>
@@ -23,14 +20,14 @@ export function Why({ about, reason }: { about: string; reason: Shapes["ReasonOu
           sideOffset={2}
           collisionPadding={8}
         >
-          <p className="mb-2">{said(reason.says, units)}</p>
+          <p className="mb-2">{reason.says}</p>
           <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
             <dt className="caption">{say("ui.rule")}</dt>
             <dd>{reason.rule}</dd>
             <dt className="caption">{say("ui.from")}</dt>
             <dd>{reason.source}</dd>
             <dt className="caption">{say("ui.sure")}</dt>
-            <dd>{said(reason.sure, units)}</dd>
+            <dd>{reason.sure}</dd>
           </dl>
           <Popover.Arrow className="fill-ink" />
         </Popover.Content>

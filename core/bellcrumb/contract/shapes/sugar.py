@@ -55,6 +55,7 @@ class StageMark(Shape):
 class LiningOut(Shape):
     """Caramel to line moulds: grams in each and in all, sugar to cook for it."""
 
+    lining_mm: float
     each_g: float
     total_g: float
     sugar_g: float

@@ -14,7 +14,7 @@ import { CurveFile } from "@/screens/batch/curve-file";
 import { Photos } from "@/screens/batch/photos";
 import { topOf, zonesOf } from "@/screens/stove/plan-curve";
 import { Failed, Loading } from "@/ui/states";
-import { clock, day, degrees, kelvins, said, time, type Units } from "@/units";
+import { clock, day, degrees, kelvins, time, type Units } from "@/units";
 import { Say, say } from "@/say";
 
 type BatchOut = Shapes["BatchOut"];
@@ -185,7 +185,7 @@ function Findings({ batch, units }: { batch: BatchOut; units: Units }) {
             key={f.key}
             className={`border-l-[3px] py-1 pl-3 text-lg ${f.weight === "fine" ? "border-leaf" : "border-burnt"}`}
           >
-            {said(f.says, units)}
+            {f.says}
             {f.weight === "likely" && (
               <span className="caption">{say("batch.likely_not_proved")}</span>
             )}

@@ -7,7 +7,7 @@ import { useBatch } from "@/api/queries";
 import { useBench } from "@/bench";
 import { longest } from "@/screens/batch/align";
 import { Select } from "@/ui/field";
-import { clock, day, degrees, said, type Units } from "@/units";
+import { clock, day, degrees, type Units } from "@/units";
 import { DOES } from "@/words";
 import { say } from "@/say";
 
@@ -50,7 +50,7 @@ export function Beside({
     [say("batch.liquid_took"), (b) => took(b, "heat")],
     [say("batch.cooked_or_baked"), (b) => took(b, "cook")],
     [say("batch.peak"), (b) => degrees(b.peak_c, units, 1)],
-    [say("batch.curve"), (b) => b.findings.map((f) => said(f.says, units)).join(" ") || "–"],
+    [say("batch.curve"), (b) => b.findings.map((f) => f.says).join(" ") || "–"],
     [
       say("batch.came_out"),
       (b) => (b.verdict ? DOES[b.verdict.texture].toLowerCase() : say("batch.not_judged")),

@@ -2,7 +2,7 @@ import { Link } from "react-router";
 
 import type { Shapes } from "@/api/client";
 import { Slice } from "@/figures/slice";
-import { day, degrees, grams, said, time, type Units } from "@/units";
+import { day, degrees, grams, time, type Units } from "@/units";
 import { Say, say } from "@/say";
 
 const DID: Record<string, string> = {
@@ -40,7 +40,7 @@ export function Built({
           <tbody>
             {batch.laid.map((layer) => (
               <tr key={layer.step} className="rule-b">
-                <td className="py-1.5 pr-3">{said(layer.title, units)}</td>
+                <td className="py-1.5 pr-3">{layer.title}</td>
                 <td className="text-right">{grams(layer.asked_g, units)}</td>
                 <td
                   className={`text-right ${layer.enough === false ? "font-semibold text-burnt" : ""}`}

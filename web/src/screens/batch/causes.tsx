@@ -2,7 +2,6 @@ import { useQuery } from "@tanstack/react-query";
 
 import { client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
-import { said } from "@/units";
 import { say } from "@/say";
 
 type Why = Shapes["ExplainOut"];
@@ -15,7 +14,7 @@ export function Causes({
   batch: Shapes["BatchOut"];
   faultName: (key: string) => string;
 }) {
-  const { kid, units } = useBench();
+  const { kid } = useBench();
   const why = useQuery<Why>({
     queryKey: ["why", kid, batch.id, batch.verdict?.revision],
     queryFn: () =>
@@ -53,7 +52,7 @@ export function Causes({
               key={h.code}
               className={`border-l-[3px] py-0.5 pl-3 ${matters(h.weight) ? "border-burnt" : "border-rule text-soft"}`}
             >
-              {said(h.words, units)}
+              {h.words}
             </li>
           ))}
         </ul>
@@ -70,21 +69,19 @@ export function Causes({
             {cause.for.length > 0 && (
               <span className="caption block">
                 {say("batch.for_it")}
-                {said(cause.for.join("; "), units)}
+                {cause.for.join("; ")}
               </span>
             )}
             {cause.against.length > 0 && (
               <span className="caption block">
                 {say("batch.against_it")}
-                {said(cause.against.join("; "), units)}
+                {cause.against.join("; ")}
               </span>
             )}
             {cause.probability > 0.15 && (
               <span className="block">
-                {said(cause.mend, units)}.{" "}
-                <span className="caption">
-                  {say("batch.to_tell_it_apart", { ask: said(cause.ask, units) })}
-                </span>
+                {cause.mend}.{" "}
+                <span className="caption">{say("batch.to_tell_it_apart", { ask: cause.ask })}</span>
               </span>
             )}
           </li>

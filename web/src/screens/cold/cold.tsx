@@ -12,7 +12,7 @@ import { PartSelect, Place, PlaceHead, useBaking, type AtPlace } from "@/screens
 import { Check } from "@/ui/check";
 import { NumberField, Select } from "@/ui/field";
 import { Why } from "@/ui/why";
-import { degrees, fromCelsius, grams, minutes, said, toCelsius } from "@/units";
+import { degrees, fromCelsius, grams, minutes, toCelsius } from "@/units";
 import { Say, say } from "@/say";
 
 /** The cold: how a part gets through the warm zone, when it cuts, how long it keeps. */
@@ -125,7 +125,7 @@ function Cooling({ at }: { at: AtPlace }) {
                   {found.complies ? say("cold.passes") : say("cold.too_slow")}
                   <Why about={say("cold.the_cooling_time")} reason={found.reasons[0]} />
                 </p>
-                <p className="text-lg">{said(found.says, units)}</p>
+                <p className="text-lg">{found.says}</p>
                 <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-lg">
                   <dt className="text-soft">
                     {say("cold.to", { mid_c: degrees(kitchen.cool_rule.mid_c, units) })}
@@ -166,7 +166,7 @@ function Cooling({ at }: { at: AtPlace }) {
                 </dl>
                 {found.warnings.map((warning) => (
                   <p key={warning} className="mt-2 border-l-[3px] border-burnt pl-3">
-                    {said(warning, units)}
+                    {warning}
                   </p>
                 ))}
               </div>

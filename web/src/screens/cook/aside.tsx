@@ -7,7 +7,7 @@ import { readStored, writeStored } from "@/keep/stored";
 import type { Watch } from "@/screens/cook/live";
 import { Button } from "@/ui/button";
 import { Check } from "@/ui/check";
-import { degrees, grams, said, type Units, wordsOf } from "@/units";
+import { degrees, grams, type Units, wordsOf } from "@/units";
 import { Say, say } from "@/say";
 
 type Batch = Shapes["BatchOut"];
@@ -115,7 +115,7 @@ export function Ready({ batch, step, units, sugarAt, now, onSugar }: ReadyProps)
           )}
         </p>
       )}
-      <p className="mt-4 border-l-[3px] border-burnt pl-3 text-xl">{said(step.avoid, units)}</p>
+      <p className="mt-4 border-l-[3px] border-burnt pl-3 text-xl">{step.avoid}</p>
     </section>
   );
 }
@@ -169,11 +169,9 @@ export function Aside({
   }
   return (
     <section aria-label={say("cook.what_to_look_for")} className="self-center py-3 text-lg">
-      <p className="display text-2xl leading-snug">{said(step.sign, units)}</p>
-      <p className="mt-3 text-soft">{said(step.avoid, units)}</p>
-      {step.caution && (
-        <p className="mt-3 border-l-[3px] border-burnt pl-3">{said(step.caution, units)}</p>
-      )}
+      <p className="display text-2xl leading-snug">{step.sign}</p>
+      <p className="mt-3 text-soft">{step.avoid}</p>
+      {step.caution && <p className="mt-3 border-l-[3px] border-burnt pl-3">{step.caution}</p>}
       <p className="mt-3">
         <Link className="caption underline" to={`/k/${kid}`}>
           {say("cook.leave_the_guide_the_cook_goes")}

@@ -5,7 +5,7 @@ import { OvenClock } from "@/figures/oven-clock";
 import type { Outbox } from "@/keep/outbox";
 import type { Watch } from "@/screens/cook/live";
 import { Button } from "@/ui/button";
-import { kelvins, said, type Units } from "@/units";
+import { kelvins, type Units } from "@/units";
 import { say } from "@/say";
 
 type Batch = Shapes["BatchOut"];
@@ -50,7 +50,7 @@ export function BakeAside({
       <p data-testid="refit" className="mt-1">
         {refit ? (
           <>
-            {said(refit.says, units)}{" "}
+            {refit.says}{" "}
             <span className="caption">
               {say("cook.from_readings", {
                 before_rms_k:
@@ -67,8 +67,8 @@ export function BakeAside({
           <span className="text-soft">{say("cook.the_window_moves_as_the_bake")}</span>
         )}
       </p>
-      <p className="display mt-3 text-xl leading-snug">{said(step.sign, units)}</p>
-      <p className="mt-2 text-soft">{said(step.avoid, units)}</p>
+      <p className="display mt-3 text-xl leading-snug">{step.sign}</p>
+      <p className="mt-2 text-soft">{step.avoid}</p>
       <div
         className="mt-3 flex flex-wrap items-center gap-2"
         role="group"

@@ -130,7 +130,7 @@ function Guide({ kid, batch, units }: { kid: string; batch: Batch; units: Units 
           {say("cook.sound", { sound: sound ? say("cook.on") : say("cook.off") })}
         </Button>
       </header>
-      <OtherPots kid={kid} mine={batch.id} units={units} sound={sound} />
+      <OtherPots kid={kid} mine={batch.id} sound={sound} />
       <Delivery away={away} waiting={waiting.length} refused={outbox.refused} />
       <main
         tabIndex={0}
@@ -233,8 +233,8 @@ function timingsOf(batch: Batch, live: Watch): Shapes["TimingOut"][] {
 function useKeys(onward: () => void, back: () => void): void {
   usePageKeys((event) => {
     const target = event.target as HTMLElement;
-    if (target.closest(say("cook.input_textarea_select_role_dialog"))) return;
-    const onButton = target.closest(say("cook.button_a")) !== null;
+    if (target.closest("input, textarea, select, [role=dialog]")) return;
+    const onButton = target.closest("button, a") !== null;
     if (event.repeat) return;
     if ((event.key === " " || event.key === "Enter") && !onButton) {
       event.preventDefault();

@@ -1,6 +1,6 @@
 import type { Shapes } from "@/api/client";
 import type { Watch } from "@/screens/cook/live";
-import { clock, degrees, grams, holds, said, type Units } from "@/units";
+import { clock, degrees, grams, holds, type Units } from "@/units";
 import { Say, say } from "@/say";
 
 type Step = Shapes["StepOut"];
@@ -103,7 +103,7 @@ export function Figure({
               </p>
             )}
           {live?.probe_doubt && (
-            <p className="max-w-[26rem] text-base text-burnt">{said(live.probe_doubt, units)}</p>
+            <p className="max-w-[26rem] text-base text-burnt">{live.probe_doubt}</p>
           )}
           {probe === null && (step.low_c !== null || step.kind === "check") && (
             <p className="caption">{say("cook.no_probe_type_readings")}</p>
@@ -114,12 +114,10 @@ export function Figure({
         className="display mt-1 text-[clamp(1.5rem,3.4vw,2.6rem)] leading-tight"
         data-testid="next-move"
       >
-        {said(moment?.next_move || step.title, units)}
+        {moment?.next_move || step.title}
       </p>
       <p className="sr-only" aria-live="assertive">
-        {moment && moment.urgency !== "calm"
-          ? said(`${moment.headline}: ${moment.next_move}`, units)
-          : ""}
+        {moment && moment.urgency !== "calm" ? `${moment.headline}: ${moment.next_move}` : ""}
       </p>
     </section>
   );

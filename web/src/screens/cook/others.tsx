@@ -4,21 +4,11 @@ import { Link } from "react-router";
 import { client, must } from "@/api/client";
 import { useGoing } from "@/api/queries";
 import { useCall } from "@/screens/cook/call";
-import { clock, said, type Units } from "@/units";
+import { clock } from "@/units";
 import { say } from "@/say";
 
 /** The other pots on the stove: each with its figure, called out when it wants somebody. */
-export function OtherPots({
-  kid,
-  mine,
-  units,
-  sound,
-}: {
-  kid: string;
-  mine: string;
-  units: Units;
-  sound: boolean;
-}) {
+export function OtherPots({ kid, mine, sound }: { kid: string; mine: string; sound: boolean }) {
   const going = useGoing(kid, 10_000);
   const others = (going.data ?? []).filter((b) => b.id !== mine).slice(0, 3);
   const lives = useQueries({
@@ -54,7 +44,7 @@ export function OtherPots({
             >
               <b>{p.name}</b>
               <span>{p.live?.moment.headline || "…"}</span>
-              {hot && <span>{said(p.live?.moment.next_move ?? "", units)}</span>}
+              {hot && <span>{p.live?.moment.next_move ?? ""}</span>}
               {!hot && typeof p.live?.moment.to_target_s === "number" && (
                 <span className="text-soft">
                   {say("cook.to_go", { to_target_s: clock(p.live.moment.to_target_s) })}

@@ -13,7 +13,7 @@ import { Kept } from "@/screens/day/kept";
 import { Lists } from "@/screens/day/lists";
 import { Button } from "@/ui/button";
 import { Refused } from "@/ui/states";
-import { degrees, localIso, said, weekdayTime } from "@/units";
+import { degrees, localIso, weekdayTime } from "@/units";
 import { Say, say } from "@/say";
 
 type Plan = Shapes["DayOut"];
@@ -191,7 +191,7 @@ function Planned({ plan, chosen, choose, onPin }: PlannedProps) {
                     key={s.key}
                     className={`rule-t py-1 leading-snug ${chosen && chosen !== dessertOf(s) ? "opacity-40" : ""}`}
                   >
-                    <b>{weekdayTime(s.start)}</b> {said(s.what, units)}
+                    <b>{weekdayTime(s.start)}</b> {s.what}
                     <span className="caption">
                       {say("day.hands_free", {
                         where: s.where.length > 0 && ` · ${s.where.join(", ")}`,

@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { client, must, type Shapes } from "@/api/client";
 import { readStored } from "@/keep/stored";
 import { soundOn, useCall } from "@/screens/cook/call";
-import { said, weekdayTime, type Units } from "@/units";
+import { weekdayTime } from "@/units";
 import { say } from "@/say";
 
 type Card = Shapes["DayCard"];
@@ -24,13 +24,13 @@ export const useRunningDays = (kid: string) =>
   });
 
 /** The next thing of the day and its minute, on every screen’s top line; called out when it is time. */
-export function NextThing({ kid, units }: { kid: string; units: Units }) {
+export function NextThing({ kid }: { kid: string }) {
   const days = useRunningDays(kid);
   const card = days.data?.[0];
-  return card?.next.length ? <Line kid={kid} card={card} units={units} /> : null;
+  return card?.next.length ? <Line kid={kid} card={card} /> : null;
 }
 
-function Line({ kid, card, units }: { kid: string; card: Card; units: Units }) {
+function Line({ kid, card }: { kid: string; card: Card }) {
   const [now, setNow] = useState(() => Date.now());
   useEffect(() => {
     const beat = setInterval(() => setNow(Date.now()), POLL_MS);
@@ -41,7 +41,7 @@ function Line({ kid, card, units }: { kid: string; card: Card; units: Units }) {
   const step = waiting.find((s) => !who || s.who === who) ?? waiting[0];
   const due = step ? now >= new Date(step.start).getTime() : false;
   // Waiting is heard as calm, so that the first thing that falls due is called out too.
-  const words = step ? said(step.what, units) : "";
+  const words = step ? step.what : "";
   useCall(
     due ? say("day.now_3", { words }) : say("day.waiting"),
     "",
@@ -54,7 +54,7 @@ function Line({ kid, card, units }: { kid: string; card: Card; units: Units }) {
       to={`/k/${kid}/day/${card.id}`}
       className={`basis-full truncate py-1 text-sm ${due ? "font-semibold text-burnt" : "text-soft"}`}
     >
-      {due ? say("day.now_2") : weekdayTime(step.start)}: {said(step.what, units)}
+      {due ? say("day.now_2") : weekdayTime(step.start)}: {step.what}
       {step.who ? `, ${step.who}` : ""}
     </Link>
   );

@@ -13,7 +13,7 @@ import { Things } from "@/screens/day/things";
 import { Button } from "@/ui/button";
 import { Select } from "@/ui/field";
 import { Failed, Loading, Refused } from "@/ui/states";
-import { localIso, said, weekdayTime } from "@/units";
+import { localIso, weekdayTime } from "@/units";
 import { Say, say } from "@/say";
 
 type Running = Shapes["DayRunning"];
@@ -194,7 +194,7 @@ export default function RunningDay() {
       </div>
       {day.plan.warnings.map((warning) => (
         <p key={warning} className="mb-1">
-          {said(warning, units)}
+          {warning}
         </p>
       ))}
       <Refused error={again.error ?? end.error} className="mb-2" />
@@ -225,7 +225,6 @@ export default function RunningDay() {
 
 /** One line a step that moved: what changed, and for whom. */
 function Moved({ day }: { day: Running }) {
-  const { units } = useBench();
   if (!day.changes.length) return <p className="caption mb-3">{say("day.nothing_moves")}</p>;
   const rest = day.changes.length - SHOWN;
   return (
@@ -236,7 +235,7 @@ function Moved({ day }: { day: Running }) {
             code="day.at_was"
             values={{
               who: c.who ?? say("day.nobody"),
-              what: said(c.what, units),
+              what: c.what,
               now: weekdayTime(c.now),
               was: weekdayTime(c.was),
               was_who:
@@ -253,7 +252,6 @@ function Moved({ day }: { day: Running }) {
 
 /** Planned against real, once the day is over. */
 function Times({ kid, dayId }: { kid: string; dayId: string }) {
-  const { units } = useBench();
   const found = useQuery({
     queryKey: ["day", kid, dayId, "times"],
     queryFn: () =>
@@ -270,7 +268,7 @@ function Times({ kid, dayId }: { kid: string; dayId: string }) {
       <ol>
         {found.data.map((s) => (
           <li key={s.key} className="rule-t py-1 leading-snug">
-            <b>{weekdayTime(s.planned_start)}</b> {said(s.what, units)}
+            <b>{weekdayTime(s.planned_start)}</b> {s.what}
             <span className="caption">
               {say("day.planned", {
                 planned_min: span(s.planned_min),

@@ -4,7 +4,7 @@ import type { Shapes } from "@/api/client";
 import { span } from "@/figures/thread";
 import type { Tick } from "@/keep/ticks";
 import { Button } from "@/ui/button";
-import { degrees, said, weekdayTime, type Units } from "@/units";
+import { degrees, weekdayTime, type Units } from "@/units";
 import { say } from "@/say";
 
 type Step = Shapes["DayStepOut"];
@@ -92,8 +92,7 @@ function Thing({ step, big = false, now, tick, opens, units, kid, dayId }: Thing
     <div className={`rule-t flex flex-wrap items-center gap-x-4 gap-y-1 ${big ? "py-2" : "py-1"}`}>
       <div className="min-w-0 flex-1 basis-60">
         <p className={`leading-snug ${big ? "text-xl" : ""}`}>
-          <b className={due ? "text-burnt" : ""}>{weekdayTime(step.start)}</b>{" "}
-          {said(step.what, units)}
+          <b className={due ? "text-burnt" : ""}>{weekdayTime(step.start)}</b> {step.what}
         </p>
         <p className="caption">
           {step.who ?? say("day.by_itself")}

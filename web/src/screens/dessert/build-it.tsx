@@ -1,7 +1,7 @@
 import type { Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { StartCook } from "@/screens/stove/start-cook";
-import { degrees, grams, said } from "@/units";
+import { degrees, grams } from "@/units";
 import { say } from "@/say";
 
 type Step = Shapes["BuildOut"]["guide"][number];
@@ -51,11 +51,11 @@ export function BuildIt({
                 key={step.key}
                 className={`rule-b grid grid-cols-[minmax(0,1fr)_auto] gap-x-4 py-1.5 ${step.kind === "lay" ? "" : "pl-5 text-soft"}`}
               >
-                <span>{said(step.title, units)}</span>
+                <span>{step.title}</span>
                 <b className="whitespace-nowrap">{figure(step, units)}</b>
                 {step.caution && (
                   <span className="col-span-2 border-l-[3px] border-burnt pl-3 text-base">
-                    {said(step.caution, units)}
+                    {step.caution}
                   </span>
                 )}
               </li>

@@ -1,12 +1,10 @@
 import type { Shapes } from "@/api/client";
 import { useState } from "react";
 
-import { useBench } from "@/bench";
 import { span, Thread } from "@/figures/thread";
 import type { Content } from "@/screens/dessert/use-build";
 import { Button } from "@/ui/button";
 import { NumberField, Select } from "@/ui/field";
-import { said } from "@/units";
 import { Say, say } from "@/say";
 
 type Build = Shapes["BuildOut"];
@@ -32,7 +30,6 @@ export function Times({ build, content, change, readOnly }: Props) {
     word: WHEN[key],
     steps: build.steps.filter((s) => s.ahead === key),
   }));
-  const { units } = useBench();
   const [chosen, setChosen] = useState<string | null>(null);
   const names = new Map(build.steps.map((s) => [s.key, s]));
   return (
@@ -86,7 +83,7 @@ export function Times({ build, content, change, readOnly }: Props) {
       )}
       {build.minded.map((words) => (
         <p key={words} className="mt-1 border-l-[3px] border-rule pl-3">
-          {said(words, units)}
+          {words}
         </p>
       ))}
       <div className="mt-4 grid gap-x-8 gap-y-5 md:grid-cols-2">
@@ -138,7 +135,6 @@ function PartSteps({
   const hands = steps.reduce((sum, s) => sum + s.hands_min, 0);
   const first = steps[0];
   const open = steps.find((s) => s.key === chosen);
-  const { units } = useBench();
   return (
     <div className="rule-t py-2 leading-snug">
       <p>
@@ -161,7 +157,7 @@ function PartSteps({
               className={`min-h-8 text-left underline decoration-rule decoration-dotted underline-offset-4 aria-expanded:decoration-burnt aria-expanded:decoration-solid ${s.critical ? "font-semibold" : ""}`}
               onClick={() => choose(s.key)}
             >
-              {said(s.words, units)}
+              {s.words}
             </button>
             {s.wait_min > 0 && <span className="caption"> {span(s.wait_min)}</span>}
             {s.own && <span className="caption">{say("dessert.ours")}</span>}
@@ -185,7 +181,6 @@ function Minutes({
   change: (part: Partial<Content>) => void;
   readOnly: boolean;
 }) {
-  const { units } = useBench();
   const own = content.overrules ?? [];
   const mine = own.find((o) => o.key === step.key);
   const rest = own.filter((o) => o.key !== step.key);
@@ -208,7 +203,7 @@ function Minutes({
                 wait_low_min: span(step.wait_low_min),
                 wait_high_min: span(step.wait_high_min),
               }),
-            source: said(step.source, units),
+            source: step.source,
           }}
           components={{ span: <span className="caption" /> }}
         />
@@ -221,7 +216,7 @@ function Minutes({
             })}
           {gap.at_most_min !== null &&
             say("dessert.at_most_after_it", { at_most_min: span(gap.at_most_min) })}
-          {said(gap.why, units)}
+          {gap.why}
         </p>
       ))}
       {!readOnly && (

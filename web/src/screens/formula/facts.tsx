@@ -6,7 +6,7 @@ import { span } from "@/figures/thread";
 import type { Draft } from "@/keep/draft";
 import { Choice } from "@/ui/choice";
 import { Why } from "@/ui/why";
-import { degrees, grams, holds, kelvins, millilitres, money, said, type Units } from "@/units";
+import { degrees, grams, holds, kelvins, millilitres, money, type Units } from "@/units";
 import { DOES } from "@/words";
 import { Contains } from "@/ui/contains";
 import { Say, say } from "@/say";
@@ -245,7 +245,7 @@ export function Facts({ found, earlier, draft, readOnly }: Props) {
       </div>
       {found.warnings.map((warning) => (
         <p key={warning} className="mt-1 border-l-[3px] border-burnt pl-3" data-testid="warning">
-          {said(warning, units)}
+          {warning}
         </p>
       ))}
       {found.family && (

@@ -7,7 +7,7 @@ import { learn } from "@/screens/kitchen/learn";
 import { Button } from "@/ui/button";
 import { Input, NumberField } from "@/ui/field";
 import { Refused } from "@/ui/states";
-import { fromCelsius, said, toCelsius, type Units } from "@/units";
+import { fromCelsius, millimetres, toCelsius, type Units } from "@/units";
 import { say } from "@/say";
 
 /** "0 21" or "0:30; 21,4" a line: minutes in the oven and what the probe in the water shows. */
@@ -57,7 +57,13 @@ export function Walk({ oven }: { oven: Shapes["OvenOut"] }) {
         walk.mutate();
       }}
     >
-      <p className="text-soft">{say("kitchen.heat_empty_put_in_an_open", { oven: oven.name })}</p>
+      <p className="text-soft">
+        {say("kitchen.heat_empty_put_in_an_open", {
+          oven: oven.name,
+          long: millimetres(325, units),
+          wide: millimetres(265, units),
+        })}
+      </p>
       <div className="grid grid-cols-2 gap-4">
         <NumberField
           key={`dial${units}`}
@@ -97,7 +103,7 @@ export function Walk({ oven }: { oven: Shapes["OvenOut"] }) {
       <Refused error={walk.error} />
       {walk.data && (
         <p role="status" className="border-l-[3px] border-leaf pl-3" data-testid="walked">
-          {said(walk.data.found.says, units)}
+          {walk.data.found.says}
         </p>
       )}
       <Button type="submit" kind="act" disabled={walk.isPending || readings.length === 0}>

@@ -2,6 +2,7 @@ import { BAKING } from "@/api/defaults";
 import type { Shapes } from "@/api/client";
 import type { Content } from "@/api/queries";
 import { say } from "@/say";
+import { degrees, kelvins, type Units } from "@/units";
 
 export type Baking = NonNullable<Content["baking"]>;
 
@@ -33,36 +34,45 @@ export const AFTER: Record<Baking["after"], string> = {
 /** What a bake is compared with: each a change of the oven's settings or of the mould. */
 export const GHOSTS: Record<
   string,
-  { name: string; of: (content: Content, kitchen: Shapes["KitchenOut"]) => Content }
+  {
+    name: (units: Units) => string;
+    of: (content: Content, kitchen: Shapes["KitchenOut"]) => Content;
+  }
 > = {
   bath: {
-    name: say("oven.the_bath_the_other_way"),
+    name: () => say("oven.the_bath_the_other_way"),
     of: (c) => ({ ...c, bath_level: c.bath_level === "none" ? "half" : "none" }),
   },
   hotter: {
-    name: say("oven.20_k_hotter"),
+    name: (units) => say("oven.hotter", { k: kelvins(20, units, 0) }),
     of: (c) => withBaking(c, { set_c: (c.baking?.set_c ?? 160) + 20 }),
   },
   cooler: {
-    name: say("oven.20_k_cooler"),
+    name: (units) => say("oven.cooler", { k: kelvins(20, units, 0) }),
     of: (c) => withBaking(c, { set_c: (c.baking?.set_c ?? 160) - 20 }),
   },
-  cold: { name: say("oven.poured_cold_5_c"), of: (c) => withBaking(c, { poured_c: 5 }) },
-  warm: { name: say("oven.poured_warm_50_c"), of: (c) => withBaking(c, { poured_c: 50 }) },
+  cold: {
+    name: (units) => say("oven.poured_cold", { c: degrees(5, units) }),
+    of: (c) => withBaking(c, { poured_c: 5 }),
+  },
+  warm: {
+    name: (units) => say("oven.poured_warm", { c: degrees(50, units) }),
+    of: (c) => withBaking(c, { poured_c: 50 }),
+  },
   foil: {
-    name: say("oven.the_foil_the_other_way"),
+    name: () => say("oven.the_foil_the_other_way"),
     of: (c) => withBaking(c, { covered: !c.baking?.covered }),
   },
   shallow: {
-    name: say("oven.a_third_shallower"),
+    name: () => say("oven.a_third_shallower"),
     of: (c) => ({ ...c, fill_by: "share", fill_pct: Math.round(c.fill_pct * 0.67) }),
   },
   door: {
-    name: say("oven.the_door_opened_five_times"),
+    name: () => say("oven.the_door_opened_five_times"),
     of: (c) => withBaking(c, { door_min: [15, 20, 25, 30, 35] }),
   },
   oven: {
-    name: say("oven.the_other_oven"),
+    name: () => say("oven.the_other_oven"),
     of: (c, kitchen) => {
       const now = c.baking?.oven_id ?? kitchen.ovens[0]?.id;
       const other = kitchen.ovens.find((o) => o.id !== now);

@@ -7,7 +7,7 @@ import { CrustSection, SoggyClock } from "@/figures/crust";
 import { bakingOf, type Baking } from "@/screens/oven/baking";
 import { NumberField, Select } from "@/ui/field";
 import { Why } from "@/ui/why";
-import { degrees, fromCelsius, said, toCelsius } from "@/units";
+import { degrees, fromCelsius, toCelsius } from "@/units";
 import { say } from "@/say";
 import { OVEN_KINDS } from "@/words";
 
@@ -156,7 +156,7 @@ export function CrustPlan({
                 </li>
               ))}
             </ol>
-            <p className="mt-2 text-lg">{said(found.how_far, units)}</p>
+            <p className="mt-2 text-lg">{found.how_far}</p>
             <p className="mt-1">
               {say("oven.cold_enough_to_fill_after_min", {
                 shield: found.shield,
@@ -174,7 +174,7 @@ export function CrustPlan({
             </h2>
             <SoggyClock crispH={found.crisp_h} softH={found.soft_h} />
             <p className="mt-2 text-lg" data-testid="soggy">
-              {said(found.soggy, units)}
+              {found.soggy}
             </p>
             <p className="caption mt-1">{say("oven.hours_within_three_times_the_order")}</p>
           </section>

@@ -11,7 +11,7 @@ import { Button } from "@/ui/button";
 import { NumberField, Select } from "@/ui/field";
 import { Refused } from "@/ui/states";
 import { Why } from "@/ui/why";
-import { degrees, kelvins, litres, said } from "@/units";
+import { degrees, kelvins, litres, millimetres } from "@/units";
 import { Say, say } from "@/say";
 import { RISKS } from "@/words";
 
@@ -101,7 +101,7 @@ export function BakeFacts({ plan, ghost, ghostError, against, content, set, kind
         <p className="mt-1">
           <Say
             code="oven.risk_of_a_crack"
-            values={{ crack: RISKS[found.crack], crack_why: said(found.crack_why, units) }}
+            values={{ crack: RISKS[found.crack], crack_why: found.crack_why }}
             components={{ b: <b /> }}
           />
         </p>
@@ -111,9 +111,9 @@ export function BakeFacts({ plan, ghost, ghostError, against, content, set, kind
           {ghostError ??
             (ghost
               ? ghost.found.pull_from_min === null
-                ? say("oven.beside_it_it_never_sets", { against: said(against, units) })
+                ? say("oven.beside_it_it_never_sets", { against: against })
                 : say("oven.beside_it_min_the_edge_ahead", {
-                    against: said(against, units),
+                    against: against,
                     pull_from_min: whole(ghost.found.pull_from_min),
                     pull_to_min: whole(ghost.found.pull_to_min),
                     edge_minus_centre_k: kelvins(ghost.found.edge_minus_centre_k ?? 0, units, 0),
@@ -132,7 +132,7 @@ export function BakeFacts({ plan, ghost, ghostError, against, content, set, kind
                   code="oven.pour_of_water_mm_deep"
                   values={{
                     water_ml: litres(found.water_ml, units),
-                    level_mm: whole(found.level_mm),
+                    level_mm: millimetres(found.level_mm, units),
                   }}
                   components={{ b: <b /> }}
                 />
@@ -155,17 +155,18 @@ export function BakeFacts({ plan, ghost, ghostError, against, content, set, kind
   );
 }
 
-const DRIVERS: Record<string, string> = {
-  start: say("oven.mix_5_k_warmer"),
-  "oven hotter": say("oven.oven_8_k_hotter"),
-  "oven cooler": say("oven.oven_8_k_cooler"),
-  deeper: say("oven.5_deeper"),
-  "sets later": say("oven.sets_1_5_k_later"),
+const DRIVERS: Record<string, (by: (k: number, digits?: number) => string) => string> = {
+  start: (by) => say("oven.mix_warmer", { k: by(5) }),
+  "oven hotter": (by) => say("oven.oven_hotter", { k: by(8) }),
+  "oven cooler": (by) => say("oven.oven_cooler", { k: by(8) }),
+  deeper: () => say("oven.5_deeper"),
+  "sets later": (by) => say("oven.sets_later", { k: by(1.5, 1) }),
 };
 
 /** What moves the answer, longest first: what is not known of this bake. */
 function Drivers({ found }: { found: Plan["found"] }) {
   const { units } = useBench();
+  const by = (k: number, digits = 0) => kelvins(k, units, digits);
   const rows = [...found.drivers].sort((a, b) => Math.abs(b.minutes) - Math.abs(a.minutes));
   if (rows.length === 0) return null;
   return (
@@ -174,7 +175,7 @@ function Drivers({ found }: { found: Plan["found"] }) {
       <ul className="pb-2">
         {rows.map((d) => (
           <li key={d.what} className="flex justify-between py-0.5">
-            <span>{said(DRIVERS[d.what] ?? d.what, units)}</span>
+            <span>{DRIVERS[d.what]?.(by) ?? d.what}</span>
             <b>
               {d.minutes > 0 ? "+" : "−"}
               {Math.abs(d.minutes) >= 200
@@ -239,7 +240,7 @@ function Choose({
       <Refused error={ask.error} className="mt-2" />
       {ask.data && (
         <>
-          <p className="mt-2 text-lg">{said(ask.data.says, units)}</p>
+          <p className="mt-2 text-lg">{ask.data.says}</p>
           <ul className="pb-2">
             {ask.data.choices.slice(0, 5).map((c) => (
               <li
@@ -273,7 +274,7 @@ function Choose({
 
 /** Fan and static, Fahrenheit and gas marks, by the model and by the rule of thumb. */
 function Converted({ content, kind }: { content: Content; kind: Kind }) {
-  const { kid, units } = useBench();
+  const { kid } = useBench();
   const [open, setOpen] = useState(false);
   const found = useConverted(kid, content, kind, open);
   return (
@@ -282,7 +283,7 @@ function Converted({ content, kind }: { content: Content; kind: Kind }) {
       {found.data && (
         <p className="pb-3 text-lg">
           {say("oven.this_dial_is_f_gas_mark", {
-            says: said(found.data.says, units),
+            says: found.data.says,
             fahrenheit: Math.round(found.data.fahrenheit),
             gas_mark: found.data.gas_mark,
           })}

@@ -14,7 +14,7 @@ import { BakeFacts } from "@/screens/oven/facts";
 import { PartSelect, Place, PlaceHead, useBaking, type AtPlace } from "@/screens/oven/place";
 import { StartCook } from "@/screens/stove/start-cook";
 import { Select } from "@/ui/field";
-import { degrees, said } from "@/units";
+import { degrees } from "@/units";
 import { say } from "@/say";
 
 /** The oven: the mould cut open through its bake, when to pull it, and what it does afterwards. */
@@ -80,14 +80,14 @@ function Bake({ at }: { at: AtPlace }) {
                   plan={bake.data}
                   ghost={against ? ghost.data : undefined}
                   ghostError={ghost.error instanceof ApiError ? ghost.error.message : null}
-                  against={beside?.name}
+                  against={typeof beside?.name === "function" ? beside.name(units) : beside?.name}
                   content={content}
                   set={set}
                   kind={part.kind}
                 />
                 {bake.data.found.warnings.map((warning) => (
                   <p key={warning} className="mt-2 border-l-[3px] border-burnt pl-3">
-                    {said(warning, units)}
+                    {warning}
                   </p>
                 ))}
                 {canCook && bake.data.found.pull_from_min !== null && (
@@ -215,7 +215,7 @@ function Plate({
           <option value="">{say("oven.nothing")}</option>
           {Object.entries(GHOSTS).map(([key, { name }]) => (
             <option key={key} value={key}>
-              {said(name, units)}
+              {name(units)}
             </option>
           ))}
           {vessels.map(({ key, name }) => (

@@ -5,7 +5,7 @@ import { useBench } from "@/bench";
 import { PotCurve } from "@/figures/pot-curve";
 import { PracticePot } from "@/figures/practice";
 import { Button } from "@/ui/button";
-import { clock, grams, said, type Units } from "@/units";
+import { clock, grams, type Units } from "@/units";
 import { say } from "@/say";
 
 type RunData = Shapes["RehearsalOut"];
@@ -89,7 +89,7 @@ export function Debrief({
                 key={words}
                 className={`border-l-[3px] pl-3 ${run.result === "good" ? "border-leaf" : "border-burnt"}`}
               >
-                {said(words, units)}
+                {words}
               </li>
             ))}
           </ul>
@@ -100,7 +100,7 @@ export function Debrief({
                   <tr key={`${s.at_s}${s.what}`} className="rule-b align-top">
                     <td className="caption py-1 pr-3">{clock(s.at_s)}</td>
                     <td className="py-1 pr-3 font-semibold">{s.what}</td>
-                    <td className="py-1">{said(s.why, units)}</td>
+                    <td className="py-1">{s.why}</td>
                   </tr>
                 ))}
               </tbody>

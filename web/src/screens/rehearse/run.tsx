@@ -13,7 +13,7 @@ import { Debrief } from "@/screens/rehearse/debrief";
 import { Button } from "@/ui/button";
 import { usePageKeys } from "@/ui/keys";
 import { Failed, Loading } from "@/ui/states";
-import { clock, degrees, grams, said, type Units } from "@/units";
+import { clock, degrees, grams, type Units } from "@/units";
 import { say } from "@/say";
 
 type RunData = Shapes["RehearsalOut"];
@@ -45,15 +45,15 @@ export default function Run() {
   }, [run.dataUpdatedAt]);
   const [error, setError] = useState<string | null>(null);
   const data = run.data;
-  /** The last act sent: an answer to an earlier one, or a question asked before it, is stale. */
+  /** The last act sent: an answer to an earlier one is stale, and so is a question asked before the
+   * server had it. */
   const sent = useRef(0);
+  /** The knob turns under the hand: until the server has it, the next press counts from here. */
+  const [turned, setTurned] = useState<number | null>(null);
   const act = (kind: Kind, value = 0) => {
     if (!data || data.ended) return;
     const mine = ++sent.current;
-    void store.cancelQueries({ queryKey: key });
-    // The knob turns under the hand: the next press counts from where this one left it.
-    if (kind === "heat")
-      store.setQueryData(key, { ...data, heat: value }, { updatedAt: run.dataUpdatedAt });
+    if (kind === "heat") setTurned(value);
     const at = data.now_s + ((performance.now() - heard.current) / 1000) * data.speed;
     must(
       client.POST("/api/k/{kid}/rehearsals/{rehearsal_id}/acts", {
@@ -63,12 +63,17 @@ export default function Run() {
     ).then(
       (next) => {
         setError(null);
-        if (mine === sent.current) store.setQueryData(key, next);
+        if (mine !== sent.current) return;
+        void store.cancelQueries({ queryKey: key });
+        store.setQueryData(key, next);
+        setTurned(null);
       },
-      (problem: unknown) =>
+      (problem: unknown) => {
+        if (mine === sent.current) setTurned(null);
         setError(
           problem instanceof ApiError ? problem.message : say("rehearse.that_did_not_arrive"),
-        ),
+        );
+      },
     );
   };
   if (run.isError && !data) return <Failed error={run.error} again={() => void run.refetch()} />;
@@ -88,7 +93,8 @@ export default function Run() {
     );
   };
   if (data.ended) return <Debrief run={data} units={units} again={again} />;
-  return <Practice run={data} units={units} act={act} error={error} />;
+  const now = turned === null ? data : { ...data, heat: turned };
+  return <Practice run={now} units={units} act={act} error={error} />;
 }
 
 interface PracticeProps {
@@ -109,12 +115,12 @@ function Practice({ run, units, act, error }: PracticeProps) {
   useCall(moment.headline, moment.next_move, moment.urgency, sound);
   usePageKeys((event) => {
     const target = event.target as HTMLElement;
-    if (target.closest(say("rehearse.input_select_textarea"))) return;
+    if (target.closest("input, select, textarea")) return;
     const key = event.key;
     if (key === "ArrowUp" || key === "ArrowDown") {
       event.preventDefault();
       turn(key === "ArrowUp" ? 1 : -1);
-    } else if (key === " " && !target.closest(say("rehearse.button_a"))) {
+    } else if (key === " " && !target.closest("button, a")) {
       event.preventDefault();
       if (has("look")) act("look");
       if (has("stir")) act("stir", run.stirring ? 0 : 1);
@@ -174,7 +180,7 @@ function Practice({ run, units, act, error }: PracticeProps) {
             <span className="unit">{unit}</span>
           </p>
           <p className="display text-2xl leading-tight" data-testid="next-move">
-            {said(moment.next_move || run.step.title, units)}
+            {moment.next_move || run.step.title}
           </p>
           <Aim run={run} units={units} />
         </section>

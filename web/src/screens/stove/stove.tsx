@@ -19,7 +19,7 @@ import { Button } from "@/ui/button";
 import { Failed, Loading } from "@/ui/states";
 import { WorkFacts } from "@/screens/stove/work-facts";
 import { DOES } from "@/words";
-import { degrees, grams, kelvins, minutes, said, wordsOf } from "@/units";
+import { degrees, grams, kelvins, minutes, wordsOf } from "@/units";
 import { Say, say } from "@/say";
 
 /** The stove: how this mix is tempered and cooked on this ring, and the way into the cook. */
@@ -185,7 +185,7 @@ function Plan({
               <Finishing plan={plan.data} />
               {plan.data.warnings.map((warning) => (
                 <p key={warning} className="mt-2 border-l-[3px] border-burnt pl-3">
-                  {said(warning, units)}
+                  {warning}
                 </p>
               ))}
               {canCook && (
@@ -284,7 +284,6 @@ function PotWords({ plan }: { plan: Shapes["PlanOut"] }) {
 
 /** The steps of a guide with the sign to look for, before anything is lit. */
 function Steps({ plan }: { plan: Shapes["PlanOut"] }) {
-  const { units } = useBench();
   return (
     <ol className="mt-2" data-testid="guide-steps">
       {plan.steps.map((step, i) => (
@@ -292,14 +291,14 @@ function Steps({ plan }: { plan: Shapes["PlanOut"] }) {
           <span className="display text-xl italic">{i + 1}</span>
           <div>
             <p className="font-semibold">
-              {said(step.title, units)}
+              {step.title}
               {step.hold_s > 0 && step.low_c === null && (
                 <span className="caption ml-2 font-normal">{minutes(step.hold_s)}</span>
               )}
             </p>
-            <p className="text-soft">{said(step.sign, units)}</p>
+            <p className="text-soft">{step.sign}</p>
             {step.caution && (
-              <p className="mt-1 border-l-[3px] border-burnt pl-2">{said(step.caution, units)}</p>
+              <p className="mt-1 border-l-[3px] border-burnt pl-2">{step.caution}</p>
             )}
           </div>
         </li>
@@ -371,7 +370,7 @@ function Finishing({ plan }: { plan: Shapes["PlanOut"] }) {
                 .
               </span>
             )}
-            {a.advice && <span className="block">{said(a.advice, units)}</span>}
+            {a.advice && <span className="block">{a.advice}</span>}
             {a.splits && (
               <span className="block border-l-[3px] border-burnt pl-2">{a.window.rescue}</span>
             )}

@@ -1,7 +1,7 @@
 import type { Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { SugarPan } from "@/figures/sugar-pan";
-import { degrees, grams, kelvins, millilitres, minutes } from "@/units";
+import { degrees, grams, kelvins, millilitres, millimetres, minutes } from "@/units";
 import { Say, say } from "@/say";
 
 type Plan = Shapes["PlanOut"];
@@ -100,6 +100,7 @@ function Syrup({
           <Say
             code="stove.lining_3_mm_thick_a_mould"
             values={{
+              thick: millimetres(syrup.lining.lining_mm, units),
               each_g: grams(syrup.lining.each_g, units),
               total_g: grams(syrup.lining.total_g, units),
               sugar_g: grams(syrup.lining.sugar_g, units),
