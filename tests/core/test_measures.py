@@ -14,7 +14,8 @@ from bellcrumb.words.pseudo import pseudo
 US = {
     # an absolute temperature, both ends of a range, and one that a word parts
     "stove.cream_at_2_to_6_c": "Cream at 36 to 43 °F",
-    "stove.whites_and_sugar_are_warmed_to": "Whites and sugar are warmed to between 104 and 185 °F.",
+    "stove.whites_and_sugar_are_warmed_to":
+        "Whites and sugar are warmed to between 104 and 185 °F.",
     # a difference has no 32 in it; a tenth stays a tenth
     "cause.pull_at_wobble_allow_2_to": "pull at wobble; allow 4 to 11 °F carry-over",
     "contract.1_5_k_for_a_formula": "±2.7 °F for a formula of a known family",
