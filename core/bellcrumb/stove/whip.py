@@ -26,8 +26,8 @@ PEAKS: dict[Use, str] = {
 
 @dataclass(frozen=True)
 class Whipped:
-    """What comes of a cream. ``stands_h`` is how long it keeps its shape in this room,
-    ``stands_cold_h`` in the refrigerator."""
+    """What comes of a cream; ``time_s`` is None for one that does not whip. ``stands_h`` is how long
+    it keeps its shape in this room, ``stands_cold_h`` in the refrigerator."""
 
     fat_pct: float
     whips: bool
@@ -35,7 +35,7 @@ class Whipped:
     volume_ml: float
     mass_g: float
     peak: str
-    time_s: float
+    time_s: float | None
     stands_h: float
     stands_cold_h: float
     warnings: list[str]
@@ -92,11 +92,13 @@ def whip(
     stands, cold = (
         whipped_stands_h(fat_pct, temp_c, 100 * share, held) for temp_c in (room_c, _COLD_C)
     )
+    if not whips:
+        runs = say("stove.none_it_stays_a_liquid")
+        return Whipped(fat_pct, False, 0.0, litres, mass, runs, None, 0.0, 0.0, warnings)
+    takes_s = (60 + 0.24 * cream_g) * {"fold": 0.7, "top": 0.9, "pipe": 1.0}[use]
     return Whipped(
-        fat_pct, whips, overrun, litres, mass, PEAKS[use],
-        (60 + 0.24 * cream_g) * {"fold": 0.7, "top": 0.9, "pipe": 1.0}[use],
-        stands if whips else 0.0, cold if whips else 0.0, warnings,
-    )  # fmt: skip
+        fat_pct, True, overrun, litres, mass, PEAKS[use], takes_s, stands, cold, warnings
+    )
 
 
 def _stabilised(pct: float) -> float:

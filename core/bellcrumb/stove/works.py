@@ -10,7 +10,7 @@ from bellcrumb.stove.over_bath import curd, sabayon, swiss
 from bellcrumb.stove.steps import Cue, Step
 from bellcrumb.stove.stirred import choux, citrus, roux
 from bellcrumb.stove.syrup import HOT_SUGAR
-from bellcrumb.stove.whip import PEAKS, whip_of
+from bellcrumb.stove.whip import whip_of
 from bellcrumb.stove.work import Pretence, Work, WorkKind, ready
 from bellcrumb.texture.families import Family
 from bellcrumb.texture.how_set import is_whipped_cream
@@ -238,9 +238,9 @@ def _whipped(mix: Mix) -> Work:
             "whip",
             "finish",
             say("stove.whip_cold_medium_speed"),
-            f"{PEAKS['top'].capitalize()}.",
+            f"{found.peak.capitalize()}.",
             say("stove.too_fast_and_too_long_butter"),
-            hold_s=round(found.time_s),
+            hold_s=round(found.time_s or 0),
         ),
         Step(
             "use",

@@ -11928,7 +11928,7 @@ export interface components {
        * Time S
        * @description how long it takes, s
        */
-      time_s: number;
+      time_s: number | null;
       /**
        * Topping G
        * @description whipped cream that tops the pie, g; null: no pie was given

@@ -145,7 +145,7 @@ class WhipOut(Shape):
     volume_ml: float
     mass_g: float
     peak: str
-    time_s: float
+    time_s: float | None
     stands_h: float
     stands_cold_h: float
     topping_g: float | None

@@ -156,13 +156,15 @@ function Foam({ foam }: { foam: Shapes["MeringueOut"] }) {
 
 function Whipped({ whipped }: { whipped: Shapes["WhipOut"] }) {
   const { units } = useBench();
+  const fat_pct = whipped.fat_pct.toFixed(0);
+  if (!whipped.whips)
+    return <p className="text-lg">{say("stove.fat_it_does_not_whip", { fat_pct })}</p>;
   return (
     <p className="text-lg">
       <Say
         code="stove.fat_to_about_air_in"
         values={{
-          fat_pct: whipped.fat_pct.toFixed(0),
-          whips: whipped.whips ? say("stove.whips") : say("stove.does_not_whip"),
+          fat_pct,
           volume_ml: millilitres(whipped.volume_ml, units),
           overrun_pct: whipped.overrun_pct.toFixed(0),
           time_s: minutes(whipped.time_s),
