@@ -75,6 +75,29 @@ class ReviewTest(unittest.TestCase):
         self.assertEqual((late.key, late.fault), ("overstayed", "bubbles"))
         self.assertIn("20 min past its window", late.says)
 
+    def test_a_bake_is_judged_by_its_middle_and_without_a_probe_by_the_clock(self):
+        bake = replace(BOIL, kind="bake", key="bake", low_c=75, high_c=78, from_s=1800, to_s=2400)
+        for pulled_at, middle, key, fault in (
+            (1500, 70, "pulled_early", "runny_middle"),
+            (2300, 77, "pulled_right", None),
+            (2500, 83, "pulled_late", "bubbles"),
+        ):
+            curve = ramp((0, 20), (pulled_at, middle))
+            found = review([bake], [Timing("bake", 0, pulled_at)], curve)[0]
+            self.assertEqual((found.key, found.fault or None), (key, fault))
+        for took, key, words in (
+            (1300, "pulled_off", "8 min before"),
+            (2000, "pulled_in_window", "inside its window"),
+            (3000, "pulled_off", "10 min after"),
+        ):
+            found = review([bake], [Timing("bake", 0, took)], [])[0]
+            self.assertEqual(found.key, key)
+            self.assertIn(words, found.says)
+
+    def test_a_boil_held_far_too_long_is_noted(self):
+        found = review([BOIL], [Timing("cook", 0, 1000)], ramp((0, 60), (300, 100), (900, 100)))[0]
+        self.assertEqual((found.key, found.fault), ("long_hold", "scorched"))
+
     def test_a_cook_without_a_probe_is_not_judged(self):
         self.assertEqual(self.found(BOIL, []), ["no_curve"])
 

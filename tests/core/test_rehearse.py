@@ -90,6 +90,26 @@ class SpoiledTest(unittest.TestCase):
         self.assertEqual(out.result, "spoiled")
         self.assertIn("weeps", out.says[-1])
 
+    def test_what_was_left_out_is_usable_and_said(self):
+        stirred = [Act(0, "heat", 4), Act(0, "stir", 1)]
+        warm = when("scald", stirred, 60)
+        gentle = [Act(0, "heat", 2), Act(0, "stir", 1)]
+        thin = when("anglaise", gentle, 70)
+        syrup = when("italian", [Act(0, "heat", 4)], 118)
+        for key, acts, words in (
+            ("scald", [*stirred, Act(warm, "lift", 1), Act(warm + 1, "end")], "not hot enough"),
+            ("temper", [Act(0, "stir", 1), *LADLES[:6], Act(99, "end")], "of the milk is not in"),
+            ("anglaise", [*gentle, Act(thin, "lift", 1), Act(thin + 1, "end")], "thin as milk"),
+            ("cream", [Act(0, "heat", 3), Act(80, "end")], "Still soft"),
+        ):
+            with self.subTest(key):
+                out = run(key, acts)
+                self.assertEqual(out.result, "usable", out.says)
+                self.assertIn(words, out.says[-1])
+        never = run("italian", [Act(0, "heat", 4), Act(syrup, "pour")])
+        self.assertEqual(never.result, "spoiled")
+        self.assertIn("never started", never.says[-1])
+
 
 class ReplayTest(unittest.TestCase):
     @settings(max_examples=12)

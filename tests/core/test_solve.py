@@ -4,9 +4,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from bellcrumb.contract import compute
+from bellcrumb.contract.build import read_lines
 from bellcrumb.errors import CraftError
+from bellcrumb.formula.answer import mix_of
 from bellcrumb.formula.solve import Wishes, solve
 from bellcrumb.mix.composition import Mix
+from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.pantry.ingredients import shipped
 from bellcrumb.texture.families import families
 from bellcrumb.texture.set_index import set_strength
@@ -108,6 +111,45 @@ class SolveTest(unittest.TestCase):
             out["after"]["yolk_per_1000"], 0.75 * out["before"]["yolk_per_1000"], delta=1
         )
         self.assertAlmostEqual(out["after"]["index"], out["before"]["index"], delta=0.12)
+
+    def test_whole_eggs_for_yolks_set_as_much(self):
+        for lines in (
+            ["500 ml cream 35%", "6 yolks", "80 g sugar"],
+            ["500 ml whole milk", "500 ml cream 35%", "10 yolks", "160 g sugar"],
+        ):
+            out = bend(lines, whole_eggs=True)
+            self.assertAlmostEqual(out["after"]["index"], out["before"]["index"], delta=0.1)
+            self.assertFalse([line for line in out["lines"] if "yolk" in line])
+            eggs = [c for c in out["changes"] if c["before"].endswith("yolks")]
+            self.assertIn("whole egg", eggs[0]["why"])
+
+    def test_denser_milk_gets_its_water_back_and_another_chocolate_its_cocoa(self):
+        def parts(lines):
+            return mix_of(read_lines(list(lines), egg_grade("US large"), None, "lines")).parts_g
+
+        typed = ["1 l whole milk", "150 g sugar", "85 g corn starch", "9 yolks"]
+        out = bend(typed, swaps=[{"old": "whole milk", "new": "evaporated milk"}])
+        # Milk solids that were there stay: 1 l of whole milk is about half a litre evaporated.
+        before, after = parts(typed), parts(out["lines"])
+        for part in ("water", "fat", "protein"):
+            self.assertAlmostEqual(after[part] / before[part], 1, delta=0.06)
+        typed = ["500 ml whole milk", "80 g sugar", "30 g corn starch", "100 g dark chocolate 70%"]
+        out = bend(typed, swaps=[{"old": "dark chocolate 70%", "new": "milk chocolate"}])
+        milk = next(line for line in out["lines"] if "milk chocolate" in line)
+        dark, light = (shipped().find(n).ingredient.cocoa_nonfat_pct
+                       for n in ("dark chocolate 70%", "milk chocolate"))  # fmt: skip
+        # As much cocoa at most: all of it would be sweeter and fatter than it was.
+        self.assertTrue(150 < float(milk.split()[0]) <= 100 * dark / light + 1, milk)
+        self.assertNotIn("80 g sugar", out["lines"])  # which the other brings
+
+    def test_what_cannot_be_without_says_so(self):
+        biscuits = ["500 g milk", "100 g sugar", "50 g digestive biscuits", "40 g corn starch"]
+        for lines, wishes, words in (
+            (biscuits, {"without": ["gluten"]}, "gluten, and no stand-in"),
+            (["500 g milk", "40 g corn starch"], {"without": ["starch"]}, "nothing sets it"),
+            (["500 g milk", "40 g corn starch"], {"less_eggy": True}, "no egg in it"),
+        ):
+            self.assertIn(words, " ".join(bend(lines, **wishes)["unmet"]))
 
     def test_what_there_is_is_used_up(self):
         out = bend(PUDDING, have="9 yolks")

@@ -16,6 +16,63 @@ from bellcrumb.stove.whip import topping_g, whip
 from tests.core.kitchen import ask, mix
 
 
+class WhipTest(unittest.TestCase):
+    """Published: 30 % of fat whips, 35 % pipes; above 11 degC no cream does."""
+
+    def whip(self, **asked):
+        return compute("whip", {"cream_g": 500, **asked})
+
+    def test_what_does_not_whip_has_neither_air_nor_peaks_nor_time(self):
+        for asked in ({"fat_pct": 12}, {"fat_pct": 35, "cream_c": 14}):
+            thin = self.whip(**asked)
+            self.assertFalse(thin["whips"])
+            self.assertEqual((thin["overrun_pct"], thin["time_s"], thin["stands_h"]), (0, None, 0))
+            self.assertIn("liquid", thin["peak"])
+            self.assertTrue(thin["warnings"])
+        self.assertTrue(self.whip(fat_pct=29, stabiliser_pct=1)["whips"])
+
+    def test_fatter_cream_holds_less_air_and_stands_longer_and_sugar_weighs_it_down(self):
+        fats = [self.whip(fat_pct=fat) for fat in (31, 35, 40, 48)]
+        airs = [f["overrun_pct"] for f in fats]
+        self.assertEqual(airs, sorted(airs, reverse=True))
+        stands = [f["stands_h"] for f in fats]
+        self.assertEqual(stands, sorted(stands))
+        plain, sweet = self.whip(fat_pct=35), self.whip(fat_pct=35, sugar_g=120)
+        self.assertLess(sweet["overrun_pct"], plain["overrun_pct"])
+        self.assertIn("More than 15 %", " ".join(sweet["warnings"]))
+
+    def test_a_pie_that_takes_more_than_there_is_says_how_much_is_short(self):
+        found = self.whip(cream="whipping cream 35%", pie_diameter_mm=260, thickness_mm=45)
+        # pi/4 x 26 x 26 x 4.5 cm3 at half a gram
+        self.assertAlmostEqual(found["topping_g"], 1195, delta=5)
+        said = " ".join(found["warnings"])
+        self.assertIn("695 g short", said)
+        self.assertIn("four centimetres", said)
+
+
+class FinishTest(unittest.TestCase):
+    CREAM = ("1 l whole milk", "9 yolks", "150 g sugar", "85 g corn starch")
+
+    def goes_in(self, *extras, temp_c=18.0):
+        mix = {"lines": list(self.CREAM), "temp_c": 98}
+        extras = {"lines": list(extras), "temp_c": temp_c}
+        return compute("finish", {"mix": mix, "extras": extras})["additions"]
+
+    def test_each_thing_goes_in_where_it_neither_lumps_nor_splits(self):
+        rows = {a["name"].split()[0].lower(): a["window"] for a in self.goes_in(
+            "200 g butter", "8 g gelatine leaves", "300 g whipped cream 35%", "100 g egg white"
+        )}  # fmt: skip
+        self.assertGreaterEqual(rows["butter"]["low_c"], 38)
+        self.assertLess(rows["gelatine"]["high_c"], 85)
+        foams = [w for name, w in rows.items() if name in ("whipping", "egg")]
+        self.assertEqual(len(foams), 2)
+        for window in foams:
+            self.assertLessEqual(window["high_c"], 70)  # no foam stands above that
+        for window in rows.values():
+            self.assertLess(window["low_c"], window["high_c"])
+            self.assertTrue(window["sign"] and window["below"] and window["above"])
+
+
 class SyrupTest(unittest.TestCase):
     def test_dry_sugar_has_colours_but_no_ball_and_no_slow_stretch(self):
         dry, wet = (
