@@ -26,8 +26,8 @@ PEAKS: dict[Use, str] = {
 
 @dataclass(frozen=True)
 class Whipped:
-    """What comes of a cream; ``time_s`` is None for one that does not whip. ``stands_h`` is how long
-    it keeps its shape in this room, ``stands_cold_h`` in the refrigerator."""
+    """What comes of a cream; ``time_s`` is None for one that does not whip. ``stands_h`` is how
+    long it keeps its shape in this room, ``stands_cold_h`` in the refrigerator."""
 
     fat_pct: float
     whips: bool
