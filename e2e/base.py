@@ -13,6 +13,7 @@ from accounts.models import User
 from batches.models import Batch
 from demo import kitchen as demo
 from devices.models import Device
+from e2e.laid import demo_kitchen
 from shared.now import driven, now
 from standins.gateway import Gateway
 from standins.probe import Probe
@@ -67,7 +68,7 @@ class BrowserCase(StaticLiveServerTestCase):
 
     def setUp(self):
         cache.clear()
-        self.kitchen = demo.load(TOKEN)
+        self.kitchen = demo_kitchen(TOKEN)
         self.errors = []
         self.page = self.new_page()
 
@@ -97,6 +98,22 @@ class BrowserCase(StaticLiveServerTestCase):
             self.errors.append(message.text)
 
     def sign_in(self, page=None, who=demo.CHEF):
+        """Come in with a session that is open already, as on most mornings."""
+        page = page or self.page
+        client = self.client_of(who)
+        page.context.add_cookies(
+            [{"name": m.key, "value": m.value, "url": self.url()} for m in client.cookies.values()]
+        )
+        page.goto("/")
+        expect(page.get_by_role("heading", name="Weir House")).to_be_visible()
+
+    def client_of(self, who=demo.CHEF):
+        client = Client()
+        user = User.objects.get(email=who)
+        client.force_login(user, backend="django.contrib.auth.backends.ModelBackend")
+        return client
+
+    def sign_in_by_hand(self, page=None, who=demo.CHEF):
         page = page or self.page
         page.goto("/")
         page.get_by_label("E-mail address").fill(who)
@@ -164,12 +181,8 @@ class BrowserCase(StaticLiveServerTestCase):
 
     def live(self):
         """How the latest cook stands, as the server says it."""
-        client = Client()
-        client.force_login(
-            User.objects.get(email=demo.CHEF), backend="django.contrib.auth.backends.ModelBackend"
-        )
         batch = Batch.objects.latest("started_at")
-        answer = client.get(f"/api/k/{batch.kitchen_id}/batches/{batch.pk}/live")
+        answer = self.client_of().get(f"/api/k/{batch.kitchen_id}/batches/{batch.pk}/live")
         return answer.json()
 
     def in_step(self, key):

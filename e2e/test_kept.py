@@ -27,7 +27,7 @@ class KeptTest(BrowserCase):
     expected_errors = ("503", "401", "409", "Failed to load resource", "ERR_FAILED")
 
     def test_what_is_typed_while_the_store_is_away_survives_a_reload_and_is_saved_later(self):
-        self.sign_in()
+        self.sign_in_by_hand()
         self.open("Burnt butter pudding")
         page = self.page
         page.route(
@@ -51,9 +51,9 @@ class KeptTest(BrowserCase):
         return re.compile(re.escape(text) + "$")
 
     def test_two_people_on_one_formula_both_keep_their_text(self):
-        self.sign_in()
+        self.sign_in_by_hand()
         other = self.new_page()
-        self.sign_in(other)
+        self.sign_in_by_hand(other)
         for page in (self.page, other):
             self.open("Burnt butter pudding", page)
         self.lines(other).press("Control+End")
@@ -69,7 +69,7 @@ class KeptTest(BrowserCase):
         self.assertTrue(Version.objects.filter(lines_text__contains="rum").exists())
 
     def test_a_session_that_ends_in_the_middle_of_a_cook_loses_no_move(self):
-        self.sign_in()
+        self.sign_in_by_hand()
         self.open("Burnt butter pudding")
         self.start_cook()
         page = self.page
@@ -139,7 +139,7 @@ class RestartTest(BrowserCase):
     def test_readings_and_moves_made_while_the_server_was_down_arrive_once(self):
         probe = Probe(Gateway(self.url(), TOKEN, None), 5)
         Device.objects.filter(name=demo.PROBE).update(token_hash=Device.hash_of(TOKEN))
-        self.sign_in()
+        self.sign_in_by_hand()
         self.open("Bay leaf pastry cream")
         self.start_cook(probe="Stove probe (simulated)", speed="20")
         page = self.page

@@ -37,7 +37,7 @@ class OfflineTest(BrowserCase):
     def test_a_move_made_offline_survives_a_browser_killed_in_the_next_moment(self):
         with tempfile.TemporaryDirectory(ignore_cleanup_errors=True) as folder:
             context, page = self.persistent(folder)
-            self.sign_in(page)
+            self.sign_in_by_hand(page)
             self.open("Burnt butter pudding", page)
             self.start_cook(page=page)
             url = page.url
@@ -54,7 +54,7 @@ class OfflineTest(BrowserCase):
             password = page.get_by_label("Password")
             expect(password.or_(page.get_by_role("heading", name="Weir House"))).to_be_visible()
             if password.count():
-                self.sign_in(page)
+                self.sign_in_by_hand(page)
             page.goto(url)
             expect(page.get_by_test_id("headline")).to_be_visible()
             expect(page.get_by_test_id("delivery")).to_have_count(0)
@@ -64,7 +64,7 @@ class OfflineTest(BrowserCase):
     def test_the_program_opens_without_its_server_and_says_what_waits(self):
         call_command("collectstatic", verbosity=0, interactive=False)
         page = self.new_page(workers=True)
-        self.sign_in(page)
+        self.sign_in_by_hand(page)
         self.open("Burnt butter pudding", page)
         page.evaluate("navigator.serviceWorker.ready")
         page.wait_for_function("navigator.serviceWorker.controller !== null")
@@ -83,7 +83,7 @@ class OfflineTest(BrowserCase):
         expect(page.get_by_test_id("save-note")).to_have_text("saved")
 
     def test_a_page_that_does_not_arrive_is_tried_again_and_the_cook_goes_on(self):
-        self.sign_in()
+        self.sign_in_by_hand()
         self.open("Burnt butter pudding")
         page = self.page
         page.route("**/static/assets/book-*.js", lambda route: route.abort())
@@ -94,7 +94,7 @@ class OfflineTest(BrowserCase):
         expect(page.get_by_role("heading", name="The book")).to_be_visible()
 
     def test_a_page_that_cannot_be_drawn_fails_alone_and_keeps_the_moves(self):
-        self.sign_in()
+        self.sign_in_by_hand()
         self.open("Burnt butter pudding")
         self.start_cook()
         page = self.page

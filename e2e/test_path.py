@@ -107,7 +107,7 @@ class WholePathTest(BrowserCase):
         )
 
     def test_cooking_the_same_formula_again_lays_the_two_side_by_side(self):
-        self.sign_in()
+        self.sign_in_by_hand()
         self.page.get_by_role("link", name="Book", exact=True).click()
         self.page.get_by_role("link", name="Held by the clock").click()
         table = self.page.get_by_role("table")

@@ -56,7 +56,7 @@ class PeopleTest(BrowserCase):
 
     def test_a_chef_asks_somebody_in_who_comes_reads_and_is_made_a_cook(self):
         cache.clear()
-        self.sign_in()
+        self.sign_in_by_hand()
         page = self.page
         page.get_by_role("link", name="Kitchen", exact=True).click()
         page.get_by_role("link", name="People and backups").click()
@@ -100,7 +100,7 @@ class PeopleTest(BrowserCase):
         self.assertEqual(Batch.objects.latest("started_at").cook_name, "Weekend cook")
 
     def test_a_cook_types_a_reading_in_fahrenheit_and_judges(self):
-        self.sign_in(who="late@weirhouse.example")
+        self.sign_in_by_hand(who="late@weirhouse.example")
         self.open("Elderflower anglaise")
         page = self.page
         page.get_by_role("radio", name="cups °F").click()
@@ -117,9 +117,9 @@ class PeopleTest(BrowserCase):
         self.assertAlmostEqual(Reading.objects.latest("id").temp_cc, 8278, delta=5)
 
     def test_i_see_where_i_am_signed_in_and_end_it_there(self):
-        self.sign_in()
+        self.sign_in_by_hand()
         other = self.new_page()
-        self.sign_in(other)
+        self.sign_in_by_hand(other)
         page = self.page
         page.get_by_role("link", name="Kitchen", exact=True).click()
         page.get_by_role("link", name="You: password, sign out").click()

@@ -2,7 +2,6 @@
 
 import re
 
-from django.test import Client
 from playwright.sync_api import expect
 
 from batches.models import Batch
@@ -148,9 +147,8 @@ class RehearsalTest(BrowserCase):
     def pot(self):
         """The pretended pot, as the server says it."""
         run = Rehearsal.objects.latest("started_at")
-        client = Client()
-        client.force_login(run.user, backend="django.contrib.auth.backends.ModelBackend")
-        return client.get(f"/api/k/{run.kitchen_id}/rehearsals/{run.pk}").json()
+        path = f"/api/k/{run.kitchen_id}/rehearsals/{run.pk}"
+        return self.client_of(run.user.email).get(path).json()
 
     def test_milk_forgotten_on_the_heat_goes_into_the_bin_with_a_reason(self):
         self.begin("Warm the milk")
