@@ -10,7 +10,6 @@ from pathlib import Path
 from django.contrib.sessions.models import Session
 from django.core.management import call_command
 from django.db import connection
-from django.test import override_settings
 from playwright.sync_api import expect
 
 from batches.models import Batch, Event, Reading
@@ -91,8 +90,6 @@ class KeptTest(BrowserCase):
         self.assertEqual([(e.kind, e.step) for e in batch.events.all()], [("step", "heat")])
 
 
-# The server is another process: it hashes passwords as it always does.
-@override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.PBKDF2PasswordHasher"])
 class RestartTest(BrowserCase):
     """The server as it is really run, stopped and started while something is on the ring."""
 
@@ -139,7 +136,7 @@ class RestartTest(BrowserCase):
     def test_readings_and_moves_made_while_the_server_was_down_arrive_once(self):
         probe = Probe(Gateway(self.url(), TOKEN, None), 5)
         Device.objects.filter(name=demo.PROBE).update(token_hash=Device.hash_of(TOKEN))
-        self.sign_in_by_hand()
+        self.sign_in()
         self.open("Bay leaf pastry cream")
         self.start_cook(probe="Stove probe (simulated)", speed="20")
         page = self.page

@@ -3,8 +3,12 @@ import unittest
 from importlib.resources import files
 from pathlib import Path
 
+from hypothesis import given
+from hypothesis import strategies as st
+
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import answer
+from bellcrumb.mix.called import called
 from bellcrumb.mix.lines import understand
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.pantry.ingredients import Pantry, from_label, shipped, table
@@ -142,6 +146,30 @@ class LineTest(unittest.TestCase):
         lines = [read(t, own) for t in ("1000 g island milk", "80 g pea starch")]
         found = answer(lines, US_LARGE)
         self.assertEqual((found.liquid_g, found.ratios.corn_starch_equivalent_g), (1000, 80))
+
+
+class CalledTest(unittest.TestCase):
+    """What a card prints and a question asks about: the words as typed, no word of them lost."""
+
+    def test_only_the_amount_is_left_out(self):
+        for typed, words in (
+            ("9 Egg yolks", "Egg yolks"), ("200 g moo juice", "moo juice"),
+            ("1½ cups of moo juice", "moo juice"), ("1/2 tsp. vanilla paste", "vanilla paste"),
+            ("  85 g Corn starch, sifted ", "Corn starch, sifted"),
+            ("1 1/2 sticks (170 g) butter", "butter"), ("2 to 3 yolks", "yolks"),
+            ("2 EL Zucker", "Zucker"), ("250 ml de lait", "lait"), ("2 kg rye flour", "rye flour"),
+            ("a pinch of salt", "salt"), ("3 ripe bananas", "ripe bananas"),
+        ):  # fmt: skip
+            self.assertEqual(called(typed), words)
+
+    def test_without_an_amount_it_is_all_of_it(self):
+        for typed in ("rye flour", "moo juice", "For the cream:", "9", "0/0 milk"):
+            self.assertEqual(called(typed), typed)
+
+    @given(st.sampled_from(["moo juice", "Egg yolks", "oat milk"]), st.integers(1, 4000),
+           st.sampled_from(["g", "kg", "ml", "cups", "tbsp", ""]))  # fmt: skip
+    def test_a_name_comes_back_whatever_stands_before_it(self, name, number, unit):
+        self.assertEqual(called(f"{number} {unit} {name}"), name)
 
 
 class CountryTest(unittest.TestCase):

@@ -8,6 +8,7 @@ from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import Answer
 from bellcrumb.formula.worth import cost, eggs_to_have, nutrition
 from bellcrumb.laws.egg import SET_SPREAD_K
+from bellcrumb.mix.called import called
 from bellcrumb.mix.composition import Mix
 from bellcrumb.mix.lines import Line, understand_all, weighed
 from bellcrumb.pantry.eggs import EggGrade
@@ -57,6 +58,7 @@ def line_out(text: str, line: Line | None) -> shapes.LineOut:
     if line is None:
         return shapes.LineOut(
             text=text,
+            called=text.strip(),
             ingredient=None,
             name=None,
             grams=None,
@@ -73,6 +75,7 @@ def line_out(text: str, line: Line | None) -> shapes.LineOut:
         )
     return shapes.LineOut(
         text=line.text,
+        called=called(line.text),
         ingredient=line.ingredient.key if line.ingredient else None,
         name=line.ingredient.name if line.ingredient else None,
         grams=line.grams,

@@ -7077,6 +7077,11 @@ export interface components {
        */
       blank: boolean;
       /**
+       * Called
+       * @description what the line calls its ingredient, as typed, without the amount
+       */
+      called: string;
+      /**
        * Confidence
        * @description how sure it is of the line
        * @enum {string}

@@ -8,7 +8,6 @@ import { Slice } from "@/figures/slice";
 import { contentOf } from "@/keep/draft";
 import { useBuild } from "@/screens/dessert/use-build";
 import { endpoint } from "@/screens/formula/facts";
-import { nameOf } from "@/screens/formula/typed-name";
 import { partQuery, usePart, type Part } from "@/screens/formula/part";
 import { Button } from "@/ui/button";
 import { Failed, Loading } from "@/ui/states";
@@ -136,7 +135,7 @@ function Sheet({ dessert, part, version, found, paper }: SheetProps) {
         <tbody>
           {lines.map((line, i) => (
             <tr key={i} className="border-b border-rule align-baseline">
-              <td className="py-[1.1mm] pr-2">{nameOf(line.text)}</td>
+              <td className="py-[1.1mm] pr-2">{line.called}</td>
               <td className="py-[1.1mm] text-right font-bold whitespace-nowrap">
                 {line.metric || "?"}
               </td>

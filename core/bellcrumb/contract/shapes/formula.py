@@ -61,6 +61,7 @@ class LineOut(Shape):
     """What was understood of one line; ``ingredient`` and ``grams`` are null where nothing was."""
 
     text: str
+    called: str
     ingredient: str | None
     name: str | None
     grams: float | None

@@ -3,7 +3,6 @@ import { useId, useLayoutEffect, useRef, useState } from "react";
 import type { Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import type { Draft } from "@/keep/draft";
-import { AMOUNT, nameOf } from "@/screens/formula/typed-name";
 import { ItIs, OneWeighs } from "@/screens/formula/remember";
 import { DescribeDialog } from "@/screens/formula/describe";
 import { Button } from "@/ui/button";
@@ -124,13 +123,13 @@ export function Lines({ draft, found, readOnly }: Props) {
                           key={name}
                           kind="quiet"
                           className="!px-2"
-                          onClick={() => replace(line, swapName(line.text, name))}
+                          onClick={() => replace(line, swapName(line, name))}
                         >
                           {name.toLowerCase()}
                         </Button>
                       ),
                     )}
-                    {line.grams !== null || /“/.test(line.message) ? (
+                    {line.asks === "name" ? (
                       <Button kind="quiet" className="!px-2" onClick={() => setDescribing(line)}>
                         {say("formula.describe_it")}
                       </Button>
@@ -145,7 +144,7 @@ export function Lines({ draft, found, readOnly }: Props) {
       {describing && (
         <DescribeDialog
           key={describing.text}
-          name={nameOf(describing.text)}
+          name={describing.called}
           onClose={() => setDescribing(null)}
         />
       )}
@@ -174,7 +173,7 @@ function Understood({ line, us }: { line: Line; us: boolean }) {
 
 const short = (name: string) => (name.split(/[,(]/)[0] ?? name).trim().toLowerCase();
 
-function swapName(text: string, name: string): string {
-  const amount = AMOUNT.exec(text)?.[0] ?? "";
-  return `${amount}${short(name)}`;
+function swapName(line: Line, name: string): string {
+  const typed = line.text.trimEnd();
+  return `${typed.slice(0, typed.length - line.called.length)}${short(name)}`;
 }
