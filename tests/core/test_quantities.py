@@ -1,10 +1,15 @@
 import unittest
 
 import pint
+from hypothesis import given
+from hypothesis import strategies as st
 
+from bellcrumb.mix.lines import understand
+from bellcrumb.pantry.eggs import egg_grade
+from bellcrumb.pantry.ingredients import shipped
 from bellcrumb.quantities.amount import plain_text, read_amount
 from bellcrumb.quantities.show import cups_text, grams_text
-from bellcrumb.quantities.units import unit
+from bellcrumb.quantities.units import US_CUP_ML, unit
 
 
 class UnitsTest(unittest.TestCase):
@@ -70,3 +75,15 @@ class AmountTest(unittest.TestCase):
         self.assertEqual(cups_text(150, 200), "¾ cup")
         self.assertEqual(cups_text(113.4, 227, stick=True), "1 stick")
         self.assertEqual(cups_text(4, 128), "1 ½ tsp")
+        self.assertEqual(cups_text(195, 200), "1 cup")  # not ¾ c + 4 tbsp
+        self.assertEqual(cups_text(190, 200), "¾ c + 3 tbsp")
+
+
+class CupsComeBackTest(unittest.TestCase):
+    @given(st.floats(60, 3000), st.sampled_from(["us", "uk", "au"]))
+    def test_what_is_measured_is_what_was_weighed_but_for_a_spoon(self, grams, measures):
+        sugar = shipped().key("sugar")
+        shown = cups_text(grams, sugar.g_per_us_cup, measures)
+        read = understand(f"{shown} sugar", shipped(), egg_grade("US large"), measures)
+        spoon_g = unit("tbsp", measures).size / US_CUP_ML * sugar.g_per_us_cup
+        self.assertLessEqual(abs(read.grams - grams), 0.81 * spoon_g + 0.011 * grams, shown)

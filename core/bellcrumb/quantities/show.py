@@ -12,6 +12,9 @@ GLYPHS = {
 }  # fmt: skip
 
 
+_SAME_MARK = 0.3  # of a tablespoon: nearer than a cup's mark is read
+
+
 def grams_text(grams: float) -> str:
     """``grams`` as a scale would be read: tenths below 10 g, whole grams above."""
     if grams < 10:
@@ -37,6 +40,11 @@ def _cups_and_spoons(ml: float, cup_ml: float, tbsp_ml: float) -> str:
     cups = [w + f for w in near for f in (0, 0.25, 1 / 3, 0.5, 2 / 3, 0.75)]
     below = max((c for c in cups if c * cup_ml <= 1.01 * ml + 2.5), default=0.0)
     spoons = round((ml - below * cup_ml) / tbsp_ml)
+    # Spoons that fill up to the next mark are that mark: ¾ c + 4 tbsp is a cup.
+    filled = below * cup_ml + spoons * tbsp_ml
+    mark = min(cups, key=lambda c: abs(c * cup_ml - filled))
+    if abs(mark * cup_ml - filled) < _SAME_MARK * tbsp_ml:
+        below, spoons = mark, 0
     cups_text = _mixed(below, (3, 4))
     if spoons >= 1:
         return f"{cups_text} c + {spoons} tbsp"

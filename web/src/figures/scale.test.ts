@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 
 import { frameAt, type Frame } from "@/figures/frame";
-import { path, scale, tempTicks, ticks } from "@/figures/scale";
+import { massTicks, path, scale, tempTicks, ticks } from "@/figures/scale";
 
 describe("a plate’s scale", () => {
   it("maps straight, also from one value alone", () => {
@@ -23,6 +23,15 @@ describe("a plate’s scale", () => {
     const us = tempTicks(20, 106, "us");
     expect(us.map((t) => t.label)).toEqual(["80°", "120°", "160°", "200°"]);
     expect(us[0]?.c).toBeCloseTo(26.67, 2);
+  });
+
+  it("weighs in round grams or round ounces, never in two units", () => {
+    expect(massTicks(1030, "metric").map((t) => t.label)).toEqual([
+      "0", "200", "400", "600", "800", "1000",
+    ]); // prettier-ignore
+    const us = massTicks(1030, "us");
+    expect(us.map((t) => t.label)).toEqual(["0", "8", "16", "24", "32"]);
+    expect(us[4]?.g).toBeCloseTo(907.2, 1);
   });
 
   it("draws through its points in order", () => {

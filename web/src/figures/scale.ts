@@ -1,4 +1,4 @@
-import { fromCelsius, toCelsius, type Units } from "@/units";
+import { fromCelsius, toCelsius, unitGrams, type Units } from "@/units";
 
 /** A straight map from data to the plate. */
 export type Scale = (value: number) => number;
@@ -19,6 +19,16 @@ export function tempTicks(low: number, high: number, units: Units): { c: number;
     c: toCelsius(v, units),
     label: `${Math.round(v)}°`,
   }));
+}
+
+/** Masses with a label at round grams, or round ounces. */
+export function massTicks(mostG: number, units: Units): { g: number; label: string }[] {
+  const each = unitGrams(units);
+  const steps =
+    units === "us"
+      ? [2, 4, 8, 16, 32, 64, 160, 640, 3200]
+      : [50, 100, 200, 500, 1000, 2000, 5000, 20_000, 100_000];
+  return ticks(0, mostG / each, 6, steps).map((v) => ({ g: v * each, label: `${v}` }));
 }
 
 /** Round steps that give at most `most` ticks. */

@@ -1,5 +1,5 @@
 import type { Shapes } from "@/api/client";
-import { path, scale, tempTicks, ticks } from "@/figures/scale";
+import { path, scale, massTicks, tempTicks } from "@/figures/scale";
 import { degrees, grams, fromCelsius, type Units } from "@/units";
 import { say } from "@/say";
 
@@ -148,11 +148,11 @@ export function TemperLadder({ ladder, units, poured, live }: Props) {
           {t.label}
         </text>
       ))}
-      {ticks(0, total, 6, [50, 100, 200, 500, 1000, 2000, 5000, 20000, 100000]).map((v) => (
-        <g key={v}>
-          <path d={`M${x(v)} ${H - BOX.bottom} v5`} stroke="var(--ink)" />
-          <text x={x(v)} y={H - BOX.bottom + 20} fontSize="13" textAnchor="middle">
-            {grams(v, units).replace(/[^\d.]/g, "") || "0"}
+      {massTicks(total, units).map(({ g, label }) => (
+        <g key={g}>
+          <path d={`M${x(g)} ${H - BOX.bottom} v5`} stroke="var(--ink)" />
+          <text x={x(g)} y={H - BOX.bottom + 20} fontSize="13" textAnchor="middle">
+            {label}
           </text>
         </g>
       ))}
