@@ -5,7 +5,7 @@ nearest ingredients.
 """
 
 import re
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 from functools import lru_cache
 from typing import Literal
 
@@ -68,8 +68,9 @@ class Line:
     text: str
     ingredient: Ingredient | None
     grams: float | None
-    spread_g: float
-    confidence: Confidence
+    _: KW_ONLY
+    spread_g: float = 0.0
+    confidence: Confidence = "unknown"
     message: str = ""
     suggestions: tuple[str, ...] = ()
     impossible: bool = False
@@ -126,7 +127,7 @@ def understand(
     plain = plain_text(spoons_in_capitals(text)) if len(text) <= LONGEST_LINE else text
     if len(plain) > LONGEST_LINE:  # fractions spelled out count too
         said = say("mix.at_most_characters_make_a_line", longest_line=LONGEST_LINE)
-        return Line(text, None, None, 0, "unknown", said, impossible=True)
+        return Line(text, None, None, message=said, impossible=True)
     if not plain or plain.endswith(":") or plain.startswith("#"):
         return None
     plain = _HALF_AND_HALF.sub("half_and_half", plain)
@@ -145,41 +146,21 @@ def understand(
     try:
         amount, name = read_amount(form.text, measures)
     except (ValueError, ZeroDivisionError):
-        return Line(
-            text,
-            None,
-            None,
-            0,
-            "unknown",
-            say("mix.this_amount_cannot_be_read_as"),
-            impossible=True,
-        )
+        said = say("mix.this_amount_cannot_be_read_as")
+        return Line(text, None, None, message=said, impossible=True)
     if amount is None:
         return _without_amount(text, name, pantry)
     if amount.low <= 0:
-        return Line(
-            text,
-            None,
-            None,
-            0,
-            "unknown",
-            say("mix.an_amount_has_to_be_more"),
-            impossible=True,
-        )
+        said = say("mix.an_amount_has_to_be_more")
+        return Line(text, None, None, message=said, impossible=True)
     if not name:
         if amount.unit and amount.unit.name not in ("piece", "can", "pack"):
             plural = "s" if amount.value > 1 and amount.unit.name == "cup" else ""
             what = f"{amount.value:g} {amount.unit.name}{plural}"
         else:
             what = f"{amount.value:g}"
-        return Line(
-            text,
-            None,
-            None,
-            0,
-            "unknown",
-            say("mix.of_what_write_the_ingredient_after", what=what),
-        )
+        said = say("mix.of_what_write_the_ingredient_after", what=what)
+        return Line(text, None, None, message=said)
     if form.times != 1.0 and amount.unit and amount.unit.kind == "volume":
         amount = replace(
             amount, low=amount.low * form.times, high=amount.high * form.times,
@@ -225,32 +206,16 @@ def _without_amount(text: str, name: str, pantry: Pantry) -> Line:
     match = pantry.find(name)
     if match and match.ingredient.key in ("salt_fine", "salt_kosher", "nutmeg", "vanilla_pod"):
         grams = match.ingredient.g_per_piece or 1.0
+        said = say("mix.no_amount_counted_as", grams=grams_text(grams))
         return Line(
-            text,
-            match.ingredient,
-            grams,
-            grams,
-            "doubtful",
-            say("mix.no_amount_counted_as", grams=grams_text(grams)),
+            text, match.ingredient, grams, spread_g=grams, confidence="doubtful", message=said
         )
     if match:
-        return Line(
-            text,
-            match.ingredient,
-            None,
-            0,
-            "unknown",
-            say("mix.how_much", ingredient=match.ingredient.name.lower()),
-        )
-    return Line(
-        text,
-        None,
-        None,
-        0,
-        "unknown",
-        say("mix.no_amount_found_write_it_as"),
-        tuple(i.name for i in pantry.suggest(name)),
-    )
+        said = say("mix.how_much", ingredient=match.ingredient.name.lower())
+        return Line(text, match.ingredient, None, message=said)
+    said = say("mix.no_amount_found_write_it_as")
+    near = tuple(i.name for i in pantry.suggest(name))
+    return Line(text, None, None, message=said, suggestions=near)
 
 
 def _weigh(
@@ -283,10 +248,9 @@ def _weigh(
             text,
             None,
             grams,
-            spread,
-            "unknown",
-            say("mix.is_not_in_the_pantry_from", bare=bare.strip(), hint=hint),
-            tuple(i.name for i in near),
+            spread_g=spread,
+            message=say("mix.is_not_in_the_pantry_from", bare=bare.strip(), hint=hint),
+            suggestions=tuple(i.name for i in near),
             asks="name",
             said=bare.strip(),
         )
@@ -310,36 +274,19 @@ def _weigh(
         and not amount.stated_g
         and is_a_measure(match.before, ingredient)
     ):
-        return Line(
-            text,
-            ingredient,
-            None,
-            0,
-            "unknown",
-            say(
-                "mix.how_much_is_a_give_in",
-                sub=OF.sub("", match.before).strip(),
-                ingredient=ingredient.name.lower(),
-            ),
-        )
+        measure = OF.sub("", match.before).strip()
+        said = say("mix.how_much_is_a_give_in", sub=measure, ingredient=ingredient.name.lower())
+        return Line(text, ingredient, None, message=said)
     confidence: Confidence = match.sureness
     notes = [n for n in (match.note, amount.doubt, how) if n]
     if grams is None:
-        return Line(
-            text,
-            ingredient,
-            None,
-            0,
-            "unknown",
-            say(
-                "mix.how_much_is_in_the_give",
-                unit=amount.unit.name,
-                ingredient=ingredient.name.lower(),
-            )
+        called = ingredient.name.lower()
+        said = (
+            say("mix.how_much_is_in_the_give", unit=amount.unit.name, ingredient=called)
             if amount.unit and amount.unit.name in ("can", "pack")
-            else say("mix.no_weight_known_for_one_give", ingredient=ingredient.name.lower()),
-            asks=each_of(amount),
+            else say("mix.no_weight_known_for_one_give", ingredient=called)
         )
+        return Line(text, ingredient, None, message=said, asks=each_of(amount))
     if amount.high > amount.low:
         spread = max(spread, grams * (amount.high - amount.low) / (2 * amount.value))
         notes.append(say("mix.middle_of_to", low=amount.low, high=amount.high))
@@ -359,9 +306,9 @@ def _weigh(
         text,
         ingredient,
         grams,
-        spread,
-        confidence,
-        "; ".join(notes),
+        spread_g=spread,
+        confidence=confidence,
+        message="; ".join(notes),
         us=_us(ingredient, grams, grade, counted, measures),
     )
 
@@ -399,4 +346,4 @@ def understand_all(
 def weighed(text: str, ingredient: Ingredient, grams: float) -> Line:
     """A line given as an ingredient and its weight."""
     us = cups_text(grams, ingredient.g_per_us_cup, stick=ingredient.key.startswith("butter_"))
-    return Line(text, ingredient, grams, 0.003 * grams, "sure", us=us)
+    return Line(text, ingredient, grams, spread_g=0.003 * grams, confidence="sure", us=us)
