@@ -34,3 +34,9 @@ export function timeLine(
   const whole = Math.max(1, drawn(to));
   return { at: (minute) => drawn(minute) / whole, idle, perMinute: 1 / whole };
 }
+
+/** A minute since the epoch, as the kitchen’s clock shows it. */
+export const hour = (minute: number) => {
+  const at = new Date(minute * 60_000);
+  return `${at.getHours()}:${at.getMinutes().toString().padStart(2, "0")}`;
+};

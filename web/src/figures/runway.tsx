@@ -1,9 +1,8 @@
-import { useRef, useState, type ReactNode } from "react";
-
 import type { Shapes } from "@/api/client";
+import { Movable } from "@/figures/movable";
 import { usePlateWidth } from "@/figures/plate-width";
 import { poolsOf } from "@/figures/runway-pools";
-import { timeLine } from "@/figures/runway-time";
+import { hour, timeLine } from "@/figures/runway-time";
 import { ticks } from "@/figures/scale";
 import { degrees, type Units } from "@/units";
 import { say } from "@/say";
@@ -24,11 +23,6 @@ const HATCH = [
 ];
 
 const minutesOf = (iso: string) => new Date(iso).getTime() / 60_000;
-const hour = (minute: number) => {
-  const at = new Date(minute * 60_000);
-  return `${at.getHours()}:${at.getMinutes().toString().padStart(2, "0")}`;
-};
-
 /** The dessert a step belongs to. */
 export const dessertOf = (step: Step) => step.key.split("/")[0] ?? "";
 
@@ -43,7 +37,6 @@ interface Props {
   onPin?: (key: string, minute: number) => void;
 }
 
-const SNAP_MIN = 5;
 const LEAST_WAIT_MIN = 10; // shorter is no wait
 const OLD_MIN = 720; // as old as a line gets in colour
 
@@ -314,65 +307,6 @@ function Window({
     >
       <title>{say("figures.may_begin_from_to", { a: hour(a), b: hour(b) })}</title>
     </path>
-  );
-}
-
-interface MovableProps {
-  step: Step;
-  start: number;
-  perMinute: number;
-  opacity: number;
-  onChoose: () => void;
-  onPin: Props["onPin"] | undefined;
-  children: ReactNode;
-}
-
-/** A step that can be pinned elsewhere: dragged, or moved by the arrow keys, five minutes a stroke. */
-function Movable({ step, start, perMinute, opacity, onChoose, onPin, children }: MovableProps) {
-  const [shift, setShift] = useState(0);
-  const from = useRef<number | null>(null);
-  const scale = useRef(1);
-  const snapped = Math.round(shift / perMinute / SNAP_MIN) * SNAP_MIN;
-  const words = `${step.what}, ${hour(start + snapped)}${step.state === "pinned" ? say("figures.pinned") : ""}`;
-  return (
-    <g
-      opacity={opacity}
-      className="cursor-pointer focus-visible:outline-2"
-      transform={snapped ? `translate(${snapped * perMinute} 0)` : undefined}
-      {...(onPin
-        ? {
-            role: "button",
-            tabIndex: 0,
-            "aria-label": say("figures.arrow_keys_move_it", { words }),
-          }
-        : {})}
-      onKeyDown={(event) => {
-        const by = { ArrowLeft: -SNAP_MIN, ArrowRight: SNAP_MIN }[event.key];
-        if (!onPin || !by) return;
-        event.preventDefault();
-        onPin(step.key, start + by);
-      }}
-      onPointerDown={(event) => {
-        if (!onPin) return;
-        from.current = event.clientX;
-        const box = event.currentTarget.ownerSVGElement;
-        scale.current = box ? box.viewBox.baseVal.width / box.clientWidth : 1;
-        event.currentTarget.setPointerCapture(event.pointerId);
-      }}
-      onPointerMove={(event) => {
-        if (from.current !== null) setShift((event.clientX - from.current) * scale.current);
-      }}
-      onPointerUp={() => {
-        from.current = null;
-        setShift(0);
-        if (snapped && onPin) onPin(step.key, start + snapped);
-        else onChoose();
-      }}
-      onClick={onPin ? undefined : onChoose}
-    >
-      <title>{words}</title>
-      {children}
-    </g>
   );
 }
 

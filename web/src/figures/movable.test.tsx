@@ -1,0 +1,49 @@
+// @vitest-environment jsdom
+import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { afterEach, expect, it, vi } from "vitest";
+
+import type { Shapes } from "@/api/client";
+import { Movable } from "@/figures/movable";
+
+afterEach(cleanup);
+const step = { key: "Flan/bake", what: "bake", state: "to_do" } as Shapes["DayStepOut"];
+
+it("counts each stroke from the one before, though the plan still has it where it was", () => {
+  const onPin = vi.fn<(key: string, minute: number) => void>();
+  const at = (start: number) => (
+    <svg>
+      <Movable step={step} start={start} perMinute={2} opacity={1} onChoose={() => 0} onPin={onPin}>
+        <path />
+      </Movable>
+    </svg>
+  );
+  const view = render(at(600));
+  const block = screen.getByRole("button");
+  for (const key of ["ArrowRight", "ArrowRight", "ArrowRight", "ArrowLeft"])
+    fireEvent.keyDown(block, { key });
+  expect(onPin.mock.calls.map(([, minute]) => minute)).toEqual([605, 610, 615, 610]);
+  view.rerender(at(605)); // the answer to the first stroke
+  fireEvent.keyDown(block, { key: "ArrowRight" });
+  expect(onPin).toHaveBeenLastCalledWith("Flan/bake", 615);
+  view.rerender(at(615));
+  fireEvent.keyDown(block, { key: "ArrowRight" });
+  expect(onPin).toHaveBeenLastCalledWith("Flan/bake", 620);
+  fireEvent.keyDown(block, { key: "Enter" });
+  expect(onPin).toHaveBeenCalledTimes(6);
+});
+
+it("begins from the plan again when it was left", () => {
+  const onPin = vi.fn<(key: string, minute: number) => void>();
+  render(
+    <svg>
+      <Movable step={step} start={600} perMinute={2} opacity={1} onChoose={() => 0} onPin={onPin}>
+        <path />
+      </Movable>
+    </svg>,
+  );
+  const block = screen.getByRole("button");
+  fireEvent.keyDown(block, { key: "ArrowLeft" });
+  fireEvent.blur(block);
+  fireEvent.keyDown(block, { key: "ArrowLeft" });
+  expect(onPin.mock.calls.map(([, minute]) => minute)).toEqual([595, 595]);
+});
