@@ -33,7 +33,7 @@ FLAGS = [
     "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost",
 ]
 # A machine under load is no failure.
-expect.set_options(timeout=20_000)
+expect.set_options(timeout=60_000)
 _BROWSERS: dict[int, Browser] = {}
 CHROMIUM = "/usr/bin/chromium"
 
@@ -88,7 +88,7 @@ class BrowserCase(StaticLiveServerTestCase):
             service_workers="allow" if workers else "block",  # one would answer for a test's routes
         )
         page = context.new_page()
-        page.set_default_timeout(20_000)
+        page.set_default_timeout(60_000)
         page.on("pageerror", lambda error: self.errors.append(str(error)))
         page.on("console", self._console)
         return page

@@ -163,7 +163,7 @@ class CalledTest(unittest.TestCase):
             self.assertEqual(called(typed), words)
 
     def test_without_an_amount_it_is_all_of_it(self):
-        for typed in ("rye flour", "moo juice", "For the cream:", "9", "0/0 milk"):
+        for typed in ("rye flour", "moo juice", "For the cream:", "9", "9 g", "0/0 milk"):
             self.assertEqual(called(typed), typed)
 
     @given(st.sampled_from(["moo juice", "Egg yolks", "oat milk"]), st.integers(1, 4000),

@@ -78,6 +78,21 @@ class AmountTest(unittest.TestCase):
         self.assertEqual(cups_text(195, 200), "1 cup")  # not ¾ c + 4 tbsp
         self.assertEqual(cups_text(190, 200), "¾ c + 3 tbsp")
 
+    def test_the_measure_is_the_one_a_cook_takes_for_that_much(self):
+        # Granulated sugar: 200 g a cup, 12.5 g a tablespoon, 4.17 g a teaspoon.
+        for grams, shown in (
+            (63.7, "¼ c + 1 tbsp"), (65, "⅓ cup"), (48, "¼ cup"), (25, "2 tbsp"), (12, "1 tbsp"),
+            (8.3, "2 tsp"), (0.55, "⅛ tsp"), (0.4, "a pinch"),
+        ):  # fmt: skip
+            self.assertEqual(cups_text(grams, 200), shown)
+        # What has no weight by the cup is weighed: to hundredths below an ounce.
+        for grams, shown in ((20, "0.71 oz"), (30, "1.1 oz"), (100, "3.5 oz")):
+            self.assertEqual(cups_text(grams, None), shown)
+        # Butter by the stick of 4 oz, less than half of one by the spoon.
+        for grams, shown in ((170, "1 ½ sticks"), (57, "½ stick"), (43, "3 tbsp")):
+            self.assertEqual(cups_text(grams, 227, stick=True), shown)
+        self.assertEqual(cups_text(170, 227, "uk", stick=True), cups_text(170, 227, "uk"))
+
 
 class CupsComeBackTest(unittest.TestCase):
     @given(st.floats(60, 3000), st.sampled_from(["us", "uk", "au"]))

@@ -12,7 +12,7 @@ from bellcrumb.stove.finish import additions
 from bellcrumb.stove.meringue import meringue
 from bellcrumb.stove.syrup import Pan, cook_syrup, lining_g, stage_of
 from bellcrumb.stove.thickening import Thickener, sign_of
-from bellcrumb.stove.whip import topping_g, whip
+from bellcrumb.stove.whip import topping_g, whip, whip_of
 from tests.core.kitchen import ask, mix
 
 
@@ -40,6 +40,26 @@ class WhipTest(unittest.TestCase):
         plain, sweet = self.whip(fat_pct=35), self.whip(fat_pct=35, sugar_g=120)
         self.assertLess(sweet["overrun_pct"], plain["overrun_pct"])
         self.assertIn("More than 15 %", " ".join(sweet["warnings"]))
+
+    def test_each_warning_comes_where_it_is_true_and_nowhere_else(self):
+        for asked, words, wrong in (
+            ({"fat_pct": 33, "use": "pipe"}, "does not", {"fat_pct": 36, "use": "pipe"}),
+            ({"fat_pct": 47}, "rich", {"fat_pct": 42}),
+            ({"fat_pct": 35, "cream_c": 8}, "Colder", {"fat_pct": 35, "cream_c": 6}),
+            ({"fat_pct": 35, "room_c": 28}, "heat", {"fat_pct": 35, "room_c": 24}),
+        ):
+            self.assertIn(words, " ".join(self.whip(**asked)["warnings"]))
+            self.assertNotIn(words, " ".join(self.whip(**wrong)["warnings"]))
+        self.assertTrue(self.whip(fat_pct=35, cream_c=10.5)["whips"])
+        self.assertFalse(self.whip(fat_pct=35, cream_c=12)["whips"])
+        # Half its weight in sugar takes two fifths of half its air, and more takes no more.
+        plain, half, most = (self.whip(fat_pct=35, sugar_g=g)["overrun_pct"] for g in (0, 250, 300))
+        self.assertAlmostEqual(half, 0.8 * plain)
+        self.assertAlmostEqual(most, half)
+
+    def test_gelatine_in_it_makes_a_cream_stand_longer_by_its_share(self):
+        plain, held = (whip_of(mix(cream_35=500, gelatine=g)) for g in (0, 3))
+        self.assertAlmostEqual(held.stands_h / plain.stands_h, 3, delta=0.15)  # 0.6 % trebles it
 
     def test_a_pie_that_takes_more_than_there_is_says_how_much_is_short(self):
         found = self.whip(cream="whipping cream 35%", pie_diameter_mm=260, thickness_mm=45)
