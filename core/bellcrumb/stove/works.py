@@ -113,7 +113,7 @@ def _italian(mix: Mix, power: float, altitude_m: float, syrup_c: float, whites_c
             never_c=syrup_c + 8,
             caution=HOT_SUGAR,
             there=say("stove.pour_now_in_a_thin_stream"),
-            over=say("stove.too_hard_it_sets_in_threads"),
+            over=say("stove.setting_in_threads"),
             cues=tuple(sorted(cues, key=lambda c: c.from_c)),
         ),
         Step(

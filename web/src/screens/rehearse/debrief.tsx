@@ -66,7 +66,7 @@ export function Debrief({
               reach_c: run.goal_c[0] || null,
               reach_word: say("rehearse.aim_from"),
               never_c: flat ? null : run.step.never_c,
-              never_word: run.step.over.split(":")[0] ?? say("rehearse.never"),
+              never_word: run.step.over,
             }}
             top={run.stage === "syrup" ? 205 : 108}
             height={360}

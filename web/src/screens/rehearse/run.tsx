@@ -199,7 +199,7 @@ function Practice({ run, units, act, error }: PracticeProps) {
             reach_c: run.goal_c[0] ?? null,
             reach_word: say("rehearse.aim_from"),
             never_c: run.step.never_c,
-            never_word: run.step.over.split(":")[0] ?? say("rehearse.never"),
+            never_word: run.step.over,
           }}
           top={run.stage === "syrup" ? 205 : 108}
           height={200}

@@ -14,7 +14,7 @@ const plan = (more: object): Plan =>
     cook: { points: [point(0, 70), point(200, 83)] },
     steps: [
       { kind: "heat", low_c: 90, high_c: 95 },
-      { kind: "cook", low_c: 82, high_c: 84, never_c: 86, over: "curdled: sieve it", cues: [
+      { kind: "cook", low_c: 82, high_c: 84, never_c: 86, over: "curdling", cues: [
         { from_c: 70, headline: "thickening" }] },
     ],
     ...more,
@@ -33,7 +33,7 @@ describe("a plan’s curve", () => {
       thickens_c: 78,
       reach_c: 82,
       never_c: 86,
-      never_word: "curdled",
+      never_word: "curdling",
     });
     expect(topOf(plan({}))).toBe(106);
     expect(cuesOf(plan({}))).toEqual([{ c: 70, word: "thickening" }]);

@@ -31,7 +31,7 @@ export function zonesOf(plan: Plan): Zones {
           ? say("stove.boils_hold_from", { hold_s: holds(step.hold_s) })
           : say("stove.there_at"),
     never_c: step?.kind === "cook" ? (step.never_c ?? null) : null,
-    never_word: step?.over.split(":")[0] ?? say("stove.never"),
+    never_word: step?.over ?? say("stove.never"),
   };
 }
 
