@@ -118,9 +118,11 @@ export default function Eggs() {
               <thead className="caption">
                 <tr>
                   <th className="font-normal">{say("eggs.takes")}</th>
-                  <th className="text-right font-normal">{say("eggs.yolk")}</th>
-                  <th className="text-right font-normal">{say("eggs.white")}</th>
-                  <th className="text-right font-normal">{say("eggs.whole_egg")}</th>
+                  <th className="pl-3 text-right align-bottom font-normal">{say("eggs.yolk")}</th>
+                  <th className="pl-3 text-right align-bottom font-normal">{say("eggs.white")}</th>
+                  <th className="pl-3 text-right align-bottom font-normal">
+                    {say("eggs.whole_egg")}
+                  </th>
                 </tr>
               </thead>
               <tbody>

@@ -32,9 +32,11 @@ export function Built({
           <thead className="caption">
             <tr>
               <th className="font-normal">{say("batch.layer_from_the_bottom")}</th>
-              <th className="text-right font-normal">{say("batch.asked")}</th>
-              <th className="text-right font-normal">{say("batch.got")}</th>
-              <th className="text-right font-normal">{say("batch.checked_at")}</th>
+              <th className="pl-3 text-right align-bottom font-normal">{say("batch.asked")}</th>
+              <th className="pl-3 text-right align-bottom font-normal">{say("batch.got")}</th>
+              <th className="pl-3 text-right align-bottom font-normal">
+                {say("batch.checked_at")}
+              </th>
             </tr>
           </thead>
           <tbody>

@@ -46,9 +46,9 @@ export function Lists({ plan }: { plan: Plan }) {
             <thead className="caption">
               <tr>
                 <th className="font-normal">{say("day.what")}</th>
-                <th className="text-right font-normal">{say("day.needed")}</th>
+                <th className="pl-3 text-right align-bottom font-normal">{say("day.needed")}</th>
                 <th className="pl-3 text-right font-normal">{say("day.in_the_house")}</th>
-                <th className="text-right font-normal">{say("day.buy")}</th>
+                <th className="pl-3 text-right align-bottom font-normal">{say("day.buy")}</th>
               </tr>
             </thead>
             <tbody>

@@ -43,8 +43,12 @@ export function Needs({ build, content, dessert, canScale, busy, change, onScale
             <tr>
               <th className="font-normal">{say("dessert.part")}</th>
               <th className="pl-3 text-right align-bottom font-normal">{say("dessert.needed")}</th>
-              <th className="pl-3 text-right align-bottom font-normal max-sm:hidden">{say("dessert.as_written")}</th>
-              <th className="pl-3 text-right align-bottom font-normal">{say("dessert.over_or_short")}</th>
+              <th className="pl-3 text-right align-bottom font-normal max-sm:hidden">
+                {say("dessert.as_written")}
+              </th>
+              <th className="pl-3 text-right align-bottom font-normal">
+                {say("dessert.over_or_short")}
+              </th>
               <th className="pl-3 text-right align-bottom font-normal">{say("dessert.lost")}</th>
               <th className="pl-3 text-right align-bottom font-normal">{say("dessert.make_it")}</th>
             </tr>

@@ -39,9 +39,15 @@ export function Whole({ dessert }: { dessert: Shapes["DessertOut"] }) {
             <thead className="caption">
               <tr>
                 <th className="font-normal">{say("formula.part")}</th>
-                <th className="text-right font-normal">{say("formula.as_written_2")}</th>
-                <th className="text-right font-normal">{say("formula.portions")}</th>
-                <th className="text-right font-normal">{say("formula.in_one")}</th>
+                <th className="pl-3 text-right align-bottom font-normal">
+                  {say("formula.as_written_2")}
+                </th>
+                <th className="pl-3 text-right align-bottom font-normal">
+                  {say("formula.portions")}
+                </th>
+                <th className="pl-3 text-right align-bottom font-normal">
+                  {say("formula.in_one")}
+                </th>
               </tr>
             </thead>
             <tbody>
