@@ -139,8 +139,10 @@ def _django_tests(labels: list[str]) -> tuple[int, int]:
     command = [str(PYTHON), "manage.py", "test", *labels, "--noinput", "--timing", "-v", "2"]
     if len(labels) > 1:
         command += ["--parallel", "3"]
+    # Nobody is refused here because the machine is busy with the other tests.
+    patient = {"CRUMB_PATIENCE_S": "120", "CRUMB_MOST_WORK_S": "60"}
     with throwaway() as env:
-        text, code = _followed(command, ROOT / "server", env)
+        text, code = _followed(command, ROOT / "server", env | patient)
     return _unittest_counts(text, code)
 
 

@@ -24,6 +24,9 @@ ALLOWED_HOSTS = os.environ.get("CRUMB_HOSTS", "127.0.0.1,localhost").split(",")
 CSRF_TRUSTED_ORIGINS = [o for o in os.environ.get("CRUMB_ORIGINS", "").split(",") if o]
 
 # How many proxies of our own stand before the application (0: none): what they say is believed.
+# How long a heavy ask waits for its turn, and how long it may work: seconds.
+PATIENCE_S = float(os.environ.get("CRUMB_PATIENCE_S", "3"))
+MOST_WORK_S = float(os.environ.get("CRUMB_MOST_WORK_S", "2"))
 PROXIES = int(os.environ.get("CRUMB_PROXIES", "0"))
 TLS = bool(os.environ.get("CRUMB_TLS"))
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = TLS

@@ -1,8 +1,8 @@
 """Asks that take real work: nobody may make the others wait for them.
 
 A process works at one at a time, so that a keystroke shares its processor with one other thing at
-most; the rest wait a moment, then are told so. Work above two seconds of the processor ends with a
-sentence.
+most; the rest wait a moment, then are told so. Work above two seconds of the processor (more on a
+slow machine, by its environment) ends with a sentence.
 """
 
 import functools
@@ -13,6 +13,7 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from typing import Any, TypeVar
 
+from django.conf import settings
 from django.http import HttpRequest
 from ninja.errors import HttpError
 
@@ -20,10 +21,7 @@ from bellcrumb.errors import CraftError
 from bellcrumb.words import say
 from bellcrumb.work import guarded
 
-PATIENCE_S = 3.0
-MOST_WORK_S = 2.0
 BUSY = say("shared.the_kitchen_is_working_on_other")
-TOO_MUCH = say("shared.this_is_more_work_than_two")
 
 _turn = threading.Lock()
 _waiting: Counter[object] = Counter()
@@ -32,8 +30,8 @@ EACH = 6  # of one person, working and waiting together
 
 
 @contextmanager
-def turn(who: object, patience_s: float = PATIENCE_S) -> Iterator[None]:
-    """Wait for the process's one turn at heavy work.
+def turn(who: object, patience_s: float | None = None) -> Iterator[None]:
+    """Wait for the process's one turn at heavy work, as long as the settings' ``PATIENCE_S``.
 
     Raises HttpError 429 for somebody who has six asks there already, or when it takes too long.
     """
@@ -42,7 +40,8 @@ def turn(who: object, patience_s: float = PATIENCE_S) -> Iterator[None]:
             raise HttpError(429, BUSY)
         _waiting[who] += 1
     try:
-        if not _turn.acquire(timeout=patience_s):
+        wait_s: float = settings.PATIENCE_S if patience_s is None else patience_s
+        if not _turn.acquire(timeout=wait_s):
             raise HttpError(429, BUSY)
         try:
             yield
@@ -63,7 +62,7 @@ def stop_after(most_s: float, clock: Callable[[], float] = time.thread_time) -> 
 
     def ask() -> None:
         if clock() - began > most_s:
-            raise CraftError("", TOO_MUCH)
+            raise CraftError("", say("shared.this_is_more_work_than", most_s=most_s))
 
     return ask
 
@@ -76,7 +75,7 @@ def heavy(view: Ask) -> Ask:
 
     @functools.wraps(view)
     def waited(request: HttpRequest, *args: Any, **more: Any) -> Any:
-        with turn(getattr(request.user, "pk", None)), guarded(stop_after(MOST_WORK_S)):
+        with turn(getattr(request.user, "pk", None)), guarded(stop_after(settings.MOST_WORK_S)):
             return view(request, *args, **more)
 
     return waited  # type: ignore[return-value]
