@@ -26,6 +26,7 @@ export default function Day() {
   const [ask, change] = useAsk(kid);
   const [chosen, setChosen] = useState<string | null>(null);
   const [pins, setPins] = useState<Pin[]>([]);
+  const [last, setLast] = useState<{ asked: Ask; made: Plan }>();
   const go = useNavigate();
   const store = useQueryClient();
   const wanted = ask.services.some((s) => s.items.length);
@@ -37,9 +38,13 @@ export default function Day() {
           body: bodyOf(asked, wish, shown),
         }),
       ),
+    onSuccess: (made, { asked }) => setLast({ asked, made }),
   });
+  // While a pin is worked in, and where it is refused, the plan stays: the next stroke of a key
+  // needs the step it moves.
+  const found = plan.data ?? (last?.asked === plan.variables?.asked ? last?.made : undefined);
   // The plan on the screen, as long as nothing else was asked since.
-  const shown = plan.variables?.asked === ask ? plan.data : undefined;
+  const shown = plan.variables?.asked === ask ? found : undefined;
   const begin = useMutation({
     mutationFn: () =>
       must(
@@ -62,7 +67,6 @@ export default function Day() {
       [...pins.filter((p) => p.key !== key), { key, at: localIso(new Date(minute * 60_000)) }],
       shown,
     );
-  const found = plan.data;
   return (
     <div className="py-4">
       <title>{say("day.the_day_bell_crumb")}</title>
