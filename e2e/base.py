@@ -43,7 +43,7 @@ def browser() -> Browser:
     pid = os.getpid()
     if pid not in _BROWSERS:
         playwright = sync_playwright().start()
-        chromium = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        chromium = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS, timeout=120_000)
         _BROWSERS[pid] = chromium
         multiprocessing.util.Finalize(
             None, lambda: (chromium.close(), playwright.stop()), exitpriority=10
@@ -172,12 +172,16 @@ class BrowserCase(StaticLiveServerTestCase):
         """The real stand-in, speaking HTTP to the live server, on the server's clock; it measures
         when the test says so, and keeps a pan at the mark that its step wants."""
         Device.objects.filter(name=demo.PROBE).update(token_hash=Device.hash_of(TOKEN))
-        return Probe(Gateway(self.url(), TOKEN, None), 5, careful=True, clock=now)
+        return Probe(self.gateway(TOKEN), 5, careful=True, clock=now)
+
+    def gateway(self, token):
+        """The door a device knocks at, with the patience of a busy machine."""
+        return Gateway(self.url(), token, None, patience_s=60)
 
     def scale(self):
         """The scale's stand-in, likewise."""
         Device.objects.filter(name=demo.SCALE).update(token_hash=Device.hash_of("scale-token"))
-        return Scale(Gateway(self.url(), "scale-token", None), 2, clock=now)
+        return Scale(self.gateway("scale-token"), 2, clock=now)
 
     def live(self):
         """How the latest cook stands, as the server says it."""
@@ -187,7 +191,7 @@ class BrowserCase(StaticLiveServerTestCase):
 
     def in_step(self, key):
         """Wait until the server has heard that the cook is in this step: only then time goes on."""
-        for _ in range(1000):
+        for _ in range(3000):
             if self.live()["step"] == key:
                 return
             self.page.wait_for_timeout(20)

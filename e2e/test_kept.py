@@ -3,8 +3,6 @@
 import os
 import re
 import socket
-import time
-import urllib.request
 from pathlib import Path
 
 from django.contrib.sessions.models import Session
@@ -17,8 +15,7 @@ from demo import kitchen as demo
 from devices.models import Device
 from e2e.base import TOKEN, BrowserCase
 from formulas.models import Version
-from ops.serve import gunicorn
-from standins.gateway import Gateway
+from ops.serve import await_served, gunicorn
 from standins.probe import Probe
 
 
@@ -118,23 +115,18 @@ class RestartTest(BrowserCase):
         env = {**os.environ, "CRUMB_DB_NAME": str(connection.settings_dict["NAME"])}
         log = Path(os.environ["CRUMB_HOME"]) / "restart.log"
         server = gunicorn(env, f"127.0.0.1:{self.port}", log, workers=1)
-        for _ in range(200):
-            try:
-                urllib.request.urlopen(f"{self.url()}/api/session", timeout=2).read()
-                return server
-            except OSError:
-                time.sleep(0.05)
-        self.fail(log.read_text()[-2000:])
+        await_served(f"{self.url()}/api/session", server, None, log)
+        return server
 
     def stop_last(self):
         self.stop()
 
     def stop(self):
         self.server.terminate()
-        self.server.wait(15)
+        self.server.wait()
 
     def test_readings_and_moves_made_while_the_server_was_down_arrive_once(self):
-        probe = Probe(Gateway(self.url(), TOKEN, None), 5)
+        probe = Probe(self.gateway(TOKEN), 5)
         Device.objects.filter(name=demo.PROBE).update(token_hash=Device.hash_of(TOKEN))
         self.sign_in()
         self.open("Bay leaf pastry cream")

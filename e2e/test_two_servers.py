@@ -35,7 +35,7 @@ class TwoServersTest(StaticLiveServerTestCase):
         port = free_port()
         log = Path(os.environ["CRUMB_HOME"]) / f"two-{port}.log"
         server = gunicorn(env, f"127.0.0.1:{port}", log, workers=1)
-        self.addCleanup(server.wait, 15)
+        self.addCleanup(server.wait)
         self.addCleanup(server.terminate)
         url = f"http://127.0.0.1:{port}"
         await_served(f"{url}/api/session", server, None, log)
@@ -58,7 +58,7 @@ class TwoServersTest(StaticLiveServerTestCase):
 
         move(right, "step", step="heat")
         for n, url in enumerate(self.urls * 3):
-            gateway = Gateway(url, TOKEN, None)
+            gateway = Gateway(url, TOKEN, None, patience_s=60)
             self.assertEqual(gateway.ask()["step"], "heat")
             gateway.keep(datetime.now(UTC), temp_c=60.0 + n)
             gateway.deliver()
@@ -73,7 +73,7 @@ class TwoServersTest(StaticLiveServerTestCase):
         other = urllib.request.Request(
             f"{self.urls[1]}/api/session", headers={"Cookie": left.cookies}
         )
-        self.assertIn(demo.CHEF, urllib.request.urlopen(other, timeout=5).read().decode())
+        self.assertIn(demo.CHEF, urllib.request.urlopen(other).read().decode())
         move(left, "end")
         self.assertTrue(right.call("GET", f"{k}/batches/{batch}")["ended_at"])
         self.assertEqual(Batch.objects.get(pk=batch).events.count(), 4)

@@ -12,6 +12,8 @@ HOME = Path(os.environ.get("CRUMB_HOME", ROOT / "var")).resolve()
 VENV = ROOT / "var" / "venv"
 PYTHON = VENV / "bin" / "python"
 RUN = HOME / "run"
+# How long a program of ours may take to answer for the first time, on a slow and busy machine.
+PATIENCE_S = 120
 
 
 class Stop(Exception):

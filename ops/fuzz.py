@@ -44,7 +44,7 @@ class Asker:
             data=None if body is None else json.dumps(body).encode(),
             headers={"Content-Type": "application/json", "X-CSRFToken": self.csrf},
         )
-        with self.open(request, timeout=30) as answer:
+        with self.open(request, timeout=120) as answer:
             return json.loads(answer.read())
 
     @property

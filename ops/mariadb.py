@@ -11,7 +11,7 @@ import time
 from dataclasses import dataclass
 from pathlib import Path
 
-from ops.base import Stop, say
+from ops.base import PATIENCE_S, Stop, say
 from ops.processes import Process, command_line
 
 _FAST = [
@@ -153,7 +153,8 @@ class MariaDB:
             stderr=subprocess.DEVNULL,
             start_new_session=True,
         )
-        for _ in range(300):
+        until = time.monotonic() + PATIENCE_S
+        while time.monotonic() < until:
             if self._answers():
                 break
             if server.poll() is not None:
@@ -163,7 +164,7 @@ class MariaDB:
                 raise Stop(f"The store does not start; its log is {db / 'log'}.")
             time.sleep(0.1)
         else:
-            raise Stop(f"The store does not answer after 30 s; its log is {db / 'log'}.")
+            raise Stop(f"The store does not answer; its log is {db / 'log'}.")
         self._grant(password)
         return True
 

@@ -16,7 +16,7 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 from ops import needs
-from ops.base import HOME, PYTHON, ROOT, RUN, VENV, Stop, django_env, say
+from ops.base import HOME, PATIENCE_S, PYTHON, ROOT, RUN, VENV, Stop, django_env, say
 from ops.certificate import Certificate, certificate
 from ops.keep import Schedule
 from ops.mariadb import MariaDB
@@ -74,13 +74,14 @@ def install(*, tests: bool = False) -> None:
 def await_served(
     url: str, web: subprocess.Popen[bytes], ca: Path | None, log: Path = RUN / "web.log"
 ) -> None:
-    """Wait until an application server answers. Raises Stop when it does not."""
+    """Wait until an application server answers. Raises Stop when it ends, or never does."""
     context = ssl.create_default_context(cafile=str(ca)) if ca else None
-    for _ in range(600):
+    until = time.monotonic() + PATIENCE_S
+    while time.monotonic() < until:
         if web.poll() is not None:
             raise Stop(f"The application does not start; its log is {log}.")
         try:
-            urllib.request.urlopen(url, timeout=2, context=context).read()
+            urllib.request.urlopen(url, timeout=PATIENCE_S, context=context).read()
             return
         except (urllib.error.URLError, OSError):
             time.sleep(0.05)

@@ -67,10 +67,18 @@ class Spool:
 class Gateway:
     """A device at the kitchen's door."""
 
-    def __init__(self, url: str, token: str, spool: Path | None, ca: Path | None = None) -> None:
+    def __init__(
+        self,
+        url: str,
+        token: str,
+        spool: Path | None,
+        ca: Path | None = None,
+        *,
+        patience_s: float = 4.0,
+    ) -> None:
         trust = ssl.create_default_context(cafile=str(ca)) if ca else True
         self.http = httpx.Client(
-            base_url=url, headers={"Authorization": f"Bearer {token}"}, timeout=4.0,
+            base_url=url, headers={"Authorization": f"Bearer {token}"}, timeout=patience_s,
             trust_env=False, verify=trust,
         )  # fmt: skip
         self.spool = Spool(spool)

@@ -96,7 +96,7 @@ class AtOnceTest(KitchenSetUp, TransactionTestCase):
 
         def run(job):
             try:
-                gate.wait(10)
+                gate.wait(120)
                 answers.append(job())
             finally:
                 connection.close()
@@ -105,7 +105,7 @@ class AtOnceTest(KitchenSetUp, TransactionTestCase):
         for thread in threads:
             thread.start()
         for thread in threads:
-            thread.join(30)
+            thread.join()
         return answers
 
     def post(self, path, body, method="POST"):

@@ -41,7 +41,7 @@ class IdentityTest(unittest.TestCase):
         register.write([child.pid, 2**22 - 1])
         self.assertEqual([p.pid for p in register.read()], [child.pid])
         self.assertEqual(register.end_all(), 1)
-        self.assertEqual(child.wait(5), -signal.SIGTERM)
+        self.assertEqual(child.wait(), -signal.SIGTERM)
         self.assertEqual(register.read(), [])
 
     def test_one_that_does_not_listen_is_made_to_stop(self):
@@ -52,7 +52,7 @@ class IdentityTest(unittest.TestCase):
         self.addCleanup(deaf.stdout.close)
         deaf.stdout.readline()
         self.assertTrue(Process.of(deaf.pid).end(patience_s=0.05))
-        self.assertEqual(deaf.wait(5), -signal.SIGKILL)
+        self.assertEqual(deaf.wait(), -signal.SIGKILL)
 
     def test_a_child_that_died_is_not_taken_for_alive(self):
         child = subprocess.Popen(["true"])
