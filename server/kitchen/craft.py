@@ -56,11 +56,18 @@ class FaultOut(Named):
     stove: bool
 
 
+class EggGradeRef(Schema):
+    """A grade eggs are bought under: what a formula keeps, and its name."""
+
+    label: str
+    name: str
+
+
 class CraftOut(Schema):
     """What every kitchen shares: families, egg grades, classes, faults, swaps, the vessels."""
 
     families: list[FamilyRef]
-    egg_grades: list[str]
+    egg_grades: list[EggGradeRef]
     classes: list[str]
     faults: list[FaultOut]
     swaps: list[SwapRef]
@@ -82,7 +89,7 @@ def craft(request: HttpRequest) -> CraftOut:
             )
             for f in families().values()
         ],
-        egg_grades=[g.label for g in grades().values()],
+        egg_grades=[EggGradeRef(label=g.label, name=g.name) for g in grades().values()],
         classes=list(CLASSES),
         faults=[
             FaultOut(key=k, name=n, baked=k not in STOVE_ONLY, stove=k not in BAKED_ONLY)

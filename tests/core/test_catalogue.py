@@ -11,7 +11,7 @@ from pathlib import Path
 
 from bellcrumb.words import catalogue, closed, say
 from bellcrumb.words.measures import TAGS, US
-from bellcrumb.words.pseudo import PSEUDO
+from bellcrumb.words.pseudo import PSEUDO, pseudo
 
 ROOT = Path(__file__).parents[2]
 _TOOK = ("solve_ms",)
@@ -32,6 +32,21 @@ ASKED = [
     ("syrup", {"sugar_g": 400, "water_g": 100, "stage": "amber"}),
     ("bake", BAKE),
 ]
+NAMES = """
+import json
+from bellcrumb.pantry.eggs import egg_grade
+from bellcrumb.pantry.ingredients import shipped, table
+from bellcrumb.vessels.geometry import library
+from bellcrumb.words import catalogue
+english, found = catalogue("en"), shipped()
+things = [*(("ingredient", i) for i in table()), *(("vessel", v) for v in library().values())]
+print(json.dumps({
+    "english": [t.key for what, t in things if t.name == english[f"{what}.{t.key}"]],
+    "lost": [i.key for i in table() for name in (i.name, english[f"ingredient.{i.key}"])
+             if (match := found.find(name)) is None or match.ingredient.key != i.key],
+    "grade": [egg_grade("eu m").label, egg_grade("eu m").name],
+}))
+"""
 ANSWER = """
 import json, sys
 from bellcrumb.contract import compute
@@ -63,6 +78,22 @@ def numbers(value: object) -> list[float]:
 
 
 class CatalogueTest(unittest.TestCase):
+    def test_a_comma_in_a_table_cuts_no_row_short(self):
+        for table in (ROOT / "core" / "bellcrumb").rglob("data/*.csv"):
+            head, *rows = csv.reader(table.read_text("utf-8").splitlines())
+            self.assertEqual({len(row) for row in rows}, {len(head)}, table.name)
+
+    def test_things_have_names_in_any_language_and_are_found_by_them_and_by_the_english_one(self):
+        answers = json.loads(
+            subprocess.run(
+                [sys.executable, "-c", NAMES], cwd=ROOT / "core", capture_output=True, check=True,
+                text=True, env=os.environ | {"CRUMB_LANGUAGE": PSEUDO},
+            ).stdout
+        )  # fmt: skip
+        self.assertEqual(answers["lost"], [])
+        self.assertEqual(answers["english"], [])
+        self.assertEqual(answers["grade"], ["EU/UK M", pseudo("EU/UK M")])
+
     def test_every_code_that_is_said_has_words_and_every_word_is_said(self):
         every, said = strings_in("core/bellcrumb", "server")
         self.assertEqual(said - set(catalogue()), set())

@@ -58,7 +58,7 @@ def bend(given: shapes.SolveIn, pantry: Pantry | None = None) -> shapes.SolveOut
     whole = (
         say("contract.the_whole_batch")
         if bought is grade
-        else say("contract.eggs_are", bought=bought.label)
+        else say("contract.eggs_are", bought=bought.name)
     )
     out: list[str] = []
     changes: list[shapes.ChangeOut] = []

@@ -209,7 +209,7 @@ def worth_out(
             else say("contract.all_counted"),
         )
     return {
-        "eggs": shapes.EggsOut(grade=grade.label, crack=crack, have=have) if crack else None,
+        "eggs": shapes.EggsOut(grade=grade.name, crack=crack, have=have) if crack else None,
         "portions": portions,
         "nutrition": shapes.NutritionOut(**vars(nutrition(mix, each))),
         "cost": money,

@@ -25,7 +25,7 @@ def day_ledger(given: shapes.LedgerIn, pantry: Pantry | None = None) -> shapes.L
     return shapes.LedgerOut.model_validate(
         {
             **vars(found),
-            "egg_grade": grade.label,
+            "egg_grade": grade.name,
             "yolk_each_g": grade.yolk_g,
             "white_each_g": grade.white_g,
             "entries": [vars(e) for e in entries],

@@ -60,7 +60,7 @@ def buy_out(given: shapes.DayIn, asked: Asked, pantry: Pantry | None) -> list[sh
         out.append(
             shapes.BuyOut(
                 ingredient="egg_whole",
-                name=say("contract.eggs", grade=grade.label),
+                name=say("contract.eggs", grade=grade.name),
                 need_g=crack * each,
                 house_g=house_eggs * each,
                 buy_g=buy * each,

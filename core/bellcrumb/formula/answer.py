@@ -319,7 +319,7 @@ def _reasons(a: Answer, grade: EggGrade) -> dict[str, Reason]:
             say(
                 "formula.yolks_come_from_as_many_eggs",
                 grams_of_key=a.mix.grams_of_key("egg_yolk") / grade.yolk_g,
-                grade=grade.label,
+                grade=grade.name,
                 white_g=grade.white_g,
             ),
             say("formula.whites_left_eggs_cracked_white_per"),

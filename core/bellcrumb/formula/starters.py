@@ -5,6 +5,8 @@ from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
 
+from bellcrumb.words import say
+
 
 @dataclass(frozen=True)
 class Starter:
@@ -20,6 +22,6 @@ def starters() -> dict[str, Starter]:
     """A starting formula for every family, by its key."""
     text = files("bellcrumb.formula").joinpath("data/starters.csv").read_text("utf8")
     return {
-        row["family"]: Starter(row["family"], row["kind"], tuple(row["lines"].split("|")))
+        row["family"]: Starter(row["family"], row["kind"], tuple(say(row["lines"]).split("\n")))
         for row in csv.DictReader(text.splitlines())
     }

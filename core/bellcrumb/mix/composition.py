@@ -6,7 +6,7 @@ from functools import cached_property
 
 from bellcrumb.errors import CraftError
 from bellcrumb.laws import food, water
-from bellcrumb.pantry.ingredients import JUICE_EQUIVALENT, Ingredient
+from bellcrumb.pantry.ingredients import ALLERGENS, JUICE_EQUIVALENT, Ingredient
 from bellcrumb.words import say
 
 PARTS = ("water", "fat", "protein", "sugars", "starch", "other_carb", "ash", "alcohol")
@@ -180,8 +180,9 @@ class Mix:
 
     @cached_property
     def allergens(self) -> tuple[str, ...]:
-        """Allergens of every portion, sorted."""
-        return tuple(sorted({a for p in self.portions for a in p.ingredient.allergens}))
+        """What it contains that the law wants named, in words, sorted."""
+        found = {a for p in self.portions for a in p.ingredient.allergens}
+        return tuple(sorted(say(ALLERGENS[a]) for a in found))
 
 
 # The largest tilting kettle a pastry kitchen has, and then some. Our estimate.

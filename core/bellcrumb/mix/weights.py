@@ -66,7 +66,7 @@ def grams_of(
         return (
             amount.value * each,
             grade.spread * amount.value * each,
-            (say("mix.g_each", each=each, grade=grade.label)),
+            (say("mix.g_each", each=each, grade=grade.name)),
         )
     each = ingredient.g_per_piece
     if each is None:

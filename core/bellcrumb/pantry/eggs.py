@@ -15,6 +15,7 @@ class EggGrade:
 
     system: str
     grade: str
+    name: str
     shell_g: float
     content_g: float
     yolk_g: float
@@ -24,7 +25,7 @@ class EggGrade:
 
     @property
     def label(self) -> str:
-        """As a cook says it: "US large", "EU/UK M"."""
+        """What a formula keeps and a request says, in any language: "US large", "EU/UK M"."""
         return f"{self.system} {self.grade.replace('_', ' ')}"
 
 
@@ -40,6 +41,7 @@ def grades() -> dict[str, EggGrade]:
         grade = EggGrade(
             row["system"],
             row["grade"],
+            say(row["name"]),
             shell,
             float(row["content_g"]),
             float(row["yolk_g"]),

@@ -15,7 +15,7 @@ from typing import Literal
 
 from bellcrumb.errors import CraftError
 from bellcrumb.pantry.names import STEMMED_IGNORED, stem
-from bellcrumb.words import say
+from bellcrumb.words import catalogue, say
 
 Sureness = Literal["sure", "likely", "doubtful"]
 
@@ -40,6 +40,12 @@ JUICE_EQUIVALENT: dict[str, float] = {
 }  # fmt: skip
 
 
+# What the law wants named. Source: Regulation (EU) 1169/2011, annex II.
+ALLERGENS: dict[str, str] = {
+    "eggs": "allergen.eggs", "gluten": "allergen.gluten", "milk": "allergen.milk",
+    "nuts": "allergen.nuts", "peanuts": "allergen.peanuts", "sesame": "allergen.sesame",
+    "soybeans": "allergen.soybeans", "sulphites": "allergen.sulphites",
+}  # fmt: skip
 # Sweetness of a gram of an ingredient's sugars as sucrose. Source: usual relative sweetness
 # (lactose 0.16, glucose 0.7, fructose 1.2 to 1.7, DE 40 syrup 0.45), rounded; medium confidence.
 _SWEETNESS: dict[str, float] = {
@@ -120,7 +126,7 @@ def _optional(text: str) -> float | None:
 def _from_row(row: dict[str, str]) -> Ingredient:
     return Ingredient(
         key=row["key"],
-        name=row["name"],
+        name=say(row["name"]),
         category=row["category"],
         **{field: float(row[field] or 0) for field in _NUMBERS},
         ph=_optional(row["acidity_ph"]),
@@ -131,7 +137,7 @@ def _from_row(row: dict[str, str]) -> Ingredient:
         allergens=tuple(filter(None, row["allergens"].split("|"))),
         source=row["source"],
         confidence=row["confidence"],
-        aliases=tuple(filter(None, row["aliases"].split("|"))),
+        aliases=(*filter(None, row["aliases"].split("|")), catalogue("en")[row["name"]]),
     )
 
 

@@ -173,7 +173,7 @@ def library() -> dict[str, Vessel]:
         top = float(row["top_diameter_mm"] or 0)
         found[row["key"]] = Vessel(
             key=row["key"],
-            name=row["name"],
+            name=say(row["name"]),
             shape=row["shape"],  # type: ignore[arg-type]
             top_mm=top,
             bottom_mm=float(row["bottom_diameter_mm"] or top),

@@ -25,15 +25,21 @@ _HERE = Path(__file__).parent
 _COUNTED = re.compile(r"\{\s*(\w+)\s*,\s*(?:number|plural|selectordinal)\b")
 
 
+@cache
 def catalogue(language: str = LANGUAGE) -> dict[str, str]:
     """Every message of a language by its code; what nobody has put into it yet is in English.
 
     Raises FileNotFoundError for a language that has no catalogue.
     """
     if language == PSEUDO:
-        return {code: pseudo(message) for code, message in catalogue("en").items()}
+        return {code: _pseudo(code, said) for code, said in catalogue("en").items()}
     found: dict[str, str] = json.loads((_HERE / f"{language}.json").read_text("utf-8"))
     return found if language == "en" else catalogue("en") | found
+
+
+def _pseudo(code: str, message: str) -> str:
+    """Lines to begin a formula with are typed, not said: they have to be understood again."""
+    return message if code.startswith("starter.") else pseudo(message)
 
 
 _MESSAGES = {code: measures.opened(message) for code, message in catalogue().items()}

@@ -8,7 +8,7 @@ import re
 
 PSEUDO = "en-XA"
 _PLAIN = "abcdefghiklmnoprstuvwyzABCDEFGHIKLMNOPRSTUVWYZ"
-_ACCENTED = str.maketrans(_PLAIN, "àƀçđéƒĝĥîķļɱñöþŕšţûṽŵýžÀƁÇĐÉƑĜĤÎĶĻṀÑÖÞŔŠŢÛṼŴÝŽ")
+_ACCENTED = str.maketrans(_PLAIN, "àḃçďéḟĝĥîķļṁñöṕŕšţûṽŵýžÀḂÇĎÉḞĜĤÎĶĻṀÑÖṔŔŠŢÛṼŴÝŽ")
 # What a message does not say itself: its places, what a plural turns on, quoted braces, units.
 _PLACES = re.compile(
     r"('\{'|'\}'|\{\s*\w+\s*,\s*(?:plural|select)\s*,|\{[^{}]*\}(?!\s*(?:other|one)\s*\{)"
@@ -20,7 +20,7 @@ def pseudo(message: str) -> str:
     """The message in that language; places, plurals and quoted braces as they are.
 
     >>> pseudo("{n} of {n, plural, one {# egg} other {# eggs}}")
-    '{n} öƒ {n, plural, one {# éĝĝ·} other {# éĝĝš·}}'
+    '{n} öḟ {n, plural, one {# éĝĝ·} other {# éĝĝš·}}'
     """
     pieces = _PLACES.split(message)
     return "".join(

@@ -4235,9 +4235,9 @@ export interface components {
       classes: string[];
       /**
        * Egg Grades
-       * @description the grades of egg
+       * @description the grades eggs are bought under
        */
-      egg_grades: string[];
+      egg_grades: components["schemas"]["EggGradeRef"][];
       /**
        * Families
        * @description the families of parts
@@ -5289,6 +5289,22 @@ export interface components {
        * @description by how much it is multiplied
        */
       factor: number;
+    };
+    /**
+     * EggGradeRef
+     * @description A grade eggs are bought under: what a formula keeps, and its name.
+     */
+    EggGradeRef: {
+      /**
+       * Label
+       * @description what a formula keeps and a request says of this grade
+       */
+      label: string;
+      /**
+       * Name
+       * @description what it is called
+       */
+      name: string;
     };
     /**
      * EggsAsk

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { ApiError, client, must, type Shapes } from "@/api/client";
 import { useCraft } from "@/api/queries";
 import { useBench } from "@/bench";
+import { EggGrades } from "@/screens/egg-grades";
 import { Serving } from "@/figures/glass";
 import type { Draft } from "@/keep/draft";
 import { NO_WISHES, type Wishes } from "@/screens/formula/wishes";
@@ -113,11 +114,7 @@ export function BendDialog({ draft, found, onClose }: Props) {
           onChange={(event) => wish({ eggs_bought_as: event.target.value })}
         >
           <option value="">{say("formula.as_written", { grade: found.eggs.grade })}</option>
-          {craft.data?.egg_grades
-            .filter((grade) => grade !== found.eggs?.grade)
-            .map((grade) => (
-              <option key={grade}>{grade}</option>
-            ))}
+          <EggGrades but={found.eggs.grade} />
         </Select>
       )}
       <Input

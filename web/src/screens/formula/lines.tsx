@@ -3,6 +3,7 @@ import { useId, useLayoutEffect, useRef, useState } from "react";
 import type { Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import type { Draft } from "@/keep/draft";
+import { useGradeName } from "@/screens/egg-grades";
 import { ItIs, OneWeighs } from "@/screens/formula/remember";
 import { DescribeDialog } from "@/screens/formula/describe";
 import { Button } from "@/ui/button";
@@ -27,6 +28,7 @@ interface Props {
 /** The lines as typed, and beside each what was understood of it. */
 export function Lines({ draft, found, readOnly }: Props) {
   const { units, canCook } = useBench();
+  const eggGrade = useGradeName(draft.content.egg_grade);
   const area = useRef<HTMLTextAreaElement>(null);
   const hint = useId();
   const [describing, setDescribing] = useState<Line | null>(null);
@@ -83,7 +85,7 @@ export function Lines({ draft, found, readOnly }: Props) {
         </ol>
       </div>
       <p id={hint} className="caption mt-2">
-        {say("formula.eggs_are_one_line_an_ingredient", { egg_grade: draft.content.egg_grade })}
+        {say("formula.eggs_are_one_line_an_ingredient", { egg_grade: eggGrade })}
       </p>
       {rows.length > 200 && (
         <p role="alert" className="mt-2 text-burnt">

@@ -3,8 +3,8 @@ import { useState } from "react";
 import { Link } from "react-router";
 
 import { ApiError, client, must, type Shapes } from "@/api/client";
-import { useCraft } from "@/api/queries";
 import { useBench } from "@/bench";
+import { EggGrades } from "@/screens/egg-grades";
 import { Prices } from "@/screens/kitchen/prices";
 import { Probes } from "@/screens/kitchen/probes";
 import { NewVessel, VesselRow } from "@/screens/kitchen/vessels";
@@ -101,7 +101,6 @@ export default function Kitchen() {
 function Settings() {
   const { kid, kitchen, canEdit } = useBench();
   const store = useQueryClient();
-  const craft = useCraft();
   const [name, setName] = useState(kitchen.name);
   const change = useMutation({
     mutationFn: (body: Shapes["KitchenChange"]) =>
@@ -136,9 +135,7 @@ function Settings() {
           hint={say("kitchen.new_formulas_count_eggs_in_this")}
           onChange={(event) => change.mutate({ egg_grade: event.target.value })}
         >
-          {craft.data?.egg_grades.map((grade) => (
-            <option key={grade}>{grade}</option>
-          ))}
+          <EggGrades />
         </Select>
         <NumberField
           label={say("kitchen.eggs_to_spare_for_cracked_ones")}

@@ -1,8 +1,9 @@
 import { RadioGroup } from "radix-ui";
 
 import type { ApiError } from "@/api/client";
-import { useCraft, type Content } from "@/api/queries";
+import { type Content } from "@/api/queries";
 import { useBench } from "@/bench";
+import { EggGrades } from "@/screens/egg-grades";
 import type { Today } from "@/screens/stove/today";
 import { NumberField, Select } from "@/ui/field";
 import { FL_OZ_ML, fromCelsius, toCelsius } from "@/units";
@@ -38,8 +39,6 @@ interface Props {
 export function Method(props: Props) {
   const { content, setSchool, set, schoolFixed, fixed, problem, guide, tempers, change } = props;
   const { units, kitchen } = useBench();
-  const craft = useCraft();
-  const grades = [...new Set([content.egg_grade, ...(craft.data?.egg_grades ?? [])])];
   const at = (field: string) => (problem?.field === field ? problem.message : null);
   const unit = units === "us" ? "°F" : "°C";
   const temp = (c: number) => Math.round(fromCelsius(c, units));
@@ -174,9 +173,7 @@ export function Method(props: Props) {
               error={at("egg_grade")}
               onChange={(event) => set({ egg_grade: event.target.value })}
             >
-              {grades.map((grade) => (
-                <option key={grade}>{grade}</option>
-              ))}
+              <EggGrades />
             </Select>
             <NumberField
               label={say("stove.one_ladle")}
