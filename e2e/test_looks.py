@@ -101,9 +101,11 @@ class LooksTest(BrowserCase):
         dialog.get_by_role("button", name="Into the pantry").click()
         expect(dialog.get_by_role("alert")).to_contain_text("more than the whole")
         dialog.get_by_label("Protein, g").fill("7")
+        dialog.get_by_role("checkbox", name="sesame").click()
         dialog.get_by_role("button", name="Into the pantry").click()
         expect(dialog).to_have_count(0)
         expect(doubts).not_to_contain_text("blorp")
+        expect(self.page.get_by_test_id("contains")).to_contain_text("sesame")
         # What a jar holds is asked once; the next formula knows it.
         self.lines().fill("1 l milk\n2 jars apricot jam")
         doubts.get_by_label("One pack weighs, g").fill("340")

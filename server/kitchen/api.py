@@ -11,11 +11,12 @@ from ninja import Router, Schema
 from ninja.errors import HttpError
 from pydantic import Field
 
-from bellcrumb.contract.open.food import Measures, egg_grade, shipped
+from bellcrumb.contract.open.food import ALLERGENS, Allergen, Measures, egg_grade, shipped
 from bellcrumb.contract.shapes.oven import RuleIn
 from bellcrumb.words import say
 from kitchen.access import member_of, pantry_of
 from kitchen.buying import set_price
+from kitchen.craft import Named
 from kitchen.models import Kitchen, Member, PantryItem, Price, Vessel
 from kitchen.people import PersonOut, people_of
 from shared.shapes import PROBLEMS
@@ -66,6 +67,7 @@ class PantryOut(Schema):
     water_pct: float | None
     g_per_us_cup: float | None
     g_per_piece: float | None
+    allergens: list[Named]
 
 
 class OvenOut(Schema):
@@ -181,6 +183,7 @@ def _pantry_out(p: PantryItem) -> PantryOut:
         water_pct=number(p.water_pct),
         g_per_us_cup=number(p.g_per_us_cup),
         g_per_piece=number(p.g_per_piece),
+        allergens=[Named(key=a, name=say(ALLERGENS[a])) for a in p.contains],
     )
 
 
@@ -301,6 +304,7 @@ class PantryIn(Schema):
     water_pct: Percent | None = None
     g_per_us_cup: float | None = Field(default=None, gt=0, le=600)
     g_per_piece: float | None = Field(default=None, gt=0, le=5000)
+    allergens: set[Allergen] = Field(default_factory=set)
 
 
 @router.put("/k/{kid}/pantry/{item_id}", response={200: KitchenOut, **PROBLEMS})
@@ -310,13 +314,11 @@ def put_pantry_item(request: HttpRequest, kid: UUID, item_id: UUID, given: Pantr
     taken = PantryItem.objects.filter(pk=item_id).exclude(kitchen=member.kitchen)
     if taken.exists():
         raise HttpError(404, say("kitchen.there_is_no_such_ingredient_for"))
-    item = PantryItem(id=item_id, kitchen=member.kitchen, **given.dict())
-    item.core()
+    said = given.dict() | {"allergens": "|".join(sorted(given.allergens))}
+    PantryItem(id=item_id, kitchen=member.kitchen, **said).core()
     try:
         with transaction.atomic():
-            PantryItem.objects.update_or_create(
-                id=item_id, kitchen=member.kitchen, defaults=given.dict()
-            )
+            PantryItem.objects.update_or_create(id=item_id, kitchen=member.kitchen, defaults=said)
             Kitchen.objects.filter(pk=kid).update(pantry_rev=F("pantry_rev") + 1)
     except IntegrityError:
         raise HttpError(422, say("kitchen.is_already_in_the_pantry", given=given.name)) from None

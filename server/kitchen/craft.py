@@ -1,4 +1,4 @@
-"""What every kitchen shares: families, egg grades, classes, faults, swaps, the vessels."""
+"""What every kitchen shares: families, grades of eggs, allergens, faults, swaps, vessels."""
 
 from typing import cast
 
@@ -7,9 +7,17 @@ from ninja import Router, Schema
 from pydantic import Field
 
 from bellcrumb.contract.open.books import BAKED_ONLY, FAULTS, STOVE_ONLY
-from bellcrumb.contract.open.food import CLASSES, COMMON_SWAPS, families, grades, starters
+from bellcrumb.contract.open.food import (
+    ALLERGENS,
+    CLASSES,
+    COMMON_SWAPS,
+    families,
+    grades,
+    starters,
+)  # fmt: skip
 from bellcrumb.contract.open.vessels import library
 from bellcrumb.contract.shapes import PartKind
+from bellcrumb.words import say
 from shared.shapes import PROBLEMS
 
 craft_router = Router(tags=["craft"])
@@ -56,18 +64,12 @@ class FaultOut(Named):
     stove: bool
 
 
-class EggGradeRef(Schema):
-    """A grade eggs are bought under: what a formula keeps, and its name."""
-
-    label: str
-    name: str
-
-
 class CraftOut(Schema):
-    """What every kitchen shares: families, egg grades, classes, faults, swaps, the vessels."""
+    """What every kitchen shares: families, grades of eggs, allergens, faults, swaps, vessels."""
 
     families: list[FamilyRef]
-    egg_grades: list[EggGradeRef]
+    egg_grades: list[Named]
+    allergens: list[Named]
     classes: list[str]
     faults: list[FaultOut]
     swaps: list[SwapRef]
@@ -89,7 +91,8 @@ def craft(request: HttpRequest) -> CraftOut:
             )
             for f in families().values()
         ],
-        egg_grades=[EggGradeRef(label=g.label, name=g.name) for g in grades().values()],
+        egg_grades=[Named(key=g.label, name=g.name) for g in grades().values()],
+        allergens=[Named(key=k, name=say(code)) for k, code in ALLERGENS.items()],
         classes=list(CLASSES),
         faults=[
             FaultOut(key=k, name=n, baked=k not in STOVE_ONLY, stove=k not in BAKED_ONLY)

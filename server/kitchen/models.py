@@ -7,7 +7,7 @@ from django.db.models import Q
 
 from accounts.models import User
 from bellcrumb.contract.open.cooking import Ring as CoreRing
-from bellcrumb.contract.open.food import Ingredient, from_label
+from bellcrumb.contract.open.food import ALLERGENS, Allergen, Ingredient, from_label
 from bellcrumb.contract.open.vessels import Vessel as CoreVessel
 from bellcrumb.contract.open.vessels import vessel_from_measures
 
@@ -246,6 +246,11 @@ class PantryItem(models.Model):
             ),
         )
 
+    @property
+    def contains(self) -> list[Allergen]:
+        """Its allergens."""
+        return [key for key in ALLERGENS if key in self.allergens.split("|")]
+
     def core(self) -> Ingredient:
         """The entry as the core knows it. Raises CraftError when it does not add up."""
         return from_label(
@@ -259,7 +264,7 @@ class PantryItem(models.Model):
             water_pct=None if self.water_pct is None else float(self.water_pct),
             g_per_us_cup=None if self.g_per_us_cup is None else float(self.g_per_us_cup),
             g_per_piece=None if self.g_per_piece is None else float(self.g_per_piece),
-            allergens=tuple(filter(None, self.allergens.split("|"))),
+            allergens=self.contains,
         )
 
 

@@ -77,9 +77,19 @@ class VersionTest(KitchenCase):
     def test_a_described_ingredient_is_understood_at_once(self):
         ask = {"content": self.content(lines_text="45 g malted barley powder")}
         self.assertEqual(self.k("POST", "/answer", ask)[1]["lines"][0]["confidence"], "unknown")
-        label = {"name": "malted barley powder", "fat_pct": 2, "sugars_pct": 58, "protein_pct": 10}
-        self.assertEqual(self.k("PUT", f"/pantry/{new_id()}", label)[0], 200)
-        self.assertEqual(self.k("POST", "/answer", ask)[1]["lines"][0]["confidence"], "sure")
+        label = {
+            "name": "malted barley powder", "fat_pct": 2, "sugars_pct": 58, "protein_pct": 10,
+            "allergens": ["gluten", "sulphites"],
+        }  # fmt: skip
+        status, kitchen = self.k("PUT", f"/pantry/{new_id()}", label)
+        self.assertEqual(status, 200)
+        self.assertEqual([a["name"] for a in kitchen["pantry"][0]["allergens"]],
+                         ["gluten", "sulphites"])  # fmt: skip
+        found = self.k("POST", "/answer", ask)[1]
+        self.assertEqual(found["lines"][0]["confidence"], "sure")
+        self.assertEqual(found["allergens"], ["gluten", "sulphites"])
+        status, body = self.k("PUT", f"/pantry/{new_id()}", label | {"allergens": ["bad luck"]})
+        self.assertEqual((status, body["field"]), (422, "allergens.0"))
         status, body = self.k(
             "PUT", f"/pantry/{new_id()}", {"name": "lead", "fat_pct": 90, "sugars_pct": 90}
         )

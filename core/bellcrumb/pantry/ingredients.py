@@ -11,7 +11,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
-from typing import Literal
+from typing import Literal, cast
 
 from bellcrumb.errors import CraftError
 from bellcrumb.pantry.names import STEMMED_IGNORED, stem
@@ -41,8 +41,14 @@ JUICE_EQUIVALENT: dict[str, float] = {
 
 
 # What the law wants named. Source: Regulation (EU) 1169/2011, annex II.
-ALLERGENS: dict[str, str] = {
-    "eggs": "allergen.eggs", "gluten": "allergen.gluten", "milk": "allergen.milk",
+Allergen = Literal[
+    "celery", "crustaceans", "eggs", "fish", "gluten", "lupin", "milk", "molluscs", "mustard",
+    "nuts", "peanuts", "sesame", "soybeans", "sulphites",
+]  # fmt: skip
+ALLERGENS: dict[Allergen, str] = {
+    "celery": "allergen.celery", "crustaceans": "allergen.crustaceans", "eggs": "allergen.eggs",
+    "fish": "allergen.fish", "gluten": "allergen.gluten", "lupin": "allergen.lupin",
+    "milk": "allergen.milk", "molluscs": "allergen.molluscs", "mustard": "allergen.mustard",
     "nuts": "allergen.nuts", "peanuts": "allergen.peanuts", "sesame": "allergen.sesame",
     "soybeans": "allergen.soybeans", "sulphites": "allergen.sulphites",
 }  # fmt: skip
@@ -85,7 +91,7 @@ class Ingredient:
     g_per_us_cup: float | None = None
     g_per_tbsp: float | None = None
     g_per_piece: float | None = None
-    allergens: tuple[str, ...] = ()
+    allergens: tuple[Allergen, ...] = ()
     source: str = ""
     confidence: str = "medium"
     aliases: tuple[str, ...] = ()
@@ -134,7 +140,7 @@ def _from_row(row: dict[str, str]) -> Ingredient:
         g_per_us_cup=_optional(row["g_per_us_cup"]),
         g_per_tbsp=_optional(row["g_per_tbsp"]),
         g_per_piece=_optional(row["g_per_piece"]),
-        allergens=tuple(filter(None, row["allergens"].split("|"))),
+        allergens=cast(tuple[Allergen, ...], tuple(filter(None, row["allergens"].split("|")))),
         source=row["source"],
         confidence=row["confidence"],
         aliases=(*filter(None, row["aliases"].split("|")), catalogue("en")[row["name"]]),
@@ -159,7 +165,7 @@ def from_label(
     water_pct: float | None = None,
     g_per_us_cup: float | None = None,
     g_per_piece: float | None = None,
-    allergens: tuple[str, ...] = (),
+    allergens: Iterable[Allergen] = (),
     category: str = "own",
 ) -> Ingredient:
     """An ingredient from what its label says; what is not stated is taken as water.
@@ -193,7 +199,7 @@ def from_label(
         milk_fat_pct=fat_pct if category in ("milk", "cream") else 0.0,
         g_per_us_cup=g_per_us_cup,
         g_per_piece=g_per_piece,
-        allergens=allergens,
+        allergens=tuple(allergens),
         source=say("pantry.the_kitchens_own_entry"),
         confidence="label",
     )

@@ -4225,9 +4225,14 @@ export interface components {
     };
     /**
      * CraftOut
-     * @description What every kitchen shares: families, egg grades, classes, faults, swaps, the vessels.
+     * @description What every kitchen shares: families, grades of eggs, allergens, faults, swaps, vessels.
      */
     CraftOut: {
+      /**
+       * Allergens
+       * @description allergens in it, as the law names them
+       */
+      allergens: components["schemas"]["Named"][];
       /**
        * Classes
        * @description the classes of set, softest first
@@ -4237,7 +4242,7 @@ export interface components {
        * Egg Grades
        * @description the grades eggs are bought under
        */
-      egg_grades: components["schemas"]["EggGradeRef"][];
+      egg_grades: components["schemas"]["Named"][];
       /**
        * Families
        * @description the families of parts
@@ -5289,22 +5294,6 @@ export interface components {
        * @description by how much it is multiplied
        */
       factor: number;
-    };
-    /**
-     * EggGradeRef
-     * @description A grade eggs are bought under: what a formula keeps, and its name.
-     */
-    EggGradeRef: {
-      /**
-       * Label
-       * @description what a formula keeps and a request says of this grade
-       */
-      label: string;
-      /**
-       * Name
-       * @description what it is called
-       */
-      name: string;
     };
     /**
      * EggsAsk
@@ -7666,6 +7655,22 @@ export interface components {
       units: "metric" | "us";
     };
     /**
+     * Named
+     * @description A key and what it is called.
+     */
+    Named: {
+      /**
+       * Key
+       * @description by what it is known
+       */
+      key: string;
+      /**
+       * Name
+       * @description what it is called
+       */
+      name: string;
+    };
+    /**
      * NamedItem
      * @description A dessert of this kitchen.
      */
@@ -8218,6 +8223,26 @@ export interface components {
      */
     PantryIn: {
       /**
+       * Allergens
+       * @description allergens in it, as the law names them
+       */
+      allergens?: (
+        | "celery"
+        | "crustaceans"
+        | "eggs"
+        | "fish"
+        | "gluten"
+        | "lupin"
+        | "milk"
+        | "molluscs"
+        | "mustard"
+        | "nuts"
+        | "peanuts"
+        | "sesame"
+        | "soybeans"
+        | "sulphites"
+      )[];
+      /**
        * Category
        * @description what kind of ingredient it is
        * @default own
@@ -8275,6 +8300,11 @@ export interface components {
      * @description An ingredient of the kitchen's own.
      */
     PantryOut: {
+      /**
+       * Allergens
+       * @description allergens in it, as the law names them
+       */
+      allergens: components["schemas"]["Named"][];
       /**
        * Category
        * @description what kind of ingredient it is

@@ -6,7 +6,7 @@ export function EggGrades({ but }: { but?: string | undefined }) {
   return craft.data?.egg_grades
     .filter((grade) => grade.name !== but)
     .map((grade) => (
-      <option key={grade.label} value={grade.label}>
+      <option key={grade.key} value={grade.key}>
         {grade.name}
       </option>
     ));
@@ -15,5 +15,5 @@ export function EggGrades({ but }: { but?: string | undefined }) {
 /** What a grade that a formula keeps is called. */
 export function useGradeName(label: string): string {
   const craft = useCraft();
-  return craft.data?.egg_grades.find((grade) => grade.label === label)?.name ?? label;
+  return craft.data?.egg_grades.find((grade) => grade.key === label)?.name ?? label;
 }

@@ -2,8 +2,10 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 
 import { ApiError, client, must, type Shapes } from "@/api/client";
+import { useCraft } from "@/api/queries";
 import { useBench } from "@/bench";
 import { Button } from "@/ui/button";
+import { Check } from "@/ui/check";
 import { Dialog } from "@/ui/dialog";
 import { Input, Select } from "@/ui/field";
 import { newId } from "@/keep/id";
@@ -17,6 +19,7 @@ const PARTS = [
   ["water_pct", say("formula.water_empty_the_rest")],
 ] as const;
 type Part = (typeof PARTS)[number][0];
+type Allergen = NonNullable<Shapes["PantryIn"]["allergens"]>[number];
 type Category = NonNullable<Shapes["PantryIn"]["category"]>;
 
 /** What it counts as when ratios and the pot are worked out. */
@@ -41,6 +44,8 @@ export function DescribeDialog({ name: given, onClose }: { name: string; onClose
   const [category, setCategory] = useState<Category>("own");
   const [cup, setCup] = useState("");
   const [piece, setPiece] = useState("");
+  const [allergens, setAllergens] = useState<Allergen[]>([]);
+  const craft = useCraft();
   const [parts, setParts] = useState<Partial<Record<Part, string>>>({});
   const number = (text: string | undefined) =>
     text === undefined || text.trim() === "" ? null : Number(text.replace(",", "."));
@@ -59,6 +64,7 @@ export function DescribeDialog({ name: given, onClose }: { name: string; onClose
             water_pct: number(parts.water_pct),
             g_per_us_cup: number(cup),
             g_per_piece: number(piece),
+            allergens,
           },
         }),
       ),
@@ -130,6 +136,25 @@ export function DescribeDialog({ name: given, onClose }: { name: string; onClose
             onChange={(event) => setPiece(event.target.value)}
           />
         </div>
+        <fieldset className="mt-4">
+          <legend className="caption">{say("formula.its_label_names")}</legend>
+          <div className="grid grid-cols-2 gap-x-5 sm:grid-cols-3">
+            {craft.data?.allergens.map(({ key, name: called }) => {
+              const one = key as Allergen;
+              return (
+                <Check
+                  key={key}
+                  on={allergens.includes(one)}
+                  set={(on) =>
+                    setAllergens((were) => (on ? [...were, one] : were.filter((a) => a !== one)))
+                  }
+                >
+                  {called}
+                </Check>
+              );
+            })}
+          </div>
+        </fieldset>
         {wrong && <p className="mt-3 text-burnt">{say("formula.numbers_only_please_12_or_12")}</p>}
         <div className="mt-5 flex gap-3">
           <Button

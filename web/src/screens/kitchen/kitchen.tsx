@@ -54,7 +54,16 @@ export default function Kitchen() {
           <ul>
             {kitchen.pantry.map((item) => (
               <li key={item.id} className="rule-b flex justify-between gap-4 py-2">
-                <span>{item.name}</span>
+                <span>
+                  {item.name}
+                  {item.allergens.length > 0 && (
+                    <span className="caption block">
+                      {say("kitchen.contains", {
+                        allergens: item.allergens.map((a) => a.name).join("; "),
+                      })}
+                    </span>
+                  )}
+                </span>
                 <span className="caption">
                   {say("kitchen.fat_sugars_protein", {
                     fat_pct: item.fat_pct,
