@@ -6,10 +6,10 @@ from django.db import connection
 from django.test import Client
 
 from accounts.models import User
+from batches import state
 from batches.clock import plan_of_batch
-from batches.state import forget_all
 from demo import kitchen as demo
-from kitchen.access import forget_pantries
+from kitchen import access
 from kitchen.models import Kitchen
 
 Rows = list[tuple[object, ...]]
@@ -21,8 +21,8 @@ def demo_kitchen(token: str) -> Kitchen:
     """The demo kitchen in an empty store."""
     # The same ids as in the test before: what a process remembers of them is of that one.
     plan_of_batch.cache_clear()
-    forget_all()
-    forget_pantries()
+    state._known.clear()
+    access._pantry.cache_clear()
     if _kept:
         _put_back()
         return Kitchen.objects.get()

@@ -173,6 +173,15 @@ class DayTest(BrowserCase):
         expect(page.get_by_test_id("plan-words")).to_contain_text("It can be done")
         expect(page.get_by_role("group", name="The day from")).to_be_visible()
         expect(page.get_by_role("heading", name="Pastry chef")).to_be_visible()
+        # Three strokes of an arrow are a quarter of an hour, however long a plan takes.
+        step = page.get_by_role("button", name="Arrow keys move it").first
+        was = re.search(r", (\d\d?):(\d\d)", step.get_attribute("aria-label"))
+        step.focus()
+        for _ in range(3):
+            page.keyboard.press("ArrowLeft")
+        minute = (int(was[1]) * 60 + int(was[2]) - 15) % 1440
+        then = f", {minute // 60}:{minute % 60:02d}, pinned"
+        expect(page.get_by_role("button", name=then)).to_have_count(1)
         # Nobody bakes a tart in an hour and a half.
         page.get_by_label("Work may begin").select_option("0")
         page.get_by_label("Service 1, at").fill("07:30")

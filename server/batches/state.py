@@ -124,12 +124,6 @@ _known: "OrderedDict[UUID, CookState]" = OrderedDict()
 _lock = threading.Lock()
 
 
-def forget_all() -> None:
-    """Know of no cook any more, as a process just started: a store was put in another's place."""
-    with _lock:
-        _known.clear()
-
-
 def state_of(batch_id: UUID) -> CookState:
     """The state of a cook with everything the store has of it now. Hold its ``lock`` while asking
     it: another look may bring it on."""

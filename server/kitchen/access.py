@@ -50,11 +50,6 @@ def _pantry(kitchen_id: UUID, revision: int) -> Pantry | None:
     return Pantry(own, words, weights) if own or words or weights else None
 
 
-def forget_pantries() -> None:
-    """Read every pantry again: a store was put in another's place."""
-    _pantry.cache_clear()
-
-
 def pantry_of(kitchen: Kitchen) -> Pantry | None:
     """The kitchen's pantry; None when it has nothing of its own (the shipped table serves)."""
     return _pantry(kitchen.id, kitchen.pantry_rev)

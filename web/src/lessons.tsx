@@ -58,7 +58,7 @@ export function lessonWords({ kind, value, sd }: Lesson, units: Units): string {
 const from = (n: number) => say("lessons.from_batches", { n });
 
 /** What it changes: the minutes as they are told now, and as the books would tell them. */
-export function beforeAndAfter({ here_min, books_min }: Shapes["Used"]): string {
+function beforeAndAfter({ here_min, books_min }: Shapes["Used"]): string {
   if (here_min == null || books_min == null) return "";
   const [here, books] = [Math.round(here_min), Math.round(books_min)];
   return here === books ? "" : say("lessons.min_here_about_by_the_books", { here, books });

@@ -26,7 +26,7 @@ export class ApiError extends Error {
 export const saidAt = (error: unknown, field: string): string | null =>
   error instanceof ApiError && error.field === field ? error.message : null;
 
-export const AWAY = say("api.the_kitchens_server_is_not_answering");
+const AWAY = say("api.the_kitchens_server_is_not_answering");
 
 /** The token as the cookie has it now: it changes at sign-in, also while something is waiting. */
 const csrf = (): string => /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? "";

@@ -22,7 +22,7 @@ export const cache = new QueryClient({
   },
 });
 
-export async function readSession(): Promise<Shapes["SessionOut"]> {
+async function readSession(): Promise<Shapes["SessionOut"]> {
   const session = await must(client.GET("/api/session"));
   hearServerClock(session.server_now);
   return session;

@@ -4,7 +4,7 @@ import { grams, millimetres, type Units } from "@/units";
 import { say } from "@/say";
 
 type Build = Shapes["CutOut"];
-export type Lain = Shapes["LainOut"];
+type Lain = Shapes["LainOut"];
 type Kind = Lain["kind"];
 
 /** How each kind of part looks cut open: its colour and its hatching. */

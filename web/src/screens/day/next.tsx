@@ -13,7 +13,7 @@ type Card = Shapes["DayCard"];
 const POLL_MS = 15_000;
 
 /** The days that are running. */
-export const useRunningDays = (kid: string) =>
+const useRunningDays = (kid: string) =>
   useQuery({
     queryKey: ["days", kid, "running"],
     queryFn: () =>
