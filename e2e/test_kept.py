@@ -130,7 +130,7 @@ class RestartTest(BrowserCase):
         Device.objects.filter(name=demo.PROBE).update(token_hash=Device.hash_of(TOKEN))
         self.sign_in()
         self.open("Bay leaf pastry cream")
-        self.start_cook(probe="Stove probe (simulated)", speed="20")
+        self.start_cook(probe="Stove probe (simulated)", speed="1")
         page = self.page
         page.keyboard.press("Space")
         probe.tick()

@@ -166,11 +166,11 @@ class OvenTest(BrowserCase):
     def test_a_rehearsed_oven_shows_only_the_wobble(self):
         self.sign_in()
         page = self.page
-        page.get_by_role("link", name="Rehearse").click()
-        page.get_by_label("Its clock").select_option("20")
-        page.get_by_role("button", name="Begin: Out of the oven in time").click()
+        self.rehearse("Out of the oven in time")
         oven = page.get_by_test_id("practice-oven")
         expect(oven).to_have_accessible_name("The oven door is shut.")
+        self.clock.forward(30)
+        expect(page.get_by_test_id("pot-clock")).to_have_text("10:00")
         page.get_by_role("button", name="Open the door").click()
         expect(oven).to_have_accessible_name(re.compile("wobbles"))
         page.get_by_role("button", name="Pull them").click()

@@ -1,7 +1,5 @@
 """The stove beyond custards: caramel, the safety gauge, two pots, the scale, rehearsal."""
 
-import re
-
 from playwright.sync_api import expect
 
 from batches.models import Batch
@@ -136,13 +134,9 @@ class StoveTest(BrowserCase):
 
 class RehearsalTest(BrowserCase):
     def begin(self, name, speed="20"):
-        self.drive()
         self.sign_in(who="early@weirhouse.example")
-        page = self.page
-        page.get_by_role("link", name="Rehearse").click()
-        page.get_by_label("Its clock").select_option(speed)
-        page.get_by_role("button", name=f"Begin: {name}").click()
-        expect(page.get_by_test_id("practice-pot")).to_be_visible()
+        self.rehearse(name, speed)
+        expect(self.page.get_by_test_id("practice-pot")).to_be_visible()
 
     def pot(self):
         """The pretended pot, as the server says it."""
@@ -163,8 +157,9 @@ class RehearsalTest(BrowserCase):
             self.clock.forward(0.5)
         expect(page.get_by_test_id("headline")).to_have_text("boiling up")
         self.clock.forward(2)
-        with page.expect_response(re.compile("/rehearsals/")):
-            pass  # the page has heard that it boils on
+        minutes, seconds = divmod(round(self.pot()["now_s"]), 60)
+        # The page has heard that it boils on.
+        expect(page.get_by_test_id("pot-clock")).to_have_text(f"{minutes}:{seconds:02d}")
         page.get_by_role("button", name="That is it").click()
         expect(page.get_by_test_id("result")).to_have_text("Into the bin.")
         expect(page.get_by_test_id("why")).to_contain_text("boiled over")

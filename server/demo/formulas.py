@@ -21,12 +21,12 @@ VESSELS = (
 COUNTS = {"Hatch shell 22": 4, "Tea ring 70": 24, "Island pot": 40, "Garden glass": 30}
 # name, category, fat, sugars, protein, starch, water, g per cup, g per piece
 PANTRY = (
-    ("Bay leaf", "flavour", 8, 2, 7, 0, 6, None, 0.3),
-    ("Malted barley powder", "own", 2, 58, 10, 20, 4, 115, None),
-    ("Elderflower cordial", "sugar", 0, 55, 0, 0, None, 300, None),
-    ("Hay, toasted", "flavour", 2, 3, 8, 0, 8, None, None),
-    ("Quince cheese", "own", 0, 62, 0, 0, 33, None, None),
-    ("Rye flour", "starch", 2, 1, 8, 62, 13, 110, None),
+    ("Bay leaf", "flavour", 8, 2, 7, 0, 6, None, 0.3, ""),
+    ("Malted barley powder", "own", 2, 58, 10, 20, 4, 115, None, "gluten"),
+    ("Elderflower cordial", "sugar", 0, 55, 0, 0, None, 300, None, ""),
+    ("Hay, toasted", "flavour", 2, 3, 8, 0, 8, None, None, ""),
+    ("Quince cheese", "own", 0, 62, 0, 0, 33, None, None, ""),
+    ("Rye flour", "starch", 2, 1, 8, 62, 13, 110, None, "gluten"),
 )
 # line, price in euro
 PRICES = (

@@ -67,7 +67,7 @@ def load(probe_token: str) -> Kitchen:
             flute_dmm=flutes * 10,
             count=COUNTS.get(name),
         )
-    for name, category, fat, sugars, protein, starch, water, cup, piece in PANTRY:
+    for name, category, fat, sugars, protein, starch, water, cup, piece, allergens in PANTRY:
         PantryItem.objects.create(
             kitchen=kitchen,
             name=name,
@@ -79,6 +79,7 @@ def load(probe_token: str) -> Kitchen:
             water_pct=water,
             g_per_us_cup=cup,
             g_per_piece=piece,
+            allergens=allergens,
         )
     probe = Device.objects.create(
         kitchen=kitchen, name=PROBE, simulated=True, token_hash=Device.hash_of(probe_token)

@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 
 import type { Shapes } from "@/api/client";
 import { localIso } from "@/units";
+import { readStored, writeStored } from "@/keep/stored";
 import { say } from "@/say";
 
 type Pin = Shapes["PinIn"];
@@ -59,14 +60,10 @@ const minutes = (clock: string) => {
 /** The question, kept in this browser from day to day. */
 export function useAsk(kid: string): [Ask, (part: Partial<Ask>) => void] {
   const place = `bellcrumb.day.${kid}`;
-  const [ask, setAsk] = useState<Ask>(() => {
-    try {
-      return (JSON.parse(localStorage.getItem(place) ?? "null") as Ask | null) ?? FIRST();
-    } catch {
-      return FIRST();
-    }
-  });
-  useEffect(() => localStorage.setItem(place, JSON.stringify(ask)), [ask, place]);
+  const [ask, setAsk] = useState<Ask>(() => readStored<Ask>(place) ?? FIRST());
+  useEffect(() => {
+    writeStored(place, ask);
+  }, [ask, place]);
   return [ask, (part) => setAsk((now) => ({ ...now, ...part }))];
 }
 

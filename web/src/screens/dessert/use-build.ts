@@ -2,20 +2,13 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tansta
 import { useEffect, useState } from "react";
 
 import { ApiError, client, must, type Shapes } from "@/api/client";
+import { readStored, writeStored } from "@/keep/stored";
 
 export type Content = Shapes["BuildContent"];
 export type LayerSaved = Shapes["LayerSaved"];
 type Page = Shapes["BuildPage"];
 
 const placeOf = (id: string) => `bellcrumb.build.${id}`;
-
-function kept(id: string): Content | null {
-  try {
-    return JSON.parse(localStorage.getItem(placeOf(id)) ?? "null") as Content | null;
-  } catch {
-    return null;
-  }
-}
 
 /**
  * A dessert’s build: what is saved, what somebody is at (kept in the browser until it is saved),
@@ -33,10 +26,9 @@ export function useBuild(kid: string, id: string) {
       ),
     staleTime: 0,
   });
-  const [draft, setDraft] = useState<Content | null>(() => kept(id));
+  const [draft, setDraft] = useState<Content | null>(() => readStored<Content>(placeOf(id)));
   useEffect(() => {
-    if (draft) localStorage.setItem(placeOf(id), JSON.stringify(draft));
-    else localStorage.removeItem(placeOf(id));
+    writeStored(placeOf(id), draft);
   }, [draft, id]);
   const tried = useQuery({
     queryKey: ["build-tried", kid, id, draft],

@@ -35,18 +35,31 @@ const COUNTS_AS: Record<Category, string> = {
   nut: say("formula.a_nut_paste"),
 };
 
+interface Props {
+  name: string;
+  /** One described before, to be corrected. */
+  was?: Shapes["PantryOut"] | undefined;
+  onClose: () => void;
+}
+
+const typed = (value: number | null | undefined) => value?.toString() ?? "";
+
 /** An ingredient the pantry does not know, from what its label says per 100 g. */
-export function DescribeDialog({ name: given, onClose }: { name: string; onClose: () => void }) {
+export function DescribeDialog({ name: given, was, onClose }: Props) {
   const { kid } = useBench();
   const store = useQueryClient();
-  const [id] = useState(() => newId());
-  const [name, setName] = useState(given);
-  const [category, setCategory] = useState<Category>("own");
-  const [cup, setCup] = useState("");
-  const [piece, setPiece] = useState("");
-  const [allergens, setAllergens] = useState<Allergen[]>([]);
+  const [id] = useState(() => was?.id ?? newId());
+  const [name, setName] = useState(was?.name ?? given);
+  const [category, setCategory] = useState<Category>((was?.category ?? "own") as Category);
+  const [cup, setCup] = useState(typed(was?.g_per_us_cup));
+  const [piece, setPiece] = useState(typed(was?.g_per_piece));
+  const [allergens, setAllergens] = useState(() =>
+    (was?.allergens ?? []).map((a) => a.key as Allergen),
+  );
   const craft = useCraft();
-  const [parts, setParts] = useState<Partial<Record<Part, string>>>({});
+  const [parts, setParts] = useState<Partial<Record<Part, string>>>(() =>
+    Object.fromEntries(PARTS.map(([part]) => [part, typed(was?.[part])])),
+  );
   const number = (text: string | undefined) =>
     text === undefined || text.trim() === "" ? null : Number(text.replace(",", "."));
   const save = useMutation({
@@ -162,7 +175,7 @@ export function DescribeDialog({ name: given, onClose }: { name: string; onClose
             type="submit"
             disabled={save.isPending || wrong || name.trim().length < 2}
           >
-            {say("formula.into_the_pantry")}
+            {was ? say("formula.as_it_is_now") : say("formula.into_the_pantry")}
           </Button>
           <Button kind="quiet" onClick={onClose}>
             {say("formula.not_now")}

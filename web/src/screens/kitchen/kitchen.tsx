@@ -8,20 +8,17 @@ import { EggGrades } from "@/screens/egg-grades";
 import { Prices } from "@/screens/kitchen/prices";
 import { Probes } from "@/screens/kitchen/probes";
 import { NewVessel, VesselRow } from "@/screens/kitchen/vessels";
-import { DescribeDialog } from "@/screens/formula/describe";
 import { Learned } from "@/screens/kitchen/learned";
 import { Colds } from "@/screens/kitchen/colds";
 import { Ovens } from "@/screens/kitchen/ovens";
-import { OwnWords } from "@/screens/kitchen/own-words";
+import { OwnPantry } from "@/screens/kitchen/own-pantry";
 import { Rings } from "@/screens/kitchen/rings";
-import { Button } from "@/ui/button";
 import { Input, NumberField, Select } from "@/ui/field";
 import { say } from "@/say";
 
 /** The kitchen: its people, its equipment, its own pantry. */
 export default function Kitchen() {
-  const { kid, kitchen, canEdit, canCook } = useBench();
-  const [describing, setDescribing] = useState(false);
+  const { kid, kitchen, canEdit } = useBench();
   return (
     <div className="py-6">
       <title>{say("kitchen.the_kitchen_bell_crumb")}</title>
@@ -47,44 +44,7 @@ export default function Kitchen() {
         <Ovens />
         <Colds />
         <Prices />
-        <section aria-labelledby="pantry">
-          <h2 id="pantry" className="mb-2 text-2xl">
-            {say("kitchen.own_pantry")}
-          </h2>
-          <ul>
-            {kitchen.pantry.map((item) => (
-              <li key={item.id} className="rule-b flex justify-between gap-4 py-2">
-                <span>
-                  {item.name}
-                  {item.allergens.length > 0 && (
-                    <span className="caption block">
-                      {say("kitchen.contains", {
-                        allergens: item.allergens.map((a) => a.name).join("; "),
-                      })}
-                    </span>
-                  )}
-                </span>
-                <span className="caption">
-                  {say("kitchen.fat_sugars_protein", {
-                    fat_pct: item.fat_pct,
-                    sugars_pct: item.sugars_pct,
-                    protein_pct: item.protein_pct,
-                  })}
-                </span>
-              </li>
-            ))}
-          </ul>
-          {kitchen.pantry.length === 0 && (
-            <p className="text-soft">{say("kitchen.what_the_shipped_table_does_not")}</p>
-          )}
-          <OwnWords />
-          {canCook && (
-            <Button className="mt-3" onClick={() => setDescribing(true)}>
-              {say("kitchen.describe_an_ingredient")}
-            </Button>
-          )}
-          {describing && <DescribeDialog name="" onClose={() => setDescribing(false)} />}
-        </section>
+        <OwnPantry />
         <section aria-labelledby="people">
           <h2 id="people" className="mb-2 text-2xl">
             {say("kitchen.people")}

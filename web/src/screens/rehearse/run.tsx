@@ -41,7 +41,7 @@ export default function Run() {
   /** When the last answer came: its clock goes on from there. */
   const heard = useRef(0);
   useEffect(() => {
-    heard.current = performance.now();
+    heard.current = Date.now();
   }, [run.dataUpdatedAt]);
   const [error, setError] = useState<string | null>(null);
   const data = run.data;
@@ -54,7 +54,7 @@ export default function Run() {
     if (!data || data.ended) return;
     const mine = ++sent.current;
     if (kind === "heat") setTurned(value);
-    const at = data.now_s + ((performance.now() - heard.current) / 1000) * data.speed;
+    const at = data.now_s + ((Date.now() - heard.current) / 1000) * data.speed;
     must(
       client.POST("/api/k/{kid}/rehearsals/{rehearsal_id}/acts", {
         params: { path: { kid, rehearsal_id: id } },
@@ -141,7 +141,9 @@ function Practice({ run, units, act, error }: PracticeProps) {
         <span className="caption border border-ink px-1.5 text-ink">
           {say("rehearse.rehearsal", { speed: run.speed > 1 ? ` ×${run.speed}` : "" })}
         </span>
-        <span className="caption">{clock(run.now_s)}</span>
+        <span className="caption" data-testid="pot-clock">
+          {clock(run.now_s)}
+        </span>
         <Button
           kind="quiet"
           className="ml-auto"
