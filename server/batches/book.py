@@ -24,7 +24,6 @@ from batches.clock import (
 from batches.models import Batch, Photo, Reading, Verdict
 from batches.shapes import (
     BatchOut,
-    DeviationOut,
     MadeOfOut,
     PhotoOut,
     Point,
@@ -37,7 +36,6 @@ from bellcrumb.contract.open.books import FAULTS, Finding, deviation, longest, r
 from bellcrumb.contract.shapes import SetClass
 from bellcrumb.errors import CraftError
 from bellcrumb.words import say
-from formulas.guide_shapes import step_of
 from kitchen.access import member_of
 from kitchen.models import Member
 from shared.heavy import heavy
@@ -110,7 +108,7 @@ def batch_out(batch: Batch) -> BatchOut:
     safe = safety_of(course, curve)
     findings = []
     if batch.ended_at:
-        findings = review([step_of(s) for s in course.plan.steps], course.timings, curve)
+        findings = review(course.plan.steps, course.timings, curve)
         findings += [Finding(f"probe_{d.key}", d.says, "note") for d in doubts_in(course, curve)]
     deviations = []
     for timing in longest(course.timings).values():
@@ -119,7 +117,7 @@ def batch_out(batch: Batch) -> BatchOut:
             points = [(p.t_s, p.temp_c) for p in predicted.points]
             found = deviation(points, curve, timing, predicted.reaches_s)
             if found:
-                deviations.append(DeviationOut(**vars(found)))
+                deviations.append(found)
     before = (
         Batch.objects.filter(
             kitchen=batch.kitchen_id,
@@ -139,13 +137,13 @@ def batch_out(batch: Batch) -> BatchOut:
             "simulated": bool(batch.device and batch.device.simulated),
             "device": batch.device.name if batch.device else None,
             "plan": course.plan,
-            "timings": [vars(t) for t in course.timings],
+            "timings": course.timings,
             "rungs": course.rungs,
             "readings": thinned([Point(t_s=t, temp_c=c) for t, c in curve]),
-            "findings": [vars(f) for f in findings],
+            "findings": findings,
             "deviations": deviations,
             "before": list(before),
-            "safe": vars(safe) if safe else None,
+            "safe": safe,
             "channels": {
                 n: thinned([Point(t_s=t, temp_c=c) for t, c in points])
                 for n in (2, 3, 4)

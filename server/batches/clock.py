@@ -33,7 +33,7 @@ from bellcrumb.contract.open.cooking import (
     moment,
 )
 from bellcrumb.contract.shapes.oven import RefitOut
-from formulas.guide_shapes import PlanOut, step_of
+from formulas.guide_shapes import PlanOut
 from shared.now import now as clock_now
 
 LONGEST_MS = 2_000_000_000  # three weeks: what the store has room for
@@ -133,14 +133,14 @@ def moment_of(
 
 
 def _step(course: Course, key: str) -> Step:
-    return step_of(next(s for s in course.plan.steps if s.key == key))
+    return next(s for s in course.plan.steps if s.key == key)
 
 
 def _left_out(course: Course, state: CookState) -> tuple[str, str, str] | None:
     """A hold left out before the step the cook is in. Steps that were left stand still: their
     stretches of the curve are folded once."""
     entered = tuple((t.key, t.entered_s, t.left_s) for t in course.timings)
-    steps = [step_of(s) for s in course.plan.steps]
+    steps = course.plan.steps
     return state.kept(("missed", entered[:-1]), lambda: missed(steps, entered, state.curve))
 
 

@@ -14,11 +14,11 @@ from pydantic import Field
 from batches.clock import course_of
 from batches.holding import cook_of, cooks_of
 from batches.intake import Sent, read_item, store
-from bellcrumb.contract.open.cooking import Rung
+from bellcrumb.contract.open.cooking import Rung, Step
 from bellcrumb.words import say
 from devices.models import Device
 from devices.token import DeviceThrottle, Token
-from formulas.guide_shapes import Scene, StepOut
+from formulas.guide_shapes import Scene
 from kitchen.access import member_of
 from shared.now import now as clock_now
 from shared.shapes import PROBLEMS
@@ -180,7 +180,7 @@ def assignment(request: HttpRequest) -> Assignment:
     )
 
 
-def _laid_before(steps: list[StepOut], current: str) -> float:
+def _laid_before(steps: list[Step], current: str) -> float:
     keys = [s.key for s in steps]
     before = steps[: keys.index(current)] if current in keys else []
     return float(sum(s.grams * s.count for s in before))

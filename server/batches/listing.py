@@ -118,14 +118,6 @@ class ChartPoint(Schema):
     faults: list[str]
 
 
-class LimitsOut(Schema):
-    """The ordinary spread of a value; see ``bellcrumb.book.control``."""
-
-    mean: float
-    low: float
-    high: float
-
-
 class FaultWeek(Schema):
     """How often a fault was ticked in the week that begins on a Monday."""
 
@@ -138,8 +130,8 @@ class ChartOut(Schema):
     """A dessert's batches, the oldest first."""
 
     points: list[ChartPoint]
-    set_limits: LimitsOut | None
-    peak_limits: LimitsOut | None
+    set_limits: Limits | None
+    peak_limits: Limits | None
     faults: list[FaultWeek]
 
 
@@ -177,8 +169,8 @@ def chart(request: HttpRequest, kid: UUID, dessert_id: UUID) -> ChartOut:
         )  # fmt: skip
     return ChartOut(
         points=points,
-        set_limits=_limits(limits([p.set_s for p in points if p.set_s is not None])),
-        peak_limits=_limits(limits([p.peak_c for p in points if p.peak_c is not None])),
+        set_limits=limits([p.set_s for p in points if p.set_s is not None]),
+        peak_limits=limits([p.peak_c for p in points if p.peak_c is not None]),
         faults=[FaultWeek(week=week, fault=fault, count=n)
                 for (week, fault), n in sorted(weeks.items())],
     )  # fmt: skip
@@ -246,7 +238,3 @@ def _deciding(batch: Batch) -> list[Point]:
             if timing.entered_s <= t <= timing.left_s]  # fmt: skip
     stride = max(1, len(mine) // _THIN)
     return [Point(t_s=t, temp_c=c) for t, c in mine[::stride]]
-
-
-def _limits(found: Limits | None) -> LimitsOut | None:
-    return LimitsOut(**vars(found)) if found else None

@@ -14,6 +14,8 @@ from pydantic import (
     WrapValidator,
 )
 
+from bellcrumb.contract.open.books import Deviation, Finding, Timing
+from bellcrumb.contract.open.cooking import Lethality, Moment
 from bellcrumb.contract.shapes import SetClass
 from bellcrumb.contract.shapes.oven import RefitOut
 from bellcrumb.contract.words import sentence
@@ -50,64 +52,12 @@ class Point(Schema):
     temp_c: float
 
 
-class MomentOut(Schema):
-    """What the guide says now."""
-
-    figure: float | None
-    figure_unit: Literal["c", "s", "g"]
-    headline: str
-    next_move: str
-    urgency: Literal["calm", "soon", "now", "wrong"]
-    hold_left_s: float | None
-    rate_k_per_min: float | None
-    to_target_s: float | None
-    done: bool
-
-
-class SafeOut(Schema):
-    """What the heat has done to the egg: ``share`` 1 is enough. The local code comes first."""
-
-    log_reduction: float
-    share: float
-    meets: bool
-    rule: str
-    peak_c: float
-    warnings: list[str]
-
-
 class ChannelOut(Schema):
     """Another channel of the probe: its last reading, in real seconds how old."""
 
     channel: int
     temp_c: float
     age_s: float
-
-
-class TimingOut(Schema):
-    """When a step was entered and left, seconds on the cook's clock."""
-
-    key: str
-    entered_s: float
-    left_s: float
-
-
-class FindingOut(Schema):
-    """Something the curve shows."""
-
-    key: str
-    says: str
-    weight: Literal["fine", "note", "likely"]
-    fault: str | None
-
-
-class DeviationOut(Schema):
-    """How far a step's curve was from its prediction."""
-
-    step: str
-    mean_abs_k: float
-    worst_k: float
-    predicted_s: float | None
-    took_s: float
 
 
 class VerdictOut(Schema):
@@ -177,13 +127,13 @@ class BatchOut(BatchCard):
     simulated: bool
     device: str | None
     plan: PlanOut
-    timings: list[TimingOut]
+    timings: list[Timing]
     rungs: int
     readings: list[Point]
-    findings: list[FindingOut]
-    deviations: list[DeviationOut]
+    findings: list[Finding]
+    deviations: list[Deviation]
     before: list[UUID]
-    safe: SafeOut | None
+    safe: Lethality | None
     channels: dict[int, list[Point]]
     made_of: list[MadeOfOut]
     built_into: list[UUID]
@@ -206,16 +156,16 @@ class LiveOut(Schema):
     server_now: datetime
     now_s: float
     step: str
-    timings: list[TimingOut]
+    timings: list[Timing]
     rungs: int
     ended: bool
-    moment: MomentOut
+    moment: Moment
     readings: list[Point]
     last_ms: int
     probe_age_s: float | None
     paused: bool
     marks: dict[str, float]
-    safe: SafeOut | None
+    safe: Lethality | None
     others: list[ChannelOut]
     poured_g: float | None
     probe_doubt: str | None

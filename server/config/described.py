@@ -42,6 +42,28 @@ def describe(document: dict[str, Any]) -> set[str]:
     return used
 
 
+def _named_in(part: object) -> set[str]:
+    """The shapes that a part of the document names."""
+    if isinstance(part, dict):
+        here = {part["$ref"].rsplit("/", 1)[1]} if isinstance(part.get("$ref"), str) else set()
+        return here.union(*(_named_in(v) for v in part.values()))
+    return set().union(*(_named_in(v) for v in part)) if isinstance(part, list) else set()
+
+
+def _answer_whole(document: dict[str, Any]) -> None:
+    """An answer has every field of its shape, those with a default too: only who asks may leave
+    them out."""
+    shapes = document["components"]["schemas"]
+    operations = [o for methods in document["paths"].values() for o in methods.values()]
+    asked, reached = set[str](), _named_in([o.get("requestBody") for o in operations])
+    while reached - asked:
+        asked |= reached
+        reached = set().union(*(_named_in(shapes[name]) for name in asked))
+    for name, shape in shapes.items():
+        if name not in asked and "properties" in shape:
+            shape["required"] = sorted(shape["properties"])
+
+
 class DescribedAPI(NinjaAPI):
     """An API whose document says what every field is."""
 
@@ -51,4 +73,5 @@ class DescribedAPI(NinjaAPI):
         """The document, described."""
         document = super().get_openapi_schema(path_prefix=path_prefix, path_params=path_params)
         describe(document)
+        _answer_whole(document)
         return document

@@ -8,7 +8,7 @@ from bellcrumb.contract.shapes.oven import BakeIn, BakeOut, BakePoint
 from bellcrumb.errors import CraftError
 from bellcrumb.words import say
 from formulas.content import Baking, Content
-from formulas.guide_shapes import CurveOut, PlaceOut, PlanOut, Scene, StepOut
+from formulas.guide_shapes import CurveOut, PlaceOut, PlanOut, Scene
 from formulas.oven import bake_in, filled_of, oven_of, renamed, said_of
 from kitchen.access import vessels_of
 from kitchen.lessons import OF_AN_OVEN, lessons_of
@@ -63,7 +63,7 @@ def bake_plan_of(kitchen: Kitchen, content: Content, kind: str) -> PlanOut:
         bowl=PlaceOut(grams=0, words=[]),
         finish=PlaceOut(grams=0, words=[]),
         ladder=None,
-        steps=[StepOut.from_step(s) for s in steps],
+        steps=steps,
         heat=None,
         cook=CurveOut(
             points=points, thickens_s=None, reaches_s=60 * found.pull_from_min,

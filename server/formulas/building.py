@@ -22,7 +22,7 @@ from bellcrumb.contract.shapes.build import (
 from bellcrumb.errors import CraftError
 from bellcrumb.words import say
 from formulas.content import beaten_of, content_of, understood
-from formulas.guide_shapes import PlaceOut, PlanOut, Scene, StepOut
+from formulas.guide_shapes import PlaceOut, PlanOut, Scene
 from formulas.models import Dessert, Part, Version
 from kitchen.access import pantry_of, prices_of, vessels_of
 from kitchen.models import Kitchen
@@ -221,7 +221,7 @@ def assembly_plan(kitchen: Kitchen, dessert: Dessert) -> tuple[Version, PlanOut]
         bowl=nothing,
         finish=nothing,
         ladder=None,
-        steps=[StepOut.from_step(s) for s in steps],
+        steps=steps,
         heat=None,
         cook=None,
         cook_from_c=20,

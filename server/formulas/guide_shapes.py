@@ -1,14 +1,12 @@
 """What a guide is as it is shown and as a batch keeps it: steps, places, curves, simulated pans."""
 
-from dataclasses import asdict
 from typing import Any, Literal
 
 from ninja import Schema
 from pydantic import Field
 
-from bellcrumb.contract.open.cooking import Cue, Fuel, Step, StepKind, Stirring
+from bellcrumb.contract.open.cooking import Addition, Fuel, Step, Stirring
 from bellcrumb.contract.shapes import (
-    AdditionOut,
     CurvePoint,
     MeringueOut,
     SetClass,
@@ -19,43 +17,6 @@ from bellcrumb.contract.shapes import (
 )
 from bellcrumb.contract.shapes.build import CutOut
 from kitchen.lessons import Used
-
-
-class CueOut(Schema):
-    """What is said on the way, from a temperature on."""
-
-    from_c: float
-    headline: str
-    words: str
-    urgency: Literal["calm", "soon", "now"]
-
-
-class StepOut(Schema):
-    """A step of the guide."""
-
-    key: str
-    kind: StepKind
-    title: str
-    sign: str
-    avoid: str
-    low_c: float | None
-    high_c: float | None
-    never_c: float | None
-    hold_s: int
-    thickens_c: float | None
-    caution: str
-    there: str = ""
-    over: str = "curdling"
-    cues: list[CueOut] = Field(default_factory=list)
-    from_s: int = 0
-    to_s: int = 0
-    grams: float = Field(0, description="of a layer, in each of `count` vessels")
-    count: int = 1
-
-    @classmethod
-    def from_step(cls, step: Step) -> "StepOut":
-        """A step of the core as it is shown and kept."""
-        return cls.model_validate(asdict(step))
 
 
 class PlaceOut(Schema):
@@ -113,7 +74,7 @@ class PlanOut(Schema):
     bowl: PlaceOut
     finish: PlaceOut
     ladder: TemperOut | None
-    steps: list[StepOut]
+    steps: list[Step]
     heat: CurveOut | None
     cook: CurveOut | None
     cook_from_c: float
@@ -122,7 +83,7 @@ class PlanOut(Schema):
     scenes: list[Scene]
     warnings: list[str]
     checks: list[str] = Field(default_factory=list)
-    additions: list[AdditionOut] = Field(default_factory=list)
+    additions: list[Addition] = Field(default_factory=list)
     signs: list[SignOut] = Field(default_factory=list)
     egg_from: str | None = None
     cold_class: SetClass | None = None
@@ -140,9 +101,3 @@ class PlanOut(Schema):
     def went_in_g(self) -> float:
         """Everything that is weighed for it, g."""
         return self.pot.grams + self.bowl.grams + self.finish.grams
-
-
-def step_of(out: StepOut) -> Step:
-    """A stored step as the core's."""
-    cues = tuple(Cue(**cue.dict()) for cue in out.cues)
-    return Step(**{**out.dict(), "cues": cues})

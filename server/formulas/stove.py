@@ -44,11 +44,11 @@ from bellcrumb.contract.shapes import (
     SyrupIn,
     WhipOut,
 )
-from bellcrumb.contract.sugars import addition_out, foam, syrup
+from bellcrumb.contract.sugars import foam, syrup
 from bellcrumb.errors import CraftError
 from bellcrumb.words import say
 from formulas.content import Content, beaten_of, ring_of, understood
-from formulas.guide_shapes import CurveOut, PlaceOut, PlanOut, Scene, StepOut
+from formulas.guide_shapes import CurveOut, PlaceOut, PlanOut, Scene
 from formulas.oven import renamed
 from kitchen.access import vessels_of
 from kitchen.lessons import OF_A_RING, Used, lesson_of, lessons_of
@@ -129,7 +129,7 @@ def _places(made: Guided, measures: Measures) -> dict[str, Any]:
     return {
         "family": made.name, "pot": _place(made.pot, measures),
         "bowl": _place(made.bowl, measures), "finish": _place(made.finish, measures),
-        "steps": [StepOut.from_step(s) for s in made.steps], "checks": made.checks,
+        "steps": made.steps, "checks": made.checks,
         "warnings": made.warnings,
     }  # fmt: skip
 
@@ -162,7 +162,7 @@ def _cream_out(
         ],
         pot_name=pot,
         boils_off_g=cream.boils_off_g * (pot_lesson.value if pot_lesson else 1.0),
-        additions=[addition_out(a) for a in cream.additions],
+        additions=cream.additions,
         signs=[SignOut(t_s=t, temp_c=c, sign=sign) for t, c, sign in cream.signs],
         egg_from=_egg_from(result.mix, cream.steps),
         cold_class=result.set.klass if result.set else None,  # type: ignore[arg-type]

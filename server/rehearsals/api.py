@@ -10,7 +10,8 @@ from ninja import Router, Schema
 from ninja.errors import HttpError
 from pydantic import Field
 
-from batches.shapes import MomentOut, Point
+from batches.shapes import Point
+from bellcrumb.contract.open.cooking import Moment, Step
 from bellcrumb.contract.open.rehearsing import (
     EXERCISES,
     HEATS,
@@ -18,12 +19,12 @@ from bellcrumb.contract.open.rehearsing import (
     LONGEST_S,
     Act,
     Replay,
+    Slip,
     exercise,
     guide_step,
     replay,
 )
 from bellcrumb.words import say
-from formulas.guide_shapes import StepOut
 from kitchen.access import member_of
 from kitchen.models import Member
 from rehearsals.models import Rehearsal
@@ -81,14 +82,6 @@ class ActOut(Schema):
     value: float
 
 
-class SlipOut(Schema):
-    """A moment it went wrong, and why."""
-
-    at_s: float
-    what: str
-    why: str
-
-
 class RehearsalOut(Schema):
     """A run: the pot as it stands and, when it is over, what came of it."""
 
@@ -104,7 +97,7 @@ class RehearsalOut(Schema):
     heats: int
     ladles_g: list[float]
     goal_c: list[float]
-    step: StepOut
+    step: Step
     now_s: float
     temp_c: float
     heat: int
@@ -121,10 +114,10 @@ class RehearsalOut(Schema):
     disc_share: float | None
     looked_s: float | None
     figure_word: str
-    moment: MomentOut
+    moment: Moment
     curve: list[Point]
     acts: list[ActOut]
-    slips: list[SlipOut]
+    slips: list[Slip]
     ended: bool
     result: Result | None
     says: list[str]
@@ -199,7 +192,7 @@ def _out(run: Rehearsal) -> RehearsalOut:
             "heats": HEATS,
             "ladles_g": list(LADLES_G),
             "goal_c": list(ex.goal_c),
-            "step": StepOut.from_step(guide_step(ex.key)),
+            "step": guide_step(ex.key),
             "now_s": w.t_s,
             "temp_c": w.temp_c,
             "heat": w.heat,
@@ -216,10 +209,10 @@ def _out(run: Rehearsal) -> RehearsalOut:
             "disc_share": w.disc_share,
             "looked_s": None if w.looked_s is None else w.t_s - w.looked_s,
             "figure_word": found.figure_word,
-            "moment": vars(found.moment),
+            "moment": found.moment,
             "curve": [Point(t_s=t, temp_c=c) for t, c in points],
             "acts": [{"at_s": a["at_s"], "kind": a["kind"], "value": a["value"]} for a in run.acts],
-            "slips": [vars(s) for s in found.slips],
+            "slips": found.slips,
             "ended": found.result is not None,
             "result": found.result,
             "says": found.says,

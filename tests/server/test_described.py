@@ -29,6 +29,15 @@ class DescribedTest(SimpleTestCase):
         bare = NinjaAPI.get_openapi_schema(api)
         self.assertEqual(set(meanings()) - describe(bare), set())
 
+    def test_an_answer_has_every_field_and_who_asks_may_leave_out_what_has_a_default(self):
+        shapes = api.get_openapi_schema()["components"]["schemas"]
+        for answer in ("Step", "Cue", "Finding", "PlanOut", "DayOut"):
+            self.assertEqual(set(shapes[answer]["required"]), set(shapes[answer]["properties"]))
+        for question in ("Content", "Baking", "PantryIn"):
+            self.assertLess(
+                set(shapes[question].get("required", ())), set(shapes[question]["properties"])
+            )
+
     def test_a_unit_in_a_name_is_in_its_meaning(self):
         units = {"_c": "degC", "_g": "g", "_ml": "ml", "_mm": "mm", "_pct": "%", "_w": "W"}
         wrong = [

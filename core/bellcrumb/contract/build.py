@@ -136,7 +136,7 @@ def map_out(a: Answer, plane: Plane) -> shapes.MapOut | None:
             "x_high": m.x_band[1],
             "x_word": m.x_word,
             "y_word": m.y_word,
-            "guides": [vars(g) for g in m.guides],
+            "guides": m.guides,
         }
     )
 
@@ -149,11 +149,6 @@ def points_out(a: Answer) -> shapes.PointsOut | None:
     planes: tuple[Plane, ...] = ("starch_egg", "sugar_fat", "egg_fat")
     at = {plane: point(mix, family, a.style, plane) or (0.0, 0.0) for plane in planes}
     return shapes.PointsOut.model_validate({p: {"x": x, "y": y} for p, (x, y) in at.items()})
-
-
-def reason_out(says: str, rule: str, source: str, sure: str) -> shapes.ReasonOut:
-    """A reason as it is shown."""
-    return shapes.ReasonOut(**vars(Reason(says, rule, source, sure)))
 
 
 def priced(prices: dict[str, float], pantry: Pantry) -> dict[str, float]:
@@ -177,7 +172,7 @@ def worth_out(
     portions = fit.count * float(given.portions_per_vessel) if fit else None
     each = fit.per_vessel_g / given.portions_per_vessel if fit else 100.0
     reasons = {
-        "nutrition": reason_out(
+        "nutrition": Reason(
             say("contract.one_portion_is_g_of_the", each=each)
             if fit
             else say("contract.no_vessel_is_chosen_of_100"),
@@ -185,7 +180,7 @@ def worth_out(
             say("contract.composition_table_energy_factors_of_eu"),
             say("contract.10_what_boils_away_and_sticks"),
         ),
-        "sweetness": reason_out(
+        "sweetness": Reason(
             say("contract.g_as_sucrose_in_g", sweetness_g=mix.sweetness_g, mass_g=mix.mass_g),
             say("contract.each_sugar_times_its_sweetness_lactose"),
             say("contract.usual_relative_sweetness_craft"),
@@ -200,7 +195,7 @@ def worth_out(
         money = shapes.MoneyOut(
             batch=found.batch, portion=found.batch * share, without_price=found.without_price
         )
-        reasons["cost"] = reason_out(
+        reasons["cost"] = Reason(
             say("contract.for_the_batch_of_g_g", batch=found.batch, mass_g=mix.mass_g, each=each),
             say("contract.grams_of_each_ingredient_times_its"),
             say("contract.the_kitchens_own_prices"),
@@ -211,7 +206,7 @@ def worth_out(
     return {
         "eggs": shapes.EggsOut(grade=grade.name, crack=crack, have=have) if crack else None,
         "portions": portions,
-        "nutrition": shapes.NutritionOut(**vars(nutrition(mix, each))),
+        "nutrition": nutrition(mix, each),
         "cost": money,
         "reasons": reasons,
     }
@@ -278,10 +273,10 @@ def formula_out(
     whipped = None
     if a.family is None and given.part_kind != "garnish" and is_whipped_cream(mix):
         whipped = shapes.WhipOut(**vars(whip_of(mix)), topping_g=None)
-    reasons = {k: shapes.ReasonOut(**vars(r)) for k, r in a.reasons.items()}
+    reasons = dict(a.reasons)
     if a.family:
         low, high = a.family.keep_days
-        reasons["keeps"] = reason_out(
+        reasons["keeps"] = Reason(
             say(
                 "contract.to_days_at_5_c_covered", low=low, high=high, family=a.family.name.lower()
             ),
@@ -297,7 +292,7 @@ def formula_out(
         lines=[line_out(t, line) for t, line in zip(texts, a.lines, strict=True)],
         family=family,
         families_near=[s.family.key for s in a.guesses[:4]],
-        per_1000_liquid=shapes.RatiosOut(**vars(a.ratios)) if a.ratios else None,
+        per_1000_liquid=a.ratios,
         composition_pct=_composition(mix),
         taste_pct=_taste(mix),
         set=strength,
@@ -317,17 +312,16 @@ def formula_out(
         eggs=worth["eggs"],
         air_ml=air,
         whipped=whipped,
-        reads_as=shapes.ReadsAsOut(**vars(a.other)) if a.other else None,
+        reads_as=a.other,
         portions=worth["portions"],
         nutrition=worth["nutrition"],
         cost=worth["cost"],
         reasons=reasons | worth["reasons"],
-        cautions=[shapes.CautionOut(**vars(c)) for c in a.cautions],
+        cautions=list(a.cautions),
         warnings=[*a.warnings, *(whipped.warnings if whipped else [])],
     )
 
 
 def ladder_out(ladder: Ladder) -> shapes.TemperOut:
     """A temper ladder as it leaves the core."""
-    rungs = [shapes.RungOut(**vars(r)) for r in ladder.rungs]
-    return shapes.TemperOut(**{**vars(ladder), "rungs": rungs})
+    return shapes.TemperOut(**vars(ladder))

@@ -172,7 +172,7 @@ def built(
                 },
                 uses=list(dict.fromkeys((*s.uses, *s.holds))),
                 holds=list(s.holds),
-                after=[shapes.GapOut(**vars(g)) for g in s.after],
+                after=list(s.after),
                 earliest_min=when[s.key].earliest_min,
                 latest_min=when[s.key].latest_min,
                 critical=when[s.key].critical,

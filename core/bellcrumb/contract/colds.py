@@ -3,7 +3,6 @@
 import math
 
 from bellcrumb.cold.cooling import AIRS, Cooling, cool, release_s, split_into
-from bellcrumb.contract.build import reason_out
 from bellcrumb.contract.formulas import mix_asked
 from bellcrumb.contract.ovens import filled, not_for_these
 from bellcrumb.contract.shapes import oven as shapes
@@ -11,6 +10,7 @@ from bellcrumb.heat.materials import food
 from bellcrumb.laws.safety import COOLING, DATE_MARK_DAYS, CoolingRule
 from bellcrumb.mix.composition import Mix
 from bellcrumb.oven.scene import mould_of
+from bellcrumb.reasons import Reason
 from bellcrumb.texture.families import family, standings
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.words import say
@@ -60,7 +60,7 @@ def cool_mix(
     blow = AIRS[given.method]
     air_c = blow.temp_c if given.air_c is None else given.air_c
     usual = say("contract.57_to_21_c_in_2")
-    reason = reason_out(
+    reason = Reason(
         say(
             "contract.mm_deep_from_c_air_at",
             fill_mm=fill_mm,

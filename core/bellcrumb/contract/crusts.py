@@ -1,12 +1,13 @@
 """Crusts at the front door: blind baking and the soggy clock."""
 
-from bellcrumb.contract.build import read_lines, reason_out
+from bellcrumb.contract.build import read_lines
 from bellcrumb.contract.shapes import oven as shapes
 from bellcrumb.dessert.works import kind_of_dough
 from bellcrumb.formula.answer import mix_of
 from bellcrumb.oven.crust import OWN_SCHOOL, blind_bake, soggy_clock, usual_mm
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.pantry.ingredients import Pantry
+from bellcrumb.reasons import Reason
 from bellcrumb.words import say
 
 
@@ -23,7 +24,7 @@ def crust(given: shapes.CrustIn, pantry: Pantry | None = None) -> shapes.CrustOu
         dough=dough,
         school=school,
         dough_mm=mm,
-        stages=[shapes.CrustStage(**vars(s)) for s in baked.stages],
+        stages=list(baked.stages),
         how_far=baked.how_far,
         cool_min=baked.cool_min,
         shield=baked.shield,
@@ -31,13 +32,13 @@ def crust(given: shapes.CrustIn, pantry: Pantry | None = None) -> shapes.CrustOu
         soft_h=list(soggy.soft_h),
         soggy=soggy.says,
         reasons=[
-            reason_out(
+            Reason(
                 say("contract.mm_of_dough_the_school_of", mm=mm, school=school.replace("_", " ")),
                 say("contract.craft_minutes_longer_with_thickness_half"),
                 say("contract.blind_baking_reference_practice"),
                 say("contract.the_sign_decides_the_minutes_are"),
             ),
-            reason_out(
+            Reason(
                 say("contract.water_from_the_filling_into_mm", mm=mm),
                 say("contract.diffusion_4_at_first_crisp_to"),
                 say("contract.literature_on_biscuits_and_sponge_3e"),

@@ -28,7 +28,7 @@ def day_ledger(given: shapes.LedgerIn, pantry: Pantry | None = None) -> shapes.L
             "egg_grade": grade.name,
             "yolk_each_g": grade.yolk_g,
             "white_each_g": grade.white_g,
-            "entries": [vars(e) for e in entries],
+            "entries": entries,
         }
     )
 
@@ -52,7 +52,7 @@ def compare(
     return shapes.CompareOut(
         left=left,
         right=right,
-        pairs=[shapes.PairOut(**vars(p)) for p in pairs],
+        pairs=list(pairs),
         says=_says(left, right),
     )
 

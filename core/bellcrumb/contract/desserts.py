@@ -7,7 +7,8 @@ from bellcrumb.contract.build import air_ml, priced
 from bellcrumb.contract.fitting import fit_out
 from bellcrumb.contract.formulas import answered
 from bellcrumb.errors import CraftError
-from bellcrumb.formula.total import PartMade, total
+from bellcrumb.formula.total import PartMade, PartShare, total
+from bellcrumb.formula.worth import Nutrition
 from bellcrumb.pantry.ingredients import Pantry, shipped
 from bellcrumb.vessels.geometry import Vessel
 
@@ -24,25 +25,14 @@ class DessertIn(shapes.Strict):
     parts: list[PartIn] = Field(min_length=1, max_length=20)
 
 
-class PartShareOut(shapes.Shape):
-    """What a part gives to one portion; ``said`` False: shared out, no vessel says how many."""
-
-    name: str
-    kind: str
-    mass_g: float
-    portions: float
-    portion_g: float
-    said: bool
-
-
 class TotalOut(shapes.Shape):
     """A dessert whole; see ``bellcrumb.formula.total``."""
 
     portions: float
     mass_g: float
     portion_g: float
-    parts: list[PartShareOut]
-    nutrition: shapes.NutritionOut
+    parts: list[PartShare]
+    nutrition: Nutrition
     cost: shapes.MoneyOut | None
     allergens: list[str]
     complete: bool
@@ -82,8 +72,8 @@ def dessert_total(
         portions=found.portions,
         mass_g=found.mass_g,
         portion_g=found.portion_g,
-        parts=[PartShareOut(**vars(p)) for p in found.parts],
-        nutrition=shapes.NutritionOut(**vars(found.nutrition)),
+        parts=list(found.parts),
+        nutrition=found.nutrition,
         cost=shapes.MoneyOut(
             batch=found.cost.batch,
             portion=found.portion_cost,

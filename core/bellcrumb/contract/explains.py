@@ -5,7 +5,7 @@ from collections import defaultdict
 
 from bellcrumb.book import learn as laws
 from bellcrumb.book.causes import Cause, causes, fault_of
-from bellcrumb.book.happened import CookSeen, StepSeen, happened
+from bellcrumb.book.happened import CookSeen, Happened, StepSeen, happened
 from bellcrumb.book.signals import Value
 from bellcrumb.contract.bend import bend
 from bellcrumb.contract.formulas import answered
@@ -122,12 +122,12 @@ def _of_curve(given: shapes.ExplainIn, found: Answer) -> dict[str, Value]:
     return out
 
 
-def _happened(given: shapes.ExplainIn, signals: dict[str, Value]) -> list[shapes.HappenedOut]:
+def _happened(given: shapes.ExplainIn, signals: dict[str, Value]) -> list[Happened]:
     """What happened against what was planned, what mattered most first."""
-    out: list[shapes.HappenedOut] = []
+    out: list[Happened] = []
 
     def tell(code: str, weight: float, value: float | None, words: str) -> None:
-        out.append(shapes.HappenedOut(code=code, weight=weight, value=value, words=words))
+        out.append(Happened(code=code, weight=weight, value=value, words=words))
 
     plan, held = given.planned, signals.get("hold_boil_s")
     if plan.took_min and plan.to_min and plan.took_min > plan.to_min:
@@ -160,7 +160,7 @@ def _happened(given: shapes.ExplainIn, signals: dict[str, Value]) -> list[shapes
             past = isinstance(curdles, float) and peak > curdles and code == "centre_peak_c"
             tell(code, 0.8 if past else 0.2, peak, say("contract.c_at_most", peak=peak))
     if given.cook:
-        out += [shapes.HappenedOut(**vars(h)) for h in happened(_seen(given.cook))]
+        out += happened(_seen(given.cook))
     return sorted(out, key=lambda h: -h.weight)
 
 

@@ -130,7 +130,7 @@ def scale(
         mass_g=mix.mass_g * factor,
         liquid_g=result.liquid_g * factor,
         eggs=eggs * factor,
-        egg_choices=[shapes.EggChoiceOut(factor=c.factor, eggs=c.eggs) for c in choices],
+        egg_choices=list(choices),
         does_not_scale=_does_not_scale(factor, result.family is None or result.family.on_the_stove),
     )
 

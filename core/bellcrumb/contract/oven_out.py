@@ -3,13 +3,12 @@
 import numpy as np
 from numpy.typing import NDArray
 
-from bellcrumb.contract.build import reason_out
-from bellcrumb.contract.shapes import ReasonOut
 from bellcrumb.contract.shapes import oven as shapes
 from bellcrumb.oven.crack import Risk, crack_risk
 from bellcrumb.oven.pull import Baked
 from bellcrumb.oven.school import AFTERS, sign_of
 from bellcrumb.oven.trace import Trace
+from bellcrumb.reasons import Reason
 from bellcrumb.texture.families import Family
 from bellcrumb.words import say
 
@@ -167,14 +166,14 @@ def _crack(
     )
 
 
-def _reasons(found: Baked, given: shapes.BakeIn, set_c: float, kin: Family) -> list[ReasonOut]:
+def _reasons(found: Baked, given: shapes.BakeIn, set_c: float, kin: Family) -> list[Reason]:
     f = found.job.food
     water = say("contract.no_bath")
     if given.bath:
         water = say("contract.water_poured_at_c", water_c=given.bath.water_c)
         water += say("contract.covered") if given.bath.covered else ""
     return [
-        reason_out(
+        Reason(
             say(
                 "contract.mm_of_conducts_w_mk_holds",
                 fill_mm=found.job.mould.fill_mm,
@@ -188,7 +187,7 @@ def _reasons(found: Baked, given: shapes.BakeIn, set_c: float, kin: Family) -> l
             say("contract.choi_okos_1986_peaceman_rachford_1955"),
             say("contract.the_band_start_temperature_oven_depth"),
         ),
-        reason_out(
+        Reason(
             say("contract.it_stops_wobbling_at_about_c", set_c=set_c),
             say("contract.set_share_1_exp_integral_of"),
             say("contract.calibrated_to_77_80_c_for"),

@@ -12,7 +12,7 @@ from bellcrumb.laws.water import boils_c
 from bellcrumb.pantry.ingredients import shipped
 from bellcrumb.safety.pasteurise import lethality
 from bellcrumb.stove import syrup as sugar
-from bellcrumb.stove.finish import Addition, additions
+from bellcrumb.stove.finish import additions
 from bellcrumb.stove.meringue import meringue
 from bellcrumb.stove.whip import topping_g, whip
 from bellcrumb.texture.families import family, standings
@@ -154,11 +154,6 @@ def pasteurised(given: shapes.PasteuriseIn) -> shapes.PasteuriseOut:
     return shapes.PasteuriseOut(**vars(found))
 
 
-def addition_out(a: Addition) -> shapes.AdditionOut:
-    """One thing that goes in at the end, as it leaves the core."""
-    return shapes.AdditionOut(**{**vars(a), "window": shapes.WindowOut(**vars(a.window))})
-
-
 def finished(given: shapes.FinishIn) -> shapes.FinishOut:
     """When to put what in. Raises CraftError."""
     mix, said = mix_asked(given.mix, "mix.")
@@ -168,6 +163,6 @@ def finished(given: shapes.FinishIn) -> shapes.FinishOut:
     extras_c = 18.0 if given.extras.temp_c is None else given.extras.temp_c
     rows = additions(mix, extras, fam, mix_c, extras_c)
     return shapes.FinishOut(
-        additions=[addition_out(a) for a in rows],
+        additions=rows,
         warnings=said + said_too,
     )

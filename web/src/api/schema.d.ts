@@ -1846,10 +1846,11 @@ export interface components {
       acts: components["schemas"]["ActIn"][];
     };
     /**
-     * AdditionOut
-     * @description One thing that goes in; see ``bellcrumb.stove.finish.Addition``.
+     * Addition
+     * @description One thing that goes in: its window, how long until the mix is there by each way of cooling
+     *     (None: it already is), the temperature after it, and whether it splits.
      */
-    AdditionOut: {
+    Addition: {
       /**
        * Advice
        * @description what to do about it, a sentence
@@ -1883,7 +1884,7 @@ export interface components {
         [key: string]: number;
       };
       /** @description temperatures it goes in at */
-      window: components["schemas"]["WindowOut"];
+      window: components["schemas"]["TempWindow"];
     };
     /**
      * Again
@@ -2253,7 +2254,7 @@ export interface components {
        * Reasons
        * @description why each number is what it is, by the number's name
        */
-      reasons: components["schemas"]["ReasonOut"][];
+      reasons: components["schemas"]["Reason"][];
       /**
        * Set After Pct
        * @description how far it is set after the pull and its rest, %
@@ -2316,7 +2317,7 @@ export interface components {
        * Learned
        * @description values learned from this kitchen's batches that it was predicted with
        */
-      learned?: components["schemas"]["Used"][];
+      learned: components["schemas"]["Used"][];
       /**
        * Measured
        * @description whether it was measured in this kitchen
@@ -2637,7 +2638,7 @@ export interface components {
        * Deviations
        * @description how far each step's curve was from its prediction
        */
-      deviations: components["schemas"]["DeviationOut"][];
+      deviations: components["schemas"]["Deviation"][];
       /**
        * Device
        * @description the probe
@@ -2652,7 +2653,7 @@ export interface components {
        * Findings
        * @description what the curve shows
        */
-      findings: components["schemas"]["FindingOut"][];
+      findings: components["schemas"]["Finding"][];
       /**
        * Id
        * Format: uuid
@@ -2707,7 +2708,7 @@ export interface components {
        */
       rungs: number;
       /** @description what the heat has done to germs; null: no probe */
-      safe: components["schemas"]["SafeOut"] | null;
+      safe: components["schemas"]["Lethality"] | null;
       /**
        * Simulated
        * @description whether a stand-in makes its readings
@@ -2728,7 +2729,7 @@ export interface components {
        * Timings
        * @description when each step was entered and left
        */
-      timings: components["schemas"]["TimingOut"][];
+      timings: components["schemas"]["Timing"][];
       /**
        * Took S
        * @description how long it took, s
@@ -2785,6 +2786,37 @@ export interface components {
        * @description who does it
        */
       who?: string | null;
+    };
+    /**
+     * BlindStage
+     * @description A stage of a blind bake: minutes from and to, the oven, what to do and the sign.
+     */
+    BlindStage: {
+      /**
+       * From Min
+       * @description from when, min
+       */
+      from_min: number;
+      /**
+       * Oven C
+       * @description temperature of the oven, degC
+       */
+      oven_c: number;
+      /**
+       * Sign
+       * @description what a cook sees then
+       */
+      sign: string;
+      /**
+       * Title
+       * @description what it is called on the screen
+       */
+      title: string;
+      /**
+       * To Min
+       * @description to when, min
+       */
+      to_min: number;
     };
     /**
      * BuildConflict
@@ -3070,7 +3102,7 @@ export interface components {
        * After
        * @description gaps this step keeps to the steps before it
        */
-      after: components["schemas"]["GapOut"][];
+      after: components["schemas"]["Gap"][];
       /**
        * Ahead
        * @description how early it may be done, in words
@@ -3276,10 +3308,10 @@ export interface components {
       words: string;
     };
     /**
-     * CautionOut
-     * @description What would spoil the batch, why, and what helps.
+     * Caution
+     * @description One thing that would go wrong: ``says`` what and why, ``do`` what helps.
      */
-    CautionOut: {
+    Caution: {
       /**
        * Code
        * @description what it is, for a program
@@ -3370,14 +3402,14 @@ export interface components {
        */
       faults: components["schemas"]["FaultWeek"][];
       /** @description ordinary spread of the hottest */
-      peak_limits: components["schemas"]["LimitsOut"] | null;
+      peak_limits: components["schemas"]["Limits"] | null;
       /**
        * Points
        * @description the batches, oldest first
        */
       points: components["schemas"]["ChartPoint"][];
       /** @description ordinary spread of the set */
-      set_limits: components["schemas"]["LimitsOut"] | null;
+      set_limits: components["schemas"]["Limits"] | null;
     };
     /**
      * ChartPoint
@@ -3647,7 +3679,7 @@ export interface components {
        * Pairs
        * @description lines that answer each other
        */
-      pairs: components["schemas"]["PairOut"][];
+      pairs: components["schemas"]["Pair"][];
       /** @description the one on the right */
       right: components["schemas"]["FormulaOut"];
       /**
@@ -4113,7 +4145,7 @@ export interface components {
        * Reasons
        * @description why each number is what it is, by the number's name
        */
-      reasons: components["schemas"]["ReasonOut"][];
+      reasons: components["schemas"]["Reason"][];
       /**
        * Release S
        * @description how long to warm the mould before it lets go, s
@@ -4299,7 +4331,7 @@ export interface components {
        * Reasons
        * @description why each number is what it is, by the number's name
        */
-      reasons: components["schemas"]["ReasonOut"][];
+      reasons: components["schemas"]["Reason"][];
       /**
        * School
        * @description which way it is tempered or baked
@@ -4326,44 +4358,13 @@ export interface components {
        * Stages
        * @description stages of the bake
        */
-      stages: components["schemas"]["CrustStage"][];
+      stages: components["schemas"]["BlindStage"][];
     };
     /**
-     * CrustStage
-     * @description A stage of a blind bake.
-     */
-    CrustStage: {
-      /**
-       * From Min
-       * @description from when, min
-       */
-      from_min: number;
-      /**
-       * Oven C
-       * @description temperature of the oven, degC
-       */
-      oven_c: number;
-      /**
-       * Sign
-       * @description what a cook sees then
-       */
-      sign: string;
-      /**
-       * Title
-       * @description what it is called on the screen
-       */
-      title: string;
-      /**
-       * To Min
-       * @description to when, min
-       */
-      to_min: number;
-    };
-    /**
-     * CueOut
+     * Cue
      * @description What is said on the way, from a temperature on.
      */
-    CueOut: {
+    Cue: {
       /**
        * From C
        * @description from which temperature on, degC
@@ -4377,6 +4378,7 @@ export interface components {
       /**
        * Urgency
        * @description calm, soon, now or wrong
+       * @default soon
        * @enum {string}
        */
       urgency: "calm" | "soon" | "now";
@@ -4699,7 +4701,7 @@ export interface components {
        * Buy
        * @description what is to be bought
        */
-      buy?: components["schemas"]["BuyOut"][];
+      buy: components["schemas"]["BuyOut"][];
       /**
        * Chef Early Min
        * @description waiting in the plan a careful chef would write; null: found none
@@ -4734,7 +4736,7 @@ export interface components {
        * Joined
        * @description parts made once for several desserts
        */
-      joined?: components["schemas"]["JoinedOut"][];
+      joined: components["schemas"]["JoinedOut"][];
       /**
        * Late Min
        * @description by how much the services slip, once the day runs late
@@ -4745,12 +4747,12 @@ export interface components {
        * Mise
        * @description in the order of need
        */
-      mise?: components["schemas"]["MiseOut"][];
+      mise: components["schemas"]["MiseOut"][];
       /**
        * Moulds
        * @description moulds in use at once
        */
-      moulds?: components["schemas"]["MouldsOut"][];
+      moulds: components["schemas"]["MouldsOut"][];
       /**
        * Oven Lines
        * @description each oven's dial over the day
@@ -4871,12 +4873,12 @@ export interface components {
        * Chilled Until
        * @description when it goes on from the blast chiller into the refrigerator
        */
-      chilled_until?: string | null;
+      chilled_until: string | null;
       /**
        * Earliest
        * @description start from which what follows is still in its window; null: an old plan
        */
-      earliest?: string | null;
+      earliest: string | null;
       /**
        * End
        * Format: date-time
@@ -4893,7 +4895,7 @@ export interface components {
        * Held Until
        * @description when its ring or mixer is free again; null: an old plan
        */
-      held_until?: string | null;
+      held_until: string | null;
       /**
        * Key
        * @description by what it is known
@@ -4903,7 +4905,7 @@ export interface components {
        * Latest
        * @description start until which the service is kept
        */
-      latest?: string | null;
+      latest: string | null;
       /**
        * Oven C
        * @description temperature of the oven, degC
@@ -5078,10 +5080,10 @@ export interface components {
       parts: components["schemas"]["PartOut"][];
     };
     /**
-     * DeviationOut
-     * @description How far a step's curve was from its prediction.
+     * Deviation
+     * @description How far a curve was from its prediction over one step.
      */
-    DeviationOut: {
+    Deviation: {
       /**
        * Mean Abs K
        * @description how far it was from its prediction, K, mean of the size
@@ -5280,10 +5282,10 @@ export interface components {
       what: string;
     };
     /**
-     * EggChoiceOut
-     * @description A batch near the one asked for that cracks whole eggs.
+     * EggChoice
+     * @description A batch that cracks whole eggs: by what to multiply, and how many eggs that is.
      */
-    EggChoiceOut: {
+    EggChoice: {
       /**
        * Eggs
        * @description shell eggs
@@ -5335,10 +5337,10 @@ export interface components {
       have: number;
     };
     /**
-     * EntryOut
-     * @description What one formula takes, in grams.
+     * Entry
+     * @description One formula of the day: grams of yolk, white and whole egg it takes from shells.
      */
-    EntryOut: {
+    Entry: {
       /**
        * Name
        * @description what it is called
@@ -5472,7 +5474,7 @@ export interface components {
        * Happened
        * @description what happened in the batch, with its numbers
        */
-      happened: components["schemas"]["HappenedOut"][];
+      happened: components["schemas"]["Happened"][];
       /**
        * Ruled Out
        * @description causes that what happened rules out
@@ -5687,10 +5689,10 @@ export interface components {
       kind: string;
     };
     /**
-     * FindingOut
-     * @description Something the curve shows.
+     * Finding
+     * @description Something the curve shows. ``fault`` is the fault it makes likely, if any.
      */
-    FindingOut: {
+    Finding: {
       /**
        * Fault
        * @description code of the fault
@@ -5966,7 +5968,7 @@ export interface components {
        * Cautions
        * @description what would spoil the batch, most serious first
        */
-      cautions: components["schemas"]["CautionOut"][];
+      cautions: components["schemas"]["Caution"][];
       /** @description where its egg sets; null without egg */
       coagulation: components["schemas"]["CoagulationOut"] | null;
       /**
@@ -6016,9 +6018,9 @@ export interface components {
        */
       mass_g: number;
       /** @description nutrition of the raw mix */
-      nutrition: components["schemas"]["NutritionOut"] | null;
+      nutrition: components["schemas"]["Nutrition"] | null;
       /** @description ratios per 1000 g of liquid */
-      per_1000_liquid: components["schemas"]["RatiosOut"] | null;
+      per_1000_liquid: components["schemas"]["Ratios"] | null;
       /** @description its place in each plane of the map */
       points: components["schemas"]["PointsOut"] | null;
       /**
@@ -6027,13 +6029,13 @@ export interface components {
        */
       portions: number | null;
       /** @description told as a filling, but no custard */
-      reads_as?: components["schemas"]["ReadsAsOut"] | null;
+      reads_as: components["schemas"]["Other"] | null;
       /**
        * Reasons
        * @description why each number is what it is, by the number's name
        */
       reasons: {
-        [key: string]: components["schemas"]["ReasonOut"];
+        [key: string]: components["schemas"]["Reason"];
       };
       /** @description how it will set */
       set: components["schemas"]["SetOut"] | null;
@@ -6050,7 +6052,7 @@ export interface components {
        */
       warnings: string[];
       /** @description cream to be whipped: how it stands */
-      whipped?: components["schemas"]["WhipOut"] | null;
+      whipped: components["schemas"]["WhipOut"] | null;
       /**
        * Whites Left Eggs
        * @description whites left, as many eggs'
@@ -6105,13 +6107,15 @@ export interface components {
       unset_diameter_mm: number;
     };
     /**
-     * GapOut
-     * @description Minutes from the end of ``key``.
+     * Gap
+     * @description At least and at most minutes from the end of ``key`` to a start, and why; ``warm`` when what
+     *     waits is food that spoils and stands outside the cold.
      */
-    GapOut: {
+    Gap: {
       /**
        * At Least Min
        * @description least minutes between
+       * @default 0
        */
       at_least_min: number;
       /**
@@ -6126,20 +6130,22 @@ export interface components {
       key: string;
       /**
        * Warm
-       * @description food that spoils stands outside the cold meanwhile
+       * @description whether food that spoils stands outside the cold meanwhile
+       * @default false
        */
       warm: boolean;
       /**
        * Why
        * @description why, a sentence
+       * @default
        */
       why: string;
     };
     /**
-     * GuideOut
-     * @description A line beyond which a mix eats differently.
+     * Guide
+     * @description A line of a plane beyond which a mix eats differently: ``below`` on its low side.
      */
-    GuideOut: {
+    Guide: {
       /**
        * Above
        * @description how a mix eats beyond the line
@@ -6163,10 +6169,10 @@ export interface components {
       below: string;
     };
     /**
-     * HappenedOut
-     * @description Something that happened, with its number; ``weight`` 0 to 1 is how much it matters.
+     * Happened
+     * @description One thing that happened; ``weight`` 0 to 1 is how much it matters.
      */
-    HappenedOut: {
+    Happened: {
       /**
        * Code
        * @description what it is, for a program
@@ -6897,7 +6903,7 @@ export interface components {
        * Entries
        * @description what each formula takes
        */
-      entries: components["schemas"]["EntryOut"][];
+      entries: components["schemas"]["Entry"][];
       /**
        * Says
        * @description what comes of it, in sentences
@@ -7045,10 +7051,47 @@ export interface components {
       value: number | null;
     };
     /**
-     * LimitsOut
-     * @description The ordinary spread of a value; see ``bellcrumb.book.control``.
+     * Lethality
+     * @description What a curve has done: ``log_reduction`` capped at 12, ``share`` of what is asked (1 is
+     *     enough, may be more), ``meets``, the rule in words, the peak and what is doubtful.
      */
-    LimitsOut: {
+    Lethality: {
+      /**
+       * Log Reduction
+       * @description powers of ten by which germs were killed
+       */
+      log_reduction: number;
+      /**
+       * Meets
+       * @description whether it is enough
+       */
+      meets: boolean;
+      /**
+       * Peak C
+       * @description hottest it was, degC
+       */
+      peak_c: number;
+      /**
+       * Rule
+       * @description the rule it is measured by
+       */
+      rule: string;
+      /**
+       * Share
+       * @description how much of what is needed, 1 is enough
+       */
+      share: number;
+      /**
+       * Warnings
+       * @description what to mind, in sentences
+       */
+      warnings: string[];
+    };
+    /**
+     * Limits
+     * @description The middle of a run of values and how far the ordinary ones lie from it.
+     */
+    Limits: {
       /**
        * High
        * @description upper end of the band
@@ -7198,7 +7241,7 @@ export interface components {
         [key: string]: number;
       };
       /** @description what the guide says now */
-      moment: components["schemas"]["MomentOut"];
+      moment: components["schemas"]["Moment"];
       /**
        * Now S
        * @description now, s on its clock
@@ -7247,7 +7290,7 @@ export interface components {
        */
       rungs: number;
       /** @description what the heat has done to germs; null: no probe */
-      safe: components["schemas"]["SafeOut"] | null;
+      safe: components["schemas"]["Lethality"] | null;
       /**
        * Server Now
        * Format: date-time
@@ -7263,7 +7306,7 @@ export interface components {
        * Timings
        * @description when each step was entered and left
        */
-      timings: components["schemas"]["TimingOut"][];
+      timings: components["schemas"]["Timing"][];
     };
     /**
      * LossSaved
@@ -7334,7 +7377,7 @@ export interface components {
        * Guides
        * @description lines beyond which a mix eats differently
        */
-      guides: components["schemas"]["GuideOut"][];
+      guides: components["schemas"]["Guide"][];
       /**
        * Plane
        * @description which plane of the map: what its axes are
@@ -7510,13 +7553,18 @@ export interface components {
       part: string;
     };
     /**
-     * MomentOut
-     * @description What the guide says now.
+     * Moment
+     * @description What the guide says right now.
+     *
+     *     ``figure`` is the number to read across the room in ``figure_unit`` ("c" or "s"), ``headline``
+     *     the state of the pot in a word or two, ``next_move`` what to do, ``hold_left_s`` what is left of
+     *     a hold (None: not holding), ``done`` whether the step has what it needs.
      */
-    MomentOut: {
+    Moment: {
       /**
        * Done
        * @description whether it is over
+       * @default false
        */
       done: boolean;
       /**
@@ -7915,10 +7963,10 @@ export interface components {
       id: string;
     };
     /**
-     * NutritionOut
-     * @description Of ``grams`` of the raw mix: see ``bellcrumb.formula.worth.Nutrition``.
+     * Nutrition
+     * @description Of some grams of the raw mix; carbohydrate holds sugars and starch.
      */
-    NutritionOut: {
+    Nutrition: {
       /**
        * Added Salt G
        * @description salt that was added as such, g
@@ -7982,6 +8030,23 @@ export interface components {
        * @enum {string}
        */
       place: "stove" | "oven" | "cold" | "whole";
+    };
+    /**
+     * Other
+     * @description The kind of part a mix reads as, and what a cook calls it.
+     */
+    Other: {
+      /**
+       * Kind
+       * @description what kind it is
+       * @enum {string}
+       */
+      kind: "crust" | "caramel" | "meringue" | "glaze" | "garnish";
+      /**
+       * Name
+       * @description what it is called
+       */
+      name: string;
     };
     /**
      * OvenIn
@@ -8182,10 +8247,12 @@ export interface components {
       wait_min?: number | null;
     };
     /**
-     * PairOut
-     * @description Lines that answer each other; see ``bellcrumb.formula.compare.Pair``.
+     * Pair
+     * @description The lines of one ingredient in both formulas; None where one has it not.
+     *
+     *     ``change_pct`` compares grams per 1000 g of liquid, so that a bigger batch is no change.
      */
-    PairOut: {
+    Pair: {
       /**
        * Change Pct
        * @description how much more or less, %; null where one side has none
@@ -8422,10 +8489,10 @@ export interface components {
       versions: components["schemas"]["VersionOut"][];
     };
     /**
-     * PartShareOut
-     * @description What a part gives to one portion; ``said`` False: shared out, no vessel says how many.
+     * PartShare
+     * @description What a part gives to one portion of the dessert.
      */
-    PartShareOut: {
+    PartShare: {
       /**
        * Kind
        * @description what kind it is
@@ -8563,7 +8630,7 @@ export interface components {
        * Us Words
        * @description the same in the kitchen's cups and spoons; empty in a plan of earlier days
        */
-      us_words?: string[];
+      us_words: string[];
       /**
        * Words
        * @description in words
@@ -8594,7 +8661,7 @@ export interface components {
        * Additions
        * @description what goes in after the heat, each with its window of temperatures
        */
-      additions?: components["schemas"]["AdditionOut"][];
+      additions: components["schemas"]["Addition"][];
       /**
        * Boil C
        * @description where it boils here, degC
@@ -8604,24 +8671,24 @@ export interface components {
        * Boils Off G
        * @description water that leaves the pot until it is off the heat, g
        */
-      boils_off_g?: number | null;
+      boils_off_g: number | null;
       /** @description what goes into the bowl */
       bowl: components["schemas"]["PlaceOut"];
       /**
        * Checks
        * @description what to look for before it begins
        */
-      checks?: string[];
+      checks: string[];
       /**
        * Cold Class
        * @description class it has once it is cold; null: none
        */
-      cold_class?: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | null;
+      cold_class: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | null;
       /**
        * Content
        * @description everything that can be changed about it
        */
-      content?: {
+      content: {
         [key: string]: unknown;
       } | null;
       /** @description the predicted curve of the cooking */
@@ -8632,12 +8699,12 @@ export interface components {
        */
       cook_from_c: number;
       /** @description the dessert as it is drawn cut open; null: it is no built one */
-      cut?: components["schemas"]["CutOut"] | null;
+      cut: components["schemas"]["CutOut"] | null;
       /**
        * Egg From
        * @description step from which on there is egg where the probe is; null: no egg
        */
-      egg_from?: string | null;
+      egg_from: string | null;
       /**
        * Family
        * @description the family it is judged as
@@ -8646,7 +8713,7 @@ export interface components {
       /** @description what goes in at the end */
       finish: components["schemas"]["PlaceOut"];
       /** @description the meringue that comes of it */
-      foam?: components["schemas"]["MeringueOut"] | null;
+      foam: components["schemas"]["MeringueOut"] | null;
       /**
        * Guide
        * @description which guide leads through it
@@ -8661,7 +8728,7 @@ export interface components {
        * Learned
        * @description values learned from this kitchen's batches that it was predicted with
        */
-      learned?: components["schemas"]["Used"][];
+      learned: components["schemas"]["Used"][];
       /** @description what goes into the pot */
       pot: components["schemas"]["PlaceOut"];
       /**
@@ -8690,14 +8757,14 @@ export interface components {
        * Signs
        * @description what a cook sees, and when
        */
-      signs?: components["schemas"]["SignOut"][];
+      signs: components["schemas"]["SignOut"][];
       /**
        * Steps
        * @description the steps, in order
        */
-      steps: components["schemas"]["StepOut"][];
+      steps: components["schemas"]["Step"][];
       /** @description the syrup cooked for it */
-      syrup?: components["schemas"]["SyrupOut"] | null;
+      syrup: components["schemas"]["SyrupOut"] | null;
       /**
        * Temper S
        * @description how long the temper takes, s
@@ -8715,7 +8782,7 @@ export interface components {
        */
       warnings: string[];
       /** @description the whipped cream that comes of it */
-      whipped?: components["schemas"]["WhipOut"] | null;
+      whipped: components["schemas"]["WhipOut"] | null;
     };
     /**
      * Point
@@ -8860,7 +8927,7 @@ export interface components {
        * Field
        * @description the field it is about; null: the whole
        */
-      field?: string | null;
+      field: string | null;
       /**
        * Message
        * @description what is wrong, in a sentence
@@ -8870,7 +8937,7 @@ export interface components {
        * Reference
        * @description names a failure of ours in the server's log; null: it is none
        */
-      reference?: string | null;
+      reference: string | null;
     };
     /**
      * ProblemOut
@@ -8937,10 +9004,10 @@ export interface components {
       to_min: number | null;
     };
     /**
-     * RatiosOut
+     * Ratios
      * @description Grams per 1000 g of liquid.
      */
-    RatiosOut: {
+    Ratios: {
       /**
        * Corn Starch Equivalent G
        * @description starch as corn starch that would thicken as much, g
@@ -9058,27 +9125,13 @@ export interface components {
       temp_c: number;
     };
     /**
-     * ReadsAsOut
-     * @description What lines read as that can be no custard: the kind of part, and what a cook calls it.
+     * Reason
+     * @description The explanation that travels with a result.
+     *
+     *     ``says`` is the sentence for the cook with the inputs filled in, ``rule`` the formula used,
+     *     ``source`` where its constants come from and ``sure`` how far to trust it.
      */
-    ReadsAsOut: {
-      /**
-       * Kind
-       * @description what kind it is
-       * @enum {string}
-       */
-      kind: "crust" | "filling" | "caramel" | "meringue" | "cream" | "glaze" | "garnish";
-      /**
-       * Name
-       * @description what it is called
-       */
-      name: string;
-    };
-    /**
-     * ReasonOut
-     * @description Why a number is what it is.
-     */
-    ReasonOut: {
+    Reason: {
       /**
        * Rule
        * @description the formula it comes from
@@ -9433,7 +9486,7 @@ export interface components {
        */
       looked_s: number | null;
       /** @description what the guide says now */
-      moment: components["schemas"]["MomentOut"];
+      moment: components["schemas"]["Moment"];
       /**
        * Name
        * @description what it is called
@@ -9468,7 +9521,7 @@ export interface components {
        * Slips
        * @description where it went wrong
        */
-      slips: components["schemas"]["SlipOut"][];
+      slips: components["schemas"]["Slip"][];
       /**
        * Speed
        * @description how many times faster than real the exercise runs
@@ -9481,7 +9534,7 @@ export interface components {
        */
       stage: "pot" | "bowl" | "syrup" | "mixer" | "oven";
       /** @description key of the step */
-      step: components["schemas"]["StepOut"];
+      step: components["schemas"]["Step"];
       /**
        * Stirring
        * @description whether it is being stirred
@@ -9672,10 +9725,10 @@ export interface components {
       mid_min: number;
     };
     /**
-     * RungOut
-     * @description One ladle up the ladder.
+     * Rung
+     * @description One ladle up: grams poured so far, the mix's temperature and how far below scrambling.
      */
-    RungOut: {
+    Rung: {
       /**
        * Added G
        * @description what this ladle adds, g
@@ -9696,42 +9749,6 @@ export interface components {
        * @description where this mix scrambles, degC
        */
       scramble_c: number;
-    };
-    /**
-     * SafeOut
-     * @description What the heat has done to the egg: ``share`` 1 is enough. The local code comes first.
-     */
-    SafeOut: {
-      /**
-       * Log Reduction
-       * @description powers of ten by which germs were killed
-       */
-      log_reduction: number;
-      /**
-       * Meets
-       * @description whether it is enough
-       */
-      meets: boolean;
-      /**
-       * Peak C
-       * @description hottest it was, degC
-       */
-      peak_c: number;
-      /**
-       * Rule
-       * @description the rule it is measured by
-       */
-      rule: string;
-      /**
-       * Share
-       * @description how much of what is needed, 1 is enough
-       */
-      share: number;
-      /**
-       * Warnings
-       * @description what to mind, in sentences
-       */
-      warnings: string[];
     };
     /**
      * Save
@@ -9795,7 +9812,7 @@ export interface components {
        * Egg Choices
        * @description batches near this one that crack whole eggs
        */
-      egg_choices: components["schemas"]["EggChoiceOut"][];
+      egg_choices: components["schemas"]["EggChoice"][];
       /**
        * Eggs
        * @description shell eggs
@@ -9831,12 +9848,12 @@ export interface components {
        * Air Points
        * @description air of the pretended oven: seconds and degC
        */
-      air_points?: components["schemas"]["CurvePoint"][];
+      air_points: components["schemas"]["CurvePoint"][];
       /**
        * Bath Points
        * @description the pretended bath: seconds and degC
        */
-      bath_points?: components["schemas"]["CurvePoint"][];
+      bath_points: components["schemas"]["CurvePoint"][];
       /**
        * Bath W K
        * @description what passes from the bath to the bowl, W/K
@@ -9880,7 +9897,7 @@ export interface components {
        * Points
        * @description points of the curve
        */
-      points?: components["schemas"]["CurvePoint"][];
+      points: components["schemas"]["CurvePoint"][];
       /**
        * Pot G
        * @description mass of the pot, g
@@ -10285,10 +10302,10 @@ export interface components {
       low_pct: number;
     };
     /**
-     * SlipOut
+     * Slip
      * @description A moment it went wrong, and why.
      */
-    SlipOut: {
+    Slip: {
       /**
        * At S
        * @description when, seconds on the exercise's clock
@@ -10354,12 +10371,12 @@ export interface components {
        * Since
        * @description from when on
        */
-      since?: string | null;
+      since: string | null;
       /**
        * Until
        * @description to when
        */
-      until?: string | null;
+      until: string | null;
     };
     /**
      * StageMark
@@ -10551,10 +10568,14 @@ export interface components {
       version_id: string;
     };
     /**
-     * StepOut
-     * @description A step of the guide.
+     * Step
+     * @description One step. ``low_c``-``high_c`` is what to reach, ``never_c`` what not to pass (None: no
+     *     limit), ``hold_s`` how long to stay there (or, without a temperature, how long it takes);
+     *     ``sign`` what to look for, ``avoid`` the mistake. ``there`` is what to do when it is reached,
+     *     ``over`` what it is called past ``never_c``. A bake is due from ``from_s`` to ``to_s`` seconds
+     *     after it went in. A layer takes ``grams`` in each of ``count`` vessels.
      */
-    StepOut: {
+    Step: {
       /**
        * Avoid
        * @description what not to do now
@@ -10563,6 +10584,7 @@ export interface components {
       /**
        * Caution
        * @description what is dangerous about it now
+       * @default
        */
       caution: string;
       /**
@@ -10574,8 +10596,9 @@ export interface components {
       /**
        * Cues
        * @description what is said on the way, from which temperature on
+       * @default []
        */
-      cues?: components["schemas"]["CueOut"][];
+      cues: components["schemas"]["Cue"][];
       /**
        * From S
        * @description from when, s
@@ -10584,7 +10607,7 @@ export interface components {
       from_s: number;
       /**
        * Grams
-       * @description of a layer, in each of `count` vessels
+       * @description of a layer, in each of `count` vessels, g
        * @default 0
        */
       grams: number;
@@ -10596,6 +10619,7 @@ export interface components {
       /**
        * Hold S
        * @description how long to hold it, s
+       * @default 0
        */
       hold_s: number;
       /**
@@ -10904,6 +10928,42 @@ export interface components {
       sweetness: number;
     };
     /**
+     * TempWindow
+     * @description When something goes in: degC of the mix, the sign, what happens outside, the rescue.
+     */
+    TempWindow: {
+      /**
+       * Above
+       * @description what happens when it is warmer than the window
+       */
+      above: string;
+      /**
+       * Below
+       * @description what happens when it is colder than the window
+       */
+      below: string;
+      /**
+       * High C
+       * @description highest of its window, degC
+       */
+      high_c: number;
+      /**
+       * Low C
+       * @description lowest of its window, degC
+       */
+      low_c: number;
+      /**
+       * Rescue
+       * @description what to do when the window was missed
+       */
+      rescue: string;
+      /**
+       * Sign
+       * @description what a cook sees then
+       */
+      sign: string;
+    };
+    /**
      * TemperOut
      * @description The ladder.
      */
@@ -10952,7 +11012,7 @@ export interface components {
        * Rungs
        * @description the temper, ladle by ladle
        */
-      rungs: components["schemas"]["RungOut"][];
+      rungs: components["schemas"]["Rung"][];
       /**
        * School
        * @description which way it is tempered or baked
@@ -11016,10 +11076,10 @@ export interface components {
       ticks: components["schemas"]["TickAsk"][];
     };
     /**
-     * TimingOut
-     * @description When a step was entered and left, seconds on the cook's clock.
+     * Timing
+     * @description When a step was entered and left, on the cook's clock.
      */
-    TimingOut: {
+    Timing: {
       /**
        * Entered S
        * @description when the step was entered, s
@@ -11069,12 +11129,12 @@ export interface components {
        */
       mass_g: number;
       /** @description nutrition of the raw mix */
-      nutrition: components["schemas"]["NutritionOut"];
+      nutrition: components["schemas"]["Nutrition"];
       /**
        * Parts
        * @description the parts
        */
-      parts: components["schemas"]["PartShareOut"][];
+      parts: components["schemas"]["PartShare"][];
       /**
        * Portion G
        * @description what a portion weighs, g
@@ -11205,7 +11265,7 @@ export interface components {
        * Books Min
        * @description about what would be told without it
        */
-      books_min?: number | null;
+      books_min: number | null;
       /**
        * By Hand
        * @description whether the value was put in by hand
@@ -11221,7 +11281,7 @@ export interface components {
        * Here Min
        * @description minutes told with it: to the pull, to the heat
        */
-      here_min?: number | null;
+      here_min: number | null;
       /**
        * Kind
        * @description what kind it is
@@ -11372,7 +11432,7 @@ export interface components {
      */
     VersionOut: {
       /** @description how it is baked and cooled */
-      baking?: components["schemas"]["Baking"];
+      baking: components["schemas"]["Baking"];
       /**
        * Batches
        * @description how many batches were cooked of it
@@ -11539,7 +11599,7 @@ export interface components {
        * Ring Id
        * @description the ring; null: an ordinary one
        */
-      ring_id?: number | null;
+      ring_id: number | null;
       /**
        * Saved By
        * @description who saved it
@@ -11861,7 +11921,7 @@ export interface components {
        * Since
        * @description from when on
        */
-      since?: string | null;
+      since: string | null;
       /**
        * Texture
        * @description class of set that came out
@@ -11872,7 +11932,7 @@ export interface components {
        * Until
        * @description to when
        */
-      until?: string | null;
+      until: string | null;
     };
     /**
      * WantedAsk
@@ -12000,42 +12060,6 @@ export interface components {
        * @description whether it whips at all
        */
       whips: boolean;
-    };
-    /**
-     * WindowOut
-     * @description When something goes in, and what happens outside.
-     */
-    WindowOut: {
-      /**
-       * Above
-       * @description what happens when it is warmer than the window
-       */
-      above: string;
-      /**
-       * Below
-       * @description what happens when it is colder than the window
-       */
-      below: string;
-      /**
-       * High C
-       * @description highest of its window, degC
-       */
-      high_c: number;
-      /**
-       * Low C
-       * @description lowest of its window, degC
-       */
-      low_c: number;
-      /**
-       * Rescue
-       * @description what to do when the window was missed
-       */
-      rescue: string;
-      /**
-       * Sign
-       * @description what a cook sees then
-       */
-      sign: string;
     };
     /**
      * WishesIn

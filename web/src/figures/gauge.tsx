@@ -5,7 +5,7 @@ import { say } from "@/say";
  * How much of what is asked the heat has done to the egg: a tube that fills, hatched like a custard
  * that sets, with the line it has to reach.
  */
-export function SafetyGauge({ safe }: { safe: Shapes["SafeOut"] }) {
+export function SafetyGauge({ safe }: { safe: Shapes["Lethality"] }) {
   const share = Math.min(1, safe.share);
   const logs =
     safe.log_reduction >= 12

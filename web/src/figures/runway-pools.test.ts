@@ -24,6 +24,7 @@ const step = (
     earliest: null,
     latest: null,
     held_until: at(hands),
+    chilled_until: null,
     own_seen: 0,
     own_factor: 1,
     state: "to_do",

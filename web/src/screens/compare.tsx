@@ -167,7 +167,7 @@ function Head({
   );
 }
 
-function Pairs({ pairs }: { pairs: Shapes["PairOut"][] }) {
+function Pairs({ pairs }: { pairs: Shapes["Pair"][] }) {
   return (
     <table className="rule-t w-full text-left" data-testid="pairs">
       <thead className="sr-only">

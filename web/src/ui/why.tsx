@@ -4,7 +4,7 @@ import type { Shapes } from "@/api/client";
 import { say } from "@/say";
 
 /** Any number can be asked for its reason: inputs, rule, source, how sure. */
-export function Why({ about, reason }: { about: string; reason: Shapes["ReasonOut"] | undefined }) {
+export function Why({ about, reason }: { about: string; reason: Shapes["Reason"] | undefined }) {
   if (!reason) return null;
   return (
     <Popover.Root>

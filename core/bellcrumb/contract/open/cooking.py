@@ -24,6 +24,7 @@ from bellcrumb.oven.refit import Look, Observations
 from bellcrumb.oven.school import After, before_of, sign_of
 from bellcrumb.safety.pasteurise import Lethality, Pasteurising, Product, lethality
 from bellcrumb.stove.caramel import is_sauce
+from bellcrumb.stove.finish import Addition
 from bellcrumb.stove.guide import ENTERED_EARLY_S, Moment, held_above_c, missed, moment
 from bellcrumb.stove.over_bath import BATH_W_K
 from bellcrumb.stove.plan import Plan
@@ -40,6 +41,7 @@ __all__ = [
     "NEVER_C",
     "STALE_S",
     "USUAL_C",
+    "Addition",
     "After",
     "BakePlan",
     "Cream",

@@ -2,7 +2,7 @@
 
 from bellcrumb.rehearse.exercises import EXERCISES, exercise, guide_step
 from bellcrumb.rehearse.replay import replay
-from bellcrumb.rehearse.world import HEATS, LADLES_G, LONGEST_S, Act, Replay
+from bellcrumb.rehearse.world import HEATS, LADLES_G, LONGEST_S, Act, Replay, Slip
 
 __all__ = [
     "EXERCISES",
@@ -11,6 +11,7 @@ __all__ = [
     "LONGEST_S",
     "Act",
     "Replay",
+    "Slip",
     "exercise",
     "guide_step",
     "replay",

@@ -7,6 +7,7 @@ from pydantic import Field
 from bellcrumb.contract.shapes.base import LineIn, Shape, Strict
 from bellcrumb.contract.shapes.fit import VesselIn
 from bellcrumb.contract.shapes.formula import PartKind, SetClass
+from bellcrumb.dessert.steps import Gap
 from bellcrumb.dessert.thread import Ahead
 from bellcrumb.dessert.works import Kind, Lies
 from bellcrumb.quantities.units import Measures
@@ -196,16 +197,6 @@ class PortionOut(Shape):
     layers: list[LayerShareOut]
 
 
-class GapOut(Shape):
-    """Minutes from the end of ``key``."""
-
-    key: str
-    at_least_min: float
-    at_most_min: float | None
-    why: str
-    warm: bool = Field(description="food that spoils stands outside the cold meanwhile")
-
-
 class BuildStepOut(Shape):
     """A step of the thread; ``earliest_min`` and ``latest_min`` before the plate it may begin."""
 
@@ -221,7 +212,7 @@ class BuildStepOut(Shape):
     holds: list[str] = Field(description="those of them that its wait occupies")
     attention: bool
     oven_c: float | None
-    after: list[GapOut]
+    after: list[Gap]
     earliest_min: float
     latest_min: float
     critical: bool

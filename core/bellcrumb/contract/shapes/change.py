@@ -6,6 +6,7 @@ from pydantic import ConfigDict, Field
 
 from bellcrumb.contract.shapes.base import Shape, Strict
 from bellcrumb.contract.shapes.formula import FormulaIn, SetClass
+from bellcrumb.formula.scale import EggChoice
 
 ScaleBy = Literal["factor", "liquid", "batch", "eggs", "vessels"]
 
@@ -18,13 +19,6 @@ class ScaleIn(FormulaIn):
     value: float = Field(gt=0, le=1_000_000)
 
 
-class EggChoiceOut(Shape):
-    """A batch near the one asked for that cracks whole eggs."""
-
-    factor: float
-    eggs: int
-
-
 class ScaleOut(Shape):
     """The scaled formula: its lines as text, and what does not scale with it."""
 
@@ -33,7 +27,7 @@ class ScaleOut(Shape):
     mass_g: float
     liquid_g: float
     eggs: float
-    egg_choices: list[EggChoiceOut]
+    egg_choices: list[EggChoice]
     does_not_scale: list[str]
 
 

@@ -4,6 +4,8 @@ from pydantic import Field
 
 from bellcrumb.contract.shapes.base import LineIn, Shape, Strict
 from bellcrumb.contract.shapes.formula import FormulaIn, FormulaOut
+from bellcrumb.formula.compare import Pair
+from bellcrumb.formula.ledger import Entry
 
 
 class DessertEggsIn(Strict):
@@ -21,22 +23,13 @@ class LedgerIn(Strict):
     egg_grade: str = Field("US large", max_length=40)
 
 
-class EntryOut(Shape):
-    """What one formula takes, in grams."""
-
-    name: str
-    yolk_g: float
-    white_g: float
-    whole_g: float
-
-
 class LedgerOut(Shape):
     """Eggs to open for the day, and what they leave."""
 
     egg_grade: str
     yolk_each_g: float
     white_each_g: float
-    entries: list[EntryOut]
+    entries: list[Entry]
     separate: int
     whole: int
     yolk_need_g: float
@@ -54,21 +47,10 @@ class CompareIn(Strict):
     right: FormulaIn
 
 
-class PairOut(Shape):
-    """Lines that answer each other; see ``bellcrumb.formula.compare.Pair``."""
-
-    ingredient: str
-    left: str | None
-    right: str | None
-    left_g: float | None
-    right_g: float | None
-    change_pct: float | None
-
-
 class CompareOut(Shape):
     """Both answers and the pairs of their lines."""
 
     left: FormulaOut
     right: FormulaOut
-    pairs: list[PairOut]
+    pairs: list[Pair]
     says: list[str]

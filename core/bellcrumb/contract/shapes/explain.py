@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from bellcrumb.book.happened import Happened
 from bellcrumb.contract.shapes.base import Shape, Strict
 from bellcrumb.contract.shapes.formula import FormulaIn, SetClass
 from bellcrumb.contract.shapes.oven import RuleIn
@@ -73,15 +74,6 @@ class ExplainIn(FormulaIn):
     verdict: VerdictOfBatch
 
 
-class HappenedOut(Shape):
-    """Something that happened, with its number; ``weight`` 0 to 1 is how much it matters."""
-
-    code: str
-    weight: float
-    value: float | None
-    words: str
-
-
 class CauseOut(Shape):
     """A likely cause of a fault, with what speaks for and against it."""
 
@@ -108,7 +100,7 @@ class ChangeOfBatch(Shape):
 class ExplainOut(Shape):
     """A batch explained."""
 
-    happened: list[HappenedOut]
+    happened: list[Happened]
     causes: list[CauseOut]
     ruled_out: list[str]
     change: list[ChangeOfBatch]

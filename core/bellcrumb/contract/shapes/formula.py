@@ -7,7 +7,12 @@ from pydantic import ConfigDict, Field
 from bellcrumb.contract.shapes.base import MixIn, PointOut, Shape
 from bellcrumb.contract.shapes.fit import FitOut, VesselIn
 from bellcrumb.contract.shapes.sugar import WhipOut
-from bellcrumb.texture.set_map import Plane
+from bellcrumb.formula.answer import Ratios
+from bellcrumb.formula.cautions import Caution
+from bellcrumb.formula.worth import Nutrition
+from bellcrumb.reasons import Reason
+from bellcrumb.texture.no_custard import Other
+from bellcrumb.texture.set_map import Guide, Plane
 
 PartKind = Literal["crust", "filling", "caramel", "meringue", "cream", "glaze", "garnish"]
 
@@ -77,16 +82,6 @@ class LineOut(Shape):
     blank: bool
     metric: str
     us: str
-
-
-class RatiosOut(Shape):
-    """Grams per 1000 g of liquid."""
-
-    yolk_g: float
-    whole_egg_g: float
-    starch_g: float
-    corn_starch_equivalent_g: float
-    sugar_g: float
 
 
 class CompositionOut(Shape):
@@ -164,15 +159,6 @@ class FamilyOut(Shape):
     doneness: str
 
 
-class GuideOut(Shape):
-    """A line beyond which a mix eats differently."""
-
-    axis: Literal["x", "y"]
-    at: float
-    below: str
-    above: str
-
-
 class MapOut(Shape):
     """The set map: see ``bellcrumb.texture.set_map.SetMap``."""
 
@@ -188,7 +174,7 @@ class MapOut(Shape):
     x_high: float
     x_word: str
     y_word: str
-    guides: list[GuideOut]
+    guides: list[Guide]
 
 
 class PointsOut(Shape):
@@ -197,19 +183,6 @@ class PointsOut(Shape):
     starch_egg: PointOut
     sugar_fat: PointOut
     egg_fat: PointOut
-
-
-class NutritionOut(Shape):
-    """Of ``grams`` of the raw mix: see ``bellcrumb.formula.worth.Nutrition``."""
-
-    grams: float
-    kj: float
-    kcal: float
-    fat_g: float
-    carbohydrate_g: float
-    sugars_g: float
-    protein_g: float
-    added_salt_g: float
 
 
 class ProblemOut(Shape):
@@ -235,30 +208,6 @@ class EggsOut(Shape):
     have: int
 
 
-class ReasonOut(Shape):
-    """Why a number is what it is."""
-
-    says: str
-    rule: str
-    source: str
-    sure: str
-
-
-class CautionOut(Shape):
-    """What would spoil the batch, why, and what helps."""
-
-    code: str
-    says: str
-    do: str
-
-
-class ReadsAsOut(Shape):
-    """What lines read as that can be no custard: the kind of part, and what a cook calls it."""
-
-    kind: PartKind
-    name: str
-
-
 class FormulaOut(Shape):
     """Everything the numbers of a formula decide."""
 
@@ -269,7 +218,7 @@ class FormulaOut(Shape):
     lines: list[LineOut]
     family: FamilyOut | None
     families_near: list[str]
-    per_1000_liquid: RatiosOut | None
+    per_1000_liquid: Ratios | None
     composition_pct: CompositionOut
     taste_pct: TasteOut
     set: SetOut | None
@@ -283,14 +232,14 @@ class FormulaOut(Shape):
     eggs: EggsOut | None
     air_ml: float
     whipped: WhipOut | None = Field(None, description="cream to be whipped: how it stands")
-    reads_as: ReadsAsOut | None = Field(None, description="told as a filling, but no custard")
+    reads_as: Other | None = Field(None, description="told as a filling, but no custard")
     portions: float | None
-    nutrition: NutritionOut | None
+    nutrition: Nutrition | None
     cost: MoneyOut | None
     allergens: list[str]
     complete: bool
     fit: FitOut | None
     fit_problem: ProblemOut | None
-    reasons: dict[str, ReasonOut]
-    cautions: list[CautionOut]
+    reasons: dict[str, Reason]
+    cautions: list[Caution]
     warnings: list[str] = Field(description="every caution and what was not counted, as a line")

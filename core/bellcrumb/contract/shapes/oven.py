@@ -6,10 +6,10 @@ from pydantic import Field
 
 from bellcrumb.contract.shapes.base import LineIn, MixIn, Shape, Strict
 from bellcrumb.contract.shapes.fit import VesselIn
-from bellcrumb.contract.shapes.formula import ReasonOut
 from bellcrumb.laws.safety import COOLING
-from bellcrumb.oven.crust import School
+from bellcrumb.oven.crust import BlindStage, School
 from bellcrumb.oven.school import After
+from bellcrumb.reasons import Reason
 from bellcrumb.texture.families import Doneness
 from bellcrumb.vessels.tray import BATH_WATER_C
 
@@ -171,7 +171,7 @@ class BakeOut(Shape):
     after: list[BakePoint]
     frames: list[FrameOut]
     drivers: list[DriverOut]
-    reasons: list[ReasonOut]
+    reasons: list[Reason]
     solve_ms: float
     warnings: list[str]
 
@@ -252,16 +252,6 @@ class CrustIn(Strict):
     filled_at_c: float = Field(5, ge=-5, le=100)
 
 
-class CrustStage(Shape):
-    """A stage of a blind bake."""
-
-    title: str
-    oven_c: float
-    from_min: float
-    to_min: float
-    sign: str
-
-
 class CrustOut(Shape):
     """The stages, how far, the cooling, and the soggy clock in hours from low to high. ``dough`` is
     told from the lines, ``school`` the one that was followed."""
@@ -269,14 +259,14 @@ class CrustOut(Shape):
     dough: str | None
     school: School
     dough_mm: float = Field(description="as it was reckoned with")
-    stages: list[CrustStage]
+    stages: list[BlindStage]
     how_far: str
     cool_min: float
     shield: str
     crisp_h: list[float]
     soft_h: list[float]
     soggy: str
-    reasons: list[ReasonOut]
+    reasons: list[Reason]
 
 
 class ReadingIn(Strict):
@@ -365,5 +355,5 @@ class CoolOut(Shape):
     ice_kg: float | None
     release_s: float | None
     says: str
-    reasons: list[ReasonOut]
+    reasons: list[Reason]
     warnings: list[str]

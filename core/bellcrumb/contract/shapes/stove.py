@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from bellcrumb.contract.shapes.base import Celsius, MixIn, Shape, Strict
-from bellcrumb.stove.temper import School
+from bellcrumb.stove.temper import Rung, School
 
 
 class TemperIn(Strict):
@@ -18,20 +18,11 @@ class TemperIn(Strict):
     held_back_ml: float = Field(0, ge=0)
 
 
-class RungOut(Shape):
-    """One ladle up the ladder."""
-
-    added_g: float
-    mix_temp_c: float
-    margin_k: float
-    scramble_c: float
-
-
 class TemperOut(Shape):
     """The ladder."""
 
     school: School
-    rungs: list[RungOut]
+    rungs: list[Rung]
     first_safe_g: float
     end_temp_c: float
     all_at_once_temp_c: float

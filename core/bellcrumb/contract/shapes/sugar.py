@@ -7,7 +7,7 @@ from pydantic import Field
 from bellcrumb.contract.shapes.base import Celsius, MixIn, Shape, Strict
 from bellcrumb.contract.shapes.fit import VesselIn
 from bellcrumb.safety.pasteurise import Product
-from bellcrumb.stove.finish import Cooling
+from bellcrumb.stove.finish import Addition
 from bellcrumb.stove.meringue import MeringueKind
 from bellcrumb.stove.syrup import Stage
 from bellcrumb.stove.whip import Use
@@ -185,31 +185,8 @@ class FinishIn(Strict):
     family: str | None = None
 
 
-class WindowOut(Shape):
-    """When something goes in, and what happens outside."""
-
-    low_c: float
-    high_c: float
-    sign: str
-    below: str
-    above: str
-    rescue: str
-
-
-class AdditionOut(Shape):
-    """One thing that goes in; see ``bellcrumb.stove.finish.Addition``."""
-
-    name: str
-    grams: float
-    window: WindowOut
-    waits_s: dict[Cooling, float]
-    after_c: float
-    splits: bool
-    advice: str
-
-
 class FinishOut(Shape):
     """What goes in, in order."""
 
-    additions: list[AdditionOut]
+    additions: list[Addition]
     warnings: list[str]

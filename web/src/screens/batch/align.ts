@@ -2,7 +2,7 @@ import type { Shapes } from "@/api/client";
 import type { Point, Segment } from "@/figures/pot-curve";
 
 type Plan = Shapes["PlanOut"];
-type Timing = Shapes["TimingOut"];
+type Timing = Shapes["Timing"];
 
 const CURVED = ["heat", "cook"] as const;
 

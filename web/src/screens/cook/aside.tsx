@@ -11,7 +11,7 @@ import { degrees, grams, type Units, wordsOf } from "@/units";
 import { Say, say } from "@/say";
 
 type Batch = Shapes["BatchOut"];
-type Step = Shapes["StepOut"];
+type Step = Shapes["Step"];
 
 interface ReadyProps {
   batch: Batch;
@@ -34,7 +34,7 @@ export function Ready({ batch, step, units, sugarAt, now, onSugar }: ReadyProps)
   ] as const;
   const key = `crumb.ready.${batch.id}`;
   const [done, setDone] = useState<string[]>(() => readStored<string[]>(key) ?? []);
-  const checks = batch.plan.checks ?? [];
+  const checks = batch.plan.checks;
   const within = batch.plan.ladder?.whisk_within_s ?? 0;
   const toggle = (check: string, on: boolean) => {
     const next = on ? [...done, check] : done.filter((d) => d !== check);

@@ -9,7 +9,7 @@ import { kelvins, type Units } from "@/units";
 import { say } from "@/say";
 
 type Batch = Shapes["BatchOut"];
-type Step = Shapes["StepOut"];
+type Step = Shapes["Step"];
 
 /** What a look through the door tells: how wide the loose disc is. */
 const LOOKS = [

@@ -226,7 +226,7 @@ function Guide({ kid, batch, units }: { kid: string; batch: Batch; units: Units 
 }
 
 /** Timings as far as known: the batch's own, and the step the cook is in now. */
-function timingsOf(batch: Batch, live: Watch): Shapes["TimingOut"][] {
+function timingsOf(batch: Batch, live: Watch): Shapes["Timing"][] {
   return live.timings.length ? live.timings : batch.timings;
 }
 

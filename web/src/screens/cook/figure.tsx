@@ -3,7 +3,7 @@ import type { Watch } from "@/screens/cook/live";
 import { clock, degrees, grams, holds, type Units } from "@/units";
 import { Say, say } from "@/say";
 
-type Step = Shapes["StepOut"];
+type Step = Shapes["Step"];
 
 /** The one figure, its target beside it, and the next move. */
 export function Figure({

@@ -17,7 +17,7 @@ function bought(b: Shapes["BuyOut"], units: Units): string {
 /** What the day needs: what is made once, what to buy, what is weighed when, and the moulds. */
 export function Lists({ plan }: { plan: Plan }) {
   const { units } = useBench();
-  const { buy = [], joined = [], moulds = [], mise = [] } = plan;
+  const { buy, joined, moulds, mise } = plan;
   const toBuy = buy.filter((b) => b.buy_g > 0.5);
   const there = buy.filter((b) => b.buy_g <= 0.5);
   return (

@@ -321,7 +321,7 @@ function Beaten({
 }
 
 /** The reason of the nutrition, with all of its numbers. */
-function nutrition(found: Found): Shapes["ReasonOut"] | undefined {
+function nutrition(found: Found): Shapes["Reason"] | undefined {
   const reason = found.reasons["nutrition"];
   const n = found.nutrition;
   if (!reason || !n) return undefined;

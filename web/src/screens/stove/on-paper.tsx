@@ -31,7 +31,7 @@ export function Steps({ plan }: { plan: Shapes["PlanOut"] }) {
 /** What the cream shows on the way, with the moment it shows it. */
 export function Signs({ plan }: { plan: Shapes["PlanOut"] }) {
   const { units } = useBench();
-  const signs = plan.signs ?? [];
+  const signs = plan.signs;
   if (signs.length === 0) return null;
   return (
     <details className="rule-t mt-2">
@@ -62,7 +62,7 @@ const WAYS = {
 /** What goes in off the heat: when, how long until then, what it does to the cream. */
 export function Finishing({ plan }: { plan: Shapes["PlanOut"] }) {
   const { units } = useBench();
-  const additions = plan.additions ?? [];
+  const additions = plan.additions;
   if (additions.length === 0) return null;
   return (
     <details className="rule-t" open>

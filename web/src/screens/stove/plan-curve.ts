@@ -14,7 +14,7 @@ export function segments(plan: Plan): Segment[] {
 }
 
 /** The step everything turns on. */
-const mainStep = (plan: Plan): Shapes["StepOut"] | undefined =>
+const mainStep = (plan: Plan): Shapes["Step"] | undefined =>
   plan.steps.find((s) => s.kind === "cook" || s.kind === "bake") ??
   plan.steps.find((s) => s.kind === "heat");
 

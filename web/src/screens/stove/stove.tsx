@@ -224,7 +224,7 @@ function PotWords({ plan }: { plan: Shapes["PlanOut"] }) {
           values={{
             reaches_s: minutes(run?.reaches_s),
             ring: plan.ring,
-            learned: plan.learned?.length ? (
+            learned: plan.learned.length ? (
               <LearnedFrom used={plan.learned} units={units} />
             ) : (
               <span className="caption">{say("stove.20_until_this_ring_is_known")}</span>
@@ -271,7 +271,7 @@ function PotWords({ plan }: { plan: Shapes["PlanOut"] }) {
             }),
           scorch: plan.scorch,
           ring: plan.ring,
-          learned: !plan.learned?.length && say("stove.20_until_this_ring_is_known_2"),
+          learned: !plan.learned.length && say("stove.20_until_this_ring_is_known_2"),
           thickens_c:
             plan.thickens_c !== null &&
             say("stove.thickens_near", { thickens_c: degrees(plan.thickens_c, units) }),
