@@ -47,8 +47,9 @@ def _server(name: str, file: str, count: int, *tests: str) -> Subject:
     )
 
 
-def _web(name: str, file: str, count: int) -> Subject:
-    return Subject(name, "web", f"web/src/{file}", count, ())
+def _web(name: str, file: str, count: int, *tests: str) -> Subject:
+    own = f"src/{file.rsplit('.', 1)[0]}.test"
+    return Subject(name, "web", f"web/src/{file}", count, (own, *(f"src/{t}" for t in tests)))
 
 
 SUBJECTS = (
@@ -123,6 +124,13 @@ SUBJECTS = (
     _web("a plate's scale", "figures/scale.ts", 6),
     _web("a number's field", "ui/field.tsx", 8),
     _web("moved by strokes", "figures/movable.tsx", 4),
+    _web("calls of the API", "api/client.ts", 5),
+    _web("what a browser keeps", "keep/stored.ts", 3),
+    _web("a cook watched", "screens/cook/live.ts", 6, "screens/cook/standing.test"),
+    _web("what is called out", "screens/cook/call.ts", 6),
+    _web("a build's draft", "screens/dessert/use-build.ts", 5),
+    _web("cases of a bake", "screens/oven/baking.ts", 6),
+    _web("described from a label", "screens/formula/describe.tsx", 6),
     _web("outbox", "keep/outbox.ts", 6),
     _web("draft", "keep/draft.ts", 6),
     _web("alignment", "screens/batch/align.ts", 4),
@@ -272,7 +280,7 @@ def _fails(subject: Subject, tree: Path) -> bool:
                    "--noinput"]  # fmt: skip
         cwd = tree / "server"
     else:
-        command, cwd = ["npx", "vitest", "run", "--bail", "1"], tree / "web"
+        command, cwd = ["npx", "vitest", "run", "--bail", "1", *subject.tests], tree / "web"
     try:
         done = subprocess.run(
             command, cwd=cwd, env=env, capture_output=True, check=False, timeout=300

@@ -29,6 +29,11 @@ it("says in words that the server is away, also when it answers nonsense", async
   expect((proxy as ApiError).message).toContain("not answering");
 });
 
+it("takes an empty answer for none", async () => {
+  const empty = must(Promise.resolve({ response: response(200) }));
+  await expect(empty).rejects.toMatchObject({ status: 200 });
+});
+
 it("leaves a question that was taken back what it is", async () => {
   const taken = new DOMException("taken back", "AbortError");
   await expect(must(Promise.reject(taken))).rejects.toBe(taken);

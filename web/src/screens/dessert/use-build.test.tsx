@@ -93,6 +93,19 @@ describe("a build somebody is at", () => {
     expect(result.current.content).toMatchObject(change);
   });
 
+  it("keeps what was done while the server is away, and asks it nothing", async () => {
+    const { result } = opened();
+    await waitFor(() => expect(result.current.content).toBeDefined());
+    act(() => result.current.change(change));
+    await waitFor(() => expect(result.current.found).toEqual({ of: "tried" }));
+    const asked = vi.mocked(client.GET).mock.calls.length;
+    saved = { status: 503, body: undefined };
+    act(() => result.current.save.mutate());
+    await waitFor(() => expect(result.current.save.isError).toBe(true));
+    expect(result.current.content).toMatchObject(change);
+    expect(vi.mocked(client.GET).mock.calls.length).toBe(asked);
+  });
+
   it("keeps what was done when somebody else was faster, and reads what they did", async () => {
     const { result } = opened();
     await waitFor(() => expect(result.current.content).toBeDefined());

@@ -45,6 +45,19 @@ describe("a case laid beside a bake", () => {
     expect(apart(from, ghost(name, from))).toEqual(difference);
   });
 
+  it("is called by what it does, in whose units it is read", () => {
+    const names = (["hotter", "cooler", "cold", "warm"] as const).flatMap((name) => [
+      GHOSTS[name]?.name("metric"),
+      GHOSTS[name]?.name("us"),
+    ]);
+    const shown = ["20", "36", "20", "36", "5", "41", "50", "122"];
+    expect(names.map((name) => /\d+/.exec(name ?? "")?.[0])).toEqual(shown);
+  });
+
+  it("turns a dial that nobody set from where the server would set it", () => {
+    expect(ghost("hotter", { ...CONTENT }).baking?.set_c).toBe(BAKING.set_c + 20);
+  });
+
   it("takes a bath away, gives one to a bake that has none, and turns the foil both ways", () => {
     const dry = content({}, { bath_level: "none" });
     const wet = ghost("bath", dry);

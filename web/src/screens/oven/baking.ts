@@ -31,34 +31,34 @@ export const AFTER: Record<Baking["after"], string> = {
   oven_off: say("oven.oven_off_door_ajar"),
 };
 
+interface Ghost {
+  name: (units: Units) => string;
+  of: (content: Content, kitchen: Shapes["KitchenOut"]) => Content;
+}
+
+/** How far the dial is turned for a hotter and a cooler oven beside, K. */
+const TURNED_K = 20;
+
+const pouredAt = (c: number, name: (shown: string) => string): Ghost => ({
+  name: (units) => name(degrees(c, units)),
+  of: (content) => withBaking(content, { poured_c: c }),
+});
+
+const turnedBy = (k: number, name: (shown: string) => string): Ghost => ({
+  name: (units) => name(kelvins(Math.abs(k), units, 0)),
+  of: (content) => withBaking(content, { set_c: bakingOf(content).set_c + k }),
+});
+
 /** What a bake is compared with: each a change of the oven's settings or of the mould. */
-export const GHOSTS: Record<
-  string,
-  {
-    name: (units: Units) => string;
-    of: (content: Content, kitchen: Shapes["KitchenOut"]) => Content;
-  }
-> = {
+export const GHOSTS: Record<string, Ghost> = {
   bath: {
     name: () => say("oven.the_bath_the_other_way"),
     of: (c) => ({ ...c, bath_level: c.bath_level === "none" ? "half" : "none" }),
   },
-  hotter: {
-    name: (units) => say("oven.hotter", { k: kelvins(20, units, 0) }),
-    of: (c) => withBaking(c, { set_c: (c.baking?.set_c ?? 160) + 20 }),
-  },
-  cooler: {
-    name: (units) => say("oven.cooler", { k: kelvins(20, units, 0) }),
-    of: (c) => withBaking(c, { set_c: (c.baking?.set_c ?? 160) - 20 }),
-  },
-  cold: {
-    name: (units) => say("oven.poured_cold", { c: degrees(5, units) }),
-    of: (c) => withBaking(c, { poured_c: 5 }),
-  },
-  warm: {
-    name: (units) => say("oven.poured_warm", { c: degrees(50, units) }),
-    of: (c) => withBaking(c, { poured_c: 50 }),
-  },
+  hotter: turnedBy(TURNED_K, (k) => say("oven.hotter", { k })),
+  cooler: turnedBy(-TURNED_K, (k) => say("oven.cooler", { k })),
+  cold: pouredAt(5, (c) => say("oven.poured_cold", { c })),
+  warm: pouredAt(50, (c) => say("oven.poured_warm", { c })),
   foil: {
     name: () => say("oven.the_foil_the_other_way"),
     of: (c) => withBaking(c, { covered: !c.baking?.covered }),
