@@ -224,7 +224,7 @@ class Received(Schema):
     refused: list[Refused]
 
 
-class ReadingIn(Schema):
+class DeviceReading(Schema):
     """One reading of up to 500 in a post: ``temp_c`` of a probe (channels 1 to 4) or ``grams`` of a
     scale. ``id`` is made by the device: the same one again is the same reading. Nonsense readings
     are refused one by one; the rest are kept."""
@@ -251,7 +251,7 @@ class ReadingIn(Schema):
                             "readings": {
                                 "type": "array",
                                 "maxItems": MOST_READINGS,
-                                "items": ReadingIn.model_json_schema(),
+                                "items": DeviceReading.model_json_schema(),
                             }
                         },
                     }

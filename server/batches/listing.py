@@ -28,7 +28,7 @@ from shared.shapes import PROBLEMS
 _CHARTED = 200
 
 
-class Wanted(Schema):
+class BookFilter(Schema):
     """Which batches: by words in the dessert's name, the cook's or the note, by what came out, a
     fault, whether it was judged, and from when to when."""
 
@@ -73,7 +73,7 @@ class Wanted(Schema):
 def book(
     request: HttpRequest,
     kid: UUID,
-    wanted: Query[Wanted],
+    wanted: Query[BookFilter],
     dessert: UUID | None = None,
     going: bool = False,
     before: AwareDatetime | None = None,

@@ -21,14 +21,14 @@ SETTLED_S = 15.0
 SETTLED_ROWS = 1_000  # or this many numbers back: two of the largest posts
 
 
-class Fold(Protocol):
+class Accumulator(Protocol):
     """Anything that readings are added to in order."""
 
     def add(self, reading: Reading) -> None:
         """One reading on."""
 
 
-F = TypeVar("F", bound=Fold)
+F = TypeVar("F", bound=Accumulator)
 K = TypeVar("K")
 
 
@@ -39,7 +39,7 @@ class CookState:
         self.batch_id = batch_id
         self.lock = threading.RLock()
         self.curves: dict[int, list[Reading]] = {}
-        self._folds: dict[object, tuple[Fold, int]] = {}
+        self._folds: dict[object, tuple[Accumulator, int]] = {}
         self._once: dict[object, object] = {}
         self._settled_id = 0
         self._tops: deque[tuple[float, int]] = deque()

@@ -14,7 +14,7 @@ from formulas.models import Part
 
 
 @dataclass
-class Fact:
+class StoredFact:
     """A step begun, and over or not; ISO times on the kitchen's clock."""
 
     began: str
@@ -22,7 +22,7 @@ class Fact:
     cooked: bool = False  # a cook, a bake or a build was followed: its clock is true
 
 
-def _cooked(day: RunningDay) -> dict[str, Fact]:
+def _cooked(day: RunningDay) -> dict[str, StoredFact]:
     """The steps that were cooked, baked or built under a guide: begun and over as that was."""
     rows = Batch.objects.filter(kitchen=day.kitchen_id, for_day=day.pk).order_by("started_at")
 
@@ -30,14 +30,14 @@ def _cooked(day: RunningDay) -> dict[str, Fact]:
         return (at.astimezone(UTC) + timedelta(seconds=ahead_s)).isoformat()[:19]
 
     return {
-        key: Fact(local(began, ahead), local(ended, ahead) if ended else None, cooked=True)
+        key: StoredFact(local(began, ahead), local(ended, ahead) if ended else None, cooked=True)
         for key, began, ended, ahead in rows.values_list(
             "for_step", "started_at", "ended_at", "day_ahead_s"
         )
     }
 
 
-def facts_of(day: RunningDay) -> dict[str, Fact]:
+def facts_of(day: RunningDay) -> dict[str, StoredFact]:
     """What has begun and what is over, by key: what was cooked, then the ticks in order of their
     time, which overrule it."""
     planned = {s["key"]: s for s in day.plan["steps"]}
@@ -46,10 +46,10 @@ def facts_of(day: RunningDay) -> dict[str, Fact]:
         if tick.kind == "undo":
             found.pop(tick.key, None)
         elif tick.kind == "begin":
-            found[tick.key] = Fact(tick.at)
+            found[tick.key] = StoredFact(tick.at)
         else:  # over without a word of its beginning: it began as planned, if that is past
             start = planned.get(tick.key, {}).get("start", tick.at)
-            fact = found.setdefault(tick.key, Fact(min(start, tick.at)))
+            fact = found.setdefault(tick.key, StoredFact(min(start, tick.at)))
             fact.ended = max(tick.at, fact.began)
     return found
 

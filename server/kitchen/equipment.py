@@ -40,7 +40,7 @@ def add_ring(request: HttpRequest, kid: UUID, given: RingIn) -> KitchenOut:
     return read_kitchen(request, kid)
 
 
-class OvenIn(Schema):
+class OvenChange(Schema):
     """An oven and its dial."""
 
     name: str = Field(min_length=1, max_length=60)
@@ -53,7 +53,7 @@ class OvenIn(Schema):
 
 
 @router.post("/k/{kid}/ovens", response={200: KitchenOut, **PROBLEMS})
-def add_oven(request: HttpRequest, kid: UUID, given: OvenIn) -> KitchenOut:
+def add_oven(request: HttpRequest, kid: UUID, given: OvenChange) -> KitchenOut:
     """Add an oven, or correct the one of that name."""
     member = member_of(request, kid)
     Oven.objects.update_or_create(

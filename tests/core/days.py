@@ -7,9 +7,9 @@ from bellcrumb.day.tasks import (
     SAME_OVEN_K,
     WORKS,
     Day,
-    Hold,
     KitchenOfDay,
     Link,
+    MouldUse,
     OvenOfDay,
     Person,
     Task,
@@ -61,7 +61,7 @@ def a_day(rng, items):
                 replace(task, item=item, key=f"{item}/{n}", after=after, comes_hot=hot, spoils=warm)
             )
         if rng.random() < 0.6:
-            holds.append(Hold(rng.randint(0, 1), rng.randint(1, 6), first, len(tasks) - 1))
+            holds.append(MouldUse(rng.randint(0, 1), rng.randint(1, 6), first, len(tasks) - 1))
     people = rng.randint(1, 3)
     for n in range(people):
         if rng.random() < 0.3:

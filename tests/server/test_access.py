@@ -143,7 +143,7 @@ class AccessTest(KitchenCase):
                 ask: {"content": self.content(vessel_key="ramekin_180")}
                 for ask in ("BakeAsk", "ChooseAsk", "PartAsk")
             },
-            "OvenIn": {"name": "o"},
+            "OvenChange": {"name": "o"},
             "OvenWalk": {"set_c": 160, "readings": []},
             "ColdIn": {"name": "c"},
             "SolveAsk": {"content": self.content(), "wishes": {"set_class": "spoon"}},

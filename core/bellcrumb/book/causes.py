@@ -31,7 +31,7 @@ class Evidence:
 
 
 @dataclass(frozen=True)
-class Row:
+class CauseRow:
     """A cause of a fault: where it applies, its prior and evidence, what to ask and to mend."""
 
     fault: str
@@ -70,12 +70,12 @@ def _words(table: str, key: str) -> dict[str, str]:
 
 
 @cache
-def rows() -> tuple[Row, ...]:
+def rows() -> tuple[CauseRow, ...]:
     """The causal table."""
     text = files("bellcrumb.book").joinpath("data/causes.csv").read_text("utf8")
     words = _words("evidence", "holds")
     return tuple(
-        Row(
+        CauseRow(
             r["fault"], r["app_key"], frozenset(r["scope"].split(";")), r["cause_key"],
             say(r["cause"]), float(r["prior"]),
             tuple(

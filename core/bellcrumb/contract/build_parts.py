@@ -23,7 +23,7 @@ FOLD_KEEPS = 0.88
 
 
 @dataclass(frozen=True)
-class Part:
+class PartBuilt:
     """A part understood: its lines, mix, eggs, and how it is made and lies."""
 
     lines: list[Line | None]
@@ -45,7 +45,7 @@ class Fold:
     light: str
     base_g: float
     light_g: float
-    part: Part
+    part: PartBuilt
     found: Answer
     volume_ml: float
     window: TempWindow
@@ -55,11 +55,11 @@ class Fold:
 class Understood:
     """Everything a build names."""
 
-    parts: dict[str, Part]
+    parts: dict[str, PartBuilt]
     folds: dict[str, Fold]
     layers: list[Layer]
 
-    def laid(self, name: str) -> Part:
+    def laid(self, name: str) -> PartBuilt:
         """What a layer is of. It is one of the two: ``layers`` name nothing else."""
         return self.folds[name].part if name in self.folds else self.parts[name]
 
@@ -71,7 +71,7 @@ def understood(given: shapes.BuildIn, pantry: Pantry | None) -> Understood:
     if len(set(names)) < len(names):
         twice = next(n for n in names if names.count(n) > 1)
         raise CraftError("parts", say("contract.two_parts_are_called_give_one", twice=twice))
-    parts: dict[str, Part] = {}
+    parts: dict[str, PartBuilt] = {}
     in_shell = any(part.kind == "crust" for part in given.parts)
     for n, part in enumerate(given.parts):
         parts[part.name] = _part(n, part, given, pantry, in_shell=in_shell)
@@ -98,7 +98,7 @@ def understood(given: shapes.BuildIn, pantry: Pantry | None) -> Understood:
 def _part(
     n: int, part: shapes.BuildPartIn, given: shapes.BuildIn, pantry: Pantry | None, *,
     in_shell: bool,
-) -> Part:  # fmt: skip
+) -> PartBuilt:  # fmt: skip
     grade = egg_grade(part.egg_grade)
     lines = read_lines(part.lines, grade, pantry, f"parts[{n}].lines", given.measures)
     custard = part.kind not in NOT_CUSTARD
@@ -115,7 +115,7 @@ def _part(
     grams = found.mix.mass_g * given.batches
     made = Made(part.name, kind, grams, facts.density or own, lost)
     usually = bool(found.family and found.family.usually_beaten)
-    return Part(
+    return PartBuilt(
         lines, texts_of(part.lines), found.mix, grade, made,
         usually if part.beaten is None else part.beaten, found.family,
     )  # fmt: skip
@@ -123,7 +123,7 @@ def _part(
 
 def _bought(
     n: int, layer: shapes.LayerIn, given: shapes.BuildIn, pantry: Pantry | None
-) -> Part:  # fmt: skip
+) -> PartBuilt:  # fmt: skip
     """Something bought, given as a line for all of it; peel, stone and breakage are its loss."""
     text = (layer.item or "").strip()
     grade = egg_grade("US large")
@@ -139,7 +139,7 @@ def _bought(
     density = mix.mass_g / mix.volume_ml if facts.density is None else facts.density
     name = mix.portions[0].ingredient.name.split(",")[0]
     made = Made(name, kind, mix.mass_g * given.batches, density, (layer.lost_pct or 0.0) / 100)
-    return Part(lines, [text], mix, grade, made, False, bought=True)
+    return PartBuilt(lines, [text], mix, grade, made, False, bought=True)
 
 
 def texts_of(lines: list[LineIn]) -> list[str]:
@@ -147,7 +147,7 @@ def texts_of(lines: list[LineIn]) -> list[str]:
     return [t if isinstance(t, str) else f"{t.grams:g} g {t.ingredient}" for t in lines]
 
 
-def _fold(n: int, fold: shapes.FoldIn, parts: dict[str, Part]) -> Fold:
+def _fold(n: int, fold: shapes.FoldIn, parts: dict[str, PartBuilt]) -> Fold:
     """A cream lightened with another part, its set asked of what both of them are."""
     for field in ("base", "light"):
         if getattr(fold, field) not in parts:
@@ -178,12 +178,12 @@ def _fold(n: int, fold: shapes.FoldIn, parts: dict[str, Part]) -> Fold:
     kind: Kind = "butter" if light.mix.grams_of("fat") > 0.5 * light.mix.mass_g else "folded"
     what: Folded = "butter" if kind == "butter" else "meringue" if family else "cream"
     made = Made(fold.name, kind, base_g + light_g, (base_g + light_g) / volume, FACTS[kind].lost)
-    part = Part(lines, [], found.mix, base.grade, made, True, found.family)
+    part = PartBuilt(lines, [], found.mix, base.grade, made, True, found.family)
     return Fold(fold.name, fold.base, fold.light, base_g, light_g, part, found, volume,
                 fold_window(what))  # fmt: skip
 
 
-def _share(part: Part, grams: float, whipped: bool) -> list[Line | None]:
+def _share(part: PartBuilt, grams: float, whipped: bool) -> list[Line | None]:
     """The lines of so many grams of a part; cream that was whipped stays foam."""
     times = grams / part.mix.mass_g
 

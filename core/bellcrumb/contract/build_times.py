@@ -6,7 +6,7 @@ Remembered by what they were asked: a key typed on the dessert's page works out 
 import math
 from functools import lru_cache
 
-from bellcrumb.contract.build_parts import Part, Understood
+from bellcrumb.contract.build_parts import PartBuilt, Understood
 from bellcrumb.contract.shapes import oven as oven_shapes
 from bellcrumb.contract.shapes.base import MixIn
 from bellcrumb.dessert.layers import Lain
@@ -63,7 +63,7 @@ def timed_steps(
 
 
 def _of_layer(
-    layer: Lain, part: Part, vessel: Vessel, count: int
+    layer: Lain, part: PartBuilt, vessel: Vessel, count: int
 ) -> dict[str, Timed]:  # fmt: skip
     kind: Kind = part.made.kind
     out: dict[str, Timed] = {}

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from typing import cast
 
 from bellcrumb.contract.build import priced
-from bellcrumb.contract.build_parts import Fold, Part, Understood, understood
+from bellcrumb.contract.build_parts import Fold, PartBuilt, Understood, understood
 from bellcrumb.contract.build_times import timed_steps
 from bellcrumb.contract.fitting import vessel_of
 from bellcrumb.contract.shapes import SetClass
@@ -110,7 +110,7 @@ def _makings(found: Understood, lain: Stack, needs: dict[str, Need]) -> dict[str
     return out
 
 
-def _cooked(part: Part) -> Cooked:
+def _cooked(part: PartBuilt) -> Cooked:
     """How the pot of a part is cooked, in the words of the thread."""
     kin = part.family
     if kin is None or not (kin.on_the_stove or kin.texture_mode == "boiled_baked"):
@@ -299,7 +299,7 @@ def _fold_out(fold: Fold, need: Need) -> shapes.FoldOut:
     )  # fmt: skip
 
 
-def _part_out(name: str, part: Part, need: Need, given: shapes.BuildIn) -> shapes.BuildPartOut:
+def _part_out(name: str, part: PartBuilt, need: Need, given: shapes.BuildIn) -> shapes.BuildPartOut:
     times = need.times * given.batches
     times = _whole_eggs(part, times) if given.whole_eggs else times
     measures: Measures = given.measures
@@ -313,7 +313,7 @@ def _part_out(name: str, part: Part, need: Need, given: shapes.BuildIn) -> shape
     )  # fmt: skip
 
 
-def _whole_eggs(part: Part, times: float) -> float:
+def _whole_eggs(part: PartBuilt, times: float) -> float:
     """The next batch up that cracks whole eggs, where it cracks any and it is not far."""
     eggs = eggs_cracked(part.mix, part.grade)
     if not eggs or times <= 0:

@@ -5,16 +5,16 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 
 from bellcrumb.contract.builds import whole
-from bellcrumb.contract.day_joined import Batch, Joined, Wanted, join_parts
+from bellcrumb.contract.day_joined import DayBatch, Joined, Wanted, join_parts
 from bellcrumb.contract.shapes import plan as shapes
 from bellcrumb.contract.shapes.build import BuildIn
 from bellcrumb.day.tasks import (
     Day,
-    Hold,
     KitchenOfDay,
+    MouldUse,
     OvenOfDay,
     Person,
-    Room,
+    StandSpace,
     Task,
     Work,
     tasks_of,
@@ -39,7 +39,7 @@ _LEAST_SHARE = 0.5  # a learned step is never less than this of what is planned,
 class Asked:
     """A day as it is asked: batches, joined parts, and the tasks of all of it."""
 
-    batches: list[Batch]
+    batches: list[DayBatch]
     joined: list[Joined]
     day: Day
     seen: dict[str, tuple[int, float]]
@@ -103,12 +103,12 @@ def asked_of(
     vessels: dict[str, Vessel] | None, *, join: bool,
 ) -> tuple[Asked, list[str]]:  # fmt: skip
     """The day to be planned, and what is said of it. Raises CraftError."""
-    batches: list[Batch] = []
+    batches: list[DayBatch] = []
     warnings: list[str] = []
     for want in wanted:
         for part in _split(given, want, pantry, vessels, warnings):
             made = whole(sized(part), pantry, vessels)
-            batches.append(Batch(part, made, sized(part), made.steps.steps))
+            batches.append(DayBatch(part, made, sized(part), made.steps.steps))
     joined: list[Joined] = []
     if join:
         batches, joined = join_parts(batches)
@@ -174,7 +174,7 @@ def _shelves(given: shapes.DayIn, vessel: Vessel, count: int) -> int:
 
 
 def _day(
-    given: shapes.DayIn, batches: list[Batch], joined: list[Joined]
+    given: shapes.DayIn, batches: list[DayBatch], joined: list[Joined]
 ) -> tuple[Day, dict[str, tuple[int, float]]]:
     tasks: list[Task] = []
     outside: dict[int, dict[str, int]] = {n: {} for n in range(len(batches))}
@@ -187,7 +187,7 @@ def _day(
             own = f"{share.part} for {len(names)}/{share.part}/{key.split('/', 1)[1]}"
             outside[n][key] = at.get(own, len(tasks) + len(made) - 1)
         tasks += made
-    holds: list[Hold] = []
+    holds: list[MouldUse] = []
     have = _moulds(given)
     kinds = sorted({_mould_of(b.wanted, b.made.vessel) for b in batches} & set(have))
     for n, batch in enumerate(batches):
@@ -196,7 +196,7 @@ def _day(
         order = [s.key for s in batch.steps]
         lain = frozenset(order[order.index(at_laying) :]) if at_laying in order else frozenset()
         trays = math.ceil(want.count / max(1, most_in(vessel, _TRAY_MM)))
-        room = Room(_shelves(given, vessel, want.count), trays, lain)
+        room = StandSpace(_shelves(given, vessel, want.count), trays, lain)
         mine = tasks_of(n, want.name, batch.steps, want.by, len(tasks), outside[n], room)
         mould = _mould_of(want, vessel)
         if mould in kinds and at_laying is not None:
@@ -207,7 +207,7 @@ def _day(
                 if t.by is not None or f"{want.name}/{freed}" in t.steps
             )  # fmt: skip
             holds.append(
-                Hold(kinds.index(mould), want.count, len(tasks) + first, len(tasks) + last)
+                MouldUse(kinds.index(mould), want.count, len(tasks) + first, len(tasks) + last)
             )
         tasks += mine
     people, breaks = _people(given, max((b.wanted.by for b in batches), default=1))
@@ -227,7 +227,7 @@ def _day(
     return Day(tuple(tasks), kitchen, horizon, tuple(holds)), seen
 
 
-def _freed_by(batch: Batch, keys: list[str]) -> str:
+def _freed_by(batch: DayBatch, keys: list[str]) -> str:
     """The step after which its mould can be used again: let out of it, or, of a shell that stands
     by itself, baked and cool; else the plate."""
     after = {s.key: s for s in batch.steps if s.key in keys}

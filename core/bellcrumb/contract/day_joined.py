@@ -3,11 +3,11 @@
 import math
 from dataclasses import dataclass, replace
 
-from bellcrumb.contract.build_parts import Part
+from bellcrumb.contract.build_parts import PartBuilt
 from bellcrumb.contract.builds import Whole
 from bellcrumb.contract.shapes.build import BuildIn
 from bellcrumb.dessert.steps import BuildStep
-from bellcrumb.dessert.tables import Row, rows
+from bellcrumb.dessert.tables import StepRow, rows
 from bellcrumb.dessert.works import Kind
 from bellcrumb.mix.composition import Mix
 
@@ -30,7 +30,7 @@ class Wanted:
 
 
 @dataclass(frozen=True)
-class Batch:
+class DayBatch:
     """A batch with everything it is made of, and the steps left to it once parts are joined."""
 
     wanted: Wanted
@@ -58,7 +58,7 @@ def _shares(mix: Mix) -> dict[str, float]:
     return found
 
 
-def _same(one: Part, other: Part) -> bool:
+def _same(one: PartBuilt, other: PartBuilt) -> bool:
     """Whether two parts are one thing made once: of the same things in the same proportions, worked
     alike. Who writes a cream at another size in whole eggs still means that cream."""
     if (one.made.kind, one.beaten) != (other.made.kind, other.beaten):
@@ -71,7 +71,7 @@ def _same(one: Part, other: Part) -> bool:
     )
 
 
-def join_parts(batches: list[Batch]) -> tuple[list[Batch], list[Joined]]:
+def join_parts(batches: list[DayBatch]) -> tuple[list[DayBatch], list[Joined]]:
     """Parts that are the same in several batches, made once: the steps before they are laid."""
     same: list[list[tuple[int, str]]] = []
     for n, batch in enumerate(batches):
@@ -113,13 +113,13 @@ def join_parts(batches: list[Batch]) -> tuple[list[Batch], list[Joined]]:
     return out, joined
 
 
-def _row(kind: Kind, code: str) -> Row | None:
+def _row(kind: Kind, code: str) -> StepRow | None:
     """The table's row of a step: of its kind of work, or of the one it begins as."""
     tables = [rows().get(kind, []), *rows().values()]
     return next((row for table in tables for row in table if row.code == code), None)
 
 
-def _before(steps: list[BuildStep], batch: Batch, part: str) -> list[BuildStep]:
+def _before(steps: list[BuildStep], batch: DayBatch, part: str) -> list[BuildStep]:
     """The steps of a part before it is laid or folded, in order."""
     laid = set(batch.made.steps.laid)
     found = []

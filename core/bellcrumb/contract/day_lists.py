@@ -6,7 +6,7 @@ from datetime import datetime
 from bellcrumb.contract.build import read_lines
 from bellcrumb.contract.builds import parts_out
 from bellcrumb.contract.day_asked import Asked
-from bellcrumb.contract.day_joined import Batch
+from bellcrumb.contract.day_joined import DayBatch
 from bellcrumb.contract.shapes import plan as shapes
 from bellcrumb.contract.shapes.build import BuildPartOut
 from bellcrumb.formula.answer import mix_of
@@ -140,11 +140,11 @@ def _first(begins: dict[str, datetime], dessert: str, part: str) -> datetime | N
     return min(own, default=None)
 
 
-def _lines(part: BuildPartOut, batch: Batch) -> list[str]:
+def _lines(part: BuildPartOut, batch: DayBatch) -> list[str]:
     return [line for line in part.scaled_lines if line.strip()] or [batch.wanted.name]
 
 
-def _scaled(part: BuildPartOut, batch: Batch, grams: float) -> list[str]:
+def _scaled(part: BuildPartOut, batch: DayBatch, grams: float) -> list[str]:
     """The lines of a part at the size of all that share it."""
     own = batch.made.found.parts[part.name]
     times = grams / own.mix.mass_g

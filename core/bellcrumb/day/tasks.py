@@ -143,7 +143,7 @@ class KitchenOfDay:
 
 
 @dataclass(frozen=True)
-class Hold:
+class MouldUse:
     """``need`` moulds of a kind (its index) in use from the start of task ``first`` to the end of
     task ``last``."""
 
@@ -160,7 +160,7 @@ class Day:
     tasks: tuple[Task, ...]
     kitchen: KitchenOfDay
     horizon: int
-    holds: tuple[Hold, ...] = ()
+    holds: tuple[MouldUse, ...] = ()
 
     @cached_property
     def after(self) -> list[list[tuple[int, Link]]]:
@@ -200,7 +200,7 @@ def windows(day: Day) -> list[tuple[int, int]]:
 
 
 @dataclass(frozen=True)
-class Room:
+class StandSpace:
     """What a dessert takes once it lies in its stand: shelves of an oven and trays of the cold;
     ``laid`` are the keys of those steps."""
 
@@ -211,14 +211,14 @@ class Room:
 
 def tasks_of(
     item: int, name: str, steps: Sequence[BuildStep], by: int | None, first: int,
-    outside: Mapping[str, int] | None = None, room: Room | None = None,
+    outside: Mapping[str, int] | None = None, room: StandSpace | None = None,
 ) -> list[Task]:  # fmt: skip
     """The tasks of one dessert ready at minute ``by``; ``first`` is the index of the first.
 
     Steps that follow each other at once and by nobody else are one task. ``outside`` are steps
     that another's tasks (by index) do for this one.
     """
-    room, outside = room or Room(), outside or {}
+    room, outside = room or StandSpace(), outside or {}
     groups = _groups(steps)
     at = {key: first + n for n, group in enumerate(groups) for key in (s.key for s in group)}
     known = {**outside, **at}
@@ -286,7 +286,7 @@ def _task(
     group: Sequence[BuildStep],
     after: tuple[Link, ...],
     by: int | None,
-    room: Room,
+    room: StandSpace,
 ) -> Task:
     used = {u for step in group for u in (*step.uses, *step.holds)}
     last = group[-1]

@@ -7,7 +7,7 @@ import csv
 from functools import cache
 from importlib.resources import files
 
-from bellcrumb.dessert.tables import Row, needless, rows
+from bellcrumb.dessert.tables import StepRow, needless, rows
 from bellcrumb.dessert.works import FACTS, Kind, kind_of_part
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.steps import Step
@@ -115,7 +115,7 @@ def _said_of(*keys: str) -> tuple[str, str]:
     return next((_signs()[key] for key in keys if key in _signs()), ("", ""))
 
 
-def _step(row: Row) -> Step:
+def _step(row: StepRow) -> Step:
     sign, avoid = _said_of(f"{row.work}/{row.code}", row.code)
     oven = "" if row.oven_c is None else say("dessert.in_an_oven_of_c", oven_c=row.oven_c)
     shut = (row.work, row.code) == ("choux", "bake")

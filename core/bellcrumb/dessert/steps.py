@@ -9,7 +9,7 @@ from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from bellcrumb.dessert.layers import Lain, Made
-from bellcrumb.dessert.tables import Meeting, Row, Schools, meeting, rows
+from bellcrumb.dessert.tables import Meeting, Schools, StepRow, meeting, rows
 from bellcrumb.dessert.works import FACTS, Kind
 from bellcrumb.words import say
 
@@ -111,7 +111,7 @@ def _poured_hot(kind: Kind, schools: Schools) -> bool:
     return schools.filling == "hot" and kind in ("stirred", "curd")
 
 
-def _needless(row: Row, making: Making, schools: Schools) -> bool:
+def _needless(row: StepRow, making: Making, schools: Schools) -> bool:
     """Whether this part has no such step."""
     kind = making.made.kind
     hot = _poured_hot(kind, schools)
@@ -128,7 +128,7 @@ def _needless(row: Row, making: Making, schools: Schools) -> bool:
     return row.code in ("poach", "drain") and kind != "poached_fruit"
 
 
-def _words(row: Row, making: Making) -> str:
+def _words(row: StepRow, making: Making) -> str:
     """What a step is called for this part."""
     if row.code == "cook_boil_hold":
         return _COOKED_WORDS.get(making.cooked, row.words)
@@ -171,7 +171,7 @@ class _Thread:
     met: list[Meeting | None] = field(default_factory=list)
     hot: bool = False
 
-    def add(self, name: str, row: Row, making: Making, pieces: int, after: list[Gap]) -> str:
+    def add(self, name: str, row: StepRow, making: Making, pieces: int, after: list[Gap]) -> str:
         """Put a step in and return its key."""
         kilos = making.grams / 1000
         key = f"{name}/{row.code}"
@@ -245,7 +245,7 @@ class _Thread:
         work = "fruit" if layer.kind == "poached_fruit" else layer.kind
         table = rows().get(work, [])
         row = next((r for r in table if r.stage == "lay"), None)
-        row = row or Row(
+        row = row or StepRow(
             work,
             "lay_on",
             "lay",

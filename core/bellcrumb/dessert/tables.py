@@ -14,7 +14,7 @@ from bellcrumb.words import say
 
 
 @dataclass(frozen=True)
-class Row:
+class StepRow:
     """A step of a kind of work as the table has it."""
 
     work: str
@@ -67,14 +67,14 @@ def _number(text: str) -> float | None:
 
 
 @cache
-def rows() -> dict[str, list[Row]]:
+def rows() -> dict[str, list[StepRow]]:
     """The steps of every kind of work, in order."""
     text = files("bellcrumb.dessert").joinpath("data/steps.csv").read_text("utf8")
-    found: dict[str, list[Row]] = {}
+    found: dict[str, list[StepRow]] = {}
     for r in csv.DictReader(text.splitlines()):
         uses, holds = (tuple(u for u in r[f"uses_{k}"].split(";") if u) for k in ("hands", "wait"))
         found.setdefault(r["work"], []).append(
-            Row(
+            StepRow(
                 r["work"], r["code"], r["stage"], say(r["words"]), float(r["hands_min"]),
                 float(r["hands_min_per_kg"]), float(r["hands_min_per_piece"]),
                 float(r["wait_low_min"]), float(r["wait_min"]), float(r["wait_high_min"]),

@@ -55,7 +55,7 @@ MOST_AHEAD, MOST_AHEAD_K = 0.5, 5.0
 
 
 @dataclass(frozen=True)
-class Place:
+class Surroundings:
     """Where the moulds are now: air that goes to ``goal_c`` within ``tau_s``, and how it blows."""
 
     kind: str
@@ -65,17 +65,17 @@ class Place:
     iced: bool = False
 
 
-def in_oven(oven: Oven) -> Place:
+def in_oven(oven: Oven) -> Surroundings:
     """In the closed oven."""
     tau_s = AIR_TAU_S / oven.recovers
-    return Place("oven", AIR_H[oven.kind] * oven.film, tau_s, vented=True)
+    return Surroundings("oven", AIR_H[oven.kind] * oven.film, tau_s, vented=True)
 
 
-AFTER: dict[str, Place] = {
-    "rack": Place("rack", ROOM_H, 1.0, vented=False),
-    "in_bath": Place("in_bath", ROOM_H, 1.0, vented=False),
-    "ice": Place("ice", ROOM_H, 1.0, vented=False, iced=True),
-    "oven_off": Place("oven_off", ROOM_H, OFF_TAU_S, vented=False),
+AFTER: dict[str, Surroundings] = {
+    "rack": Surroundings("rack", ROOM_H, 1.0, vented=False),
+    "in_bath": Surroundings("in_bath", ROOM_H, 1.0, vented=False),
+    "ice": Surroundings("ice", ROOM_H, 1.0, vented=False, iced=True),
+    "oven_off": Surroundings("oven_off", ROOM_H, OFF_TAU_S, vented=False),
 }
 
 
@@ -143,7 +143,7 @@ class Chamber:
         self._bath_rate, self._gives_rate, self._load_w = none, none, none
         self._gives, self._half_s = self._holds_m3_s(self.air_c) * self.density, 0.0
 
-    def move(self, place: Place) -> None:
+    def move(self, place: Surroundings) -> None:
         """Go somewhere else."""
         self.place = place
         self._forget()

@@ -11,7 +11,7 @@ from bellcrumb.heat.materials import Food
 from bellcrumb.laws import air
 from bellcrumb.laws.water import latent_j_per_kg
 from bellcrumb.oven import chamber as rooms
-from bellcrumb.oven.chamber import Around, Chamber, Place
+from bellcrumb.oven.chamber import Around, Chamber, Surroundings
 from bellcrumb.oven.scene import Bath, Body, Cells, Mould, Oven, body_of
 from bellcrumb.oven.setting import SetKinetics
 from bellcrumb.oven.trace import State, Trace
@@ -132,7 +132,7 @@ class Bake:
         """Temperatures of the custard cells (cases, rows, columns)."""
         return self.field.temp_c[self._custard]
 
-    def move(self, place: Place) -> None:
+    def move(self, place: Surroundings) -> None:
         """Take it somewhere else, on a new trace, with quick steps again at first."""
         self.chamber.move(place)
         self._began_s = self.t_s

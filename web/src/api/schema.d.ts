@@ -2819,6 +2819,66 @@ export interface components {
       to_min: number;
     };
     /**
+     * BookFilter
+     * @description Which batches: by words in the dessert's name, the cook's or the note, by what came out, a
+     *     fault, whether it was judged, and from when to when.
+     */
+    BookFilter: {
+      /**
+       * Cook
+       * @description who cooked it, the whole name
+       * @default
+       */
+      cook: string;
+      /**
+       * Family
+       * @description the family by its name
+       * @default
+       */
+      family: string;
+      /**
+       * Fault
+       * @description code of the fault
+       * @default
+       */
+      fault: string;
+      /**
+       * Judged
+       * @description whether it was judged
+       * @default
+       * @enum {string}
+       */
+      judged: "" | "yes" | "no";
+      /**
+       * Oven
+       * @description the oven or ring it was in or on
+       * @default
+       */
+      oven: string;
+      /**
+       * Search
+       * @description words to look for
+       * @default
+       */
+      search: string;
+      /**
+       * Since
+       * @description from when on
+       */
+      since: string | null;
+      /**
+       * Texture
+       * @description class of set that came out
+       * @default
+       */
+      texture: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | "";
+      /**
+       * Until
+       * @description to when
+       */
+      until: string | null;
+    };
+    /**
      * BuildConflict
      * @description Somebody saved in between: theirs is what stands now.
      */
@@ -8049,10 +8109,10 @@ export interface components {
       name: string;
     };
     /**
-     * OvenIn
+     * OvenChange
      * @description An oven and its dial.
      */
-    OvenIn: {
+    OvenChange: {
       /**
        * Dial Error K
        * @description what the oven really is above its dial, K
@@ -11873,66 +11933,6 @@ export interface components {
       found: components["schemas"]["WalkOut"];
       /** @description the kitchen */
       kitchen: components["schemas"]["KitchenOut"];
-    };
-    /**
-     * Wanted
-     * @description Which batches: by words in the dessert's name, the cook's or the note, by what came out, a
-     *     fault, whether it was judged, and from when to when.
-     */
-    Wanted: {
-      /**
-       * Cook
-       * @description who cooked it, the whole name
-       * @default
-       */
-      cook: string;
-      /**
-       * Family
-       * @description the family by its name
-       * @default
-       */
-      family: string;
-      /**
-       * Fault
-       * @description code of the fault
-       * @default
-       */
-      fault: string;
-      /**
-       * Judged
-       * @description whether it was judged
-       * @default
-       * @enum {string}
-       */
-      judged: "" | "yes" | "no";
-      /**
-       * Oven
-       * @description the oven or ring it was in or on
-       * @default
-       */
-      oven: string;
-      /**
-       * Search
-       * @description words to look for
-       * @default
-       */
-      search: string;
-      /**
-       * Since
-       * @description from when on
-       */
-      since: string | null;
-      /**
-       * Texture
-       * @description class of set that came out
-       * @default
-       */
-      texture: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould") | "";
-      /**
-       * Until
-       * @description to when
-       */
-      until: string | null;
     };
     /**
      * WantedAsk
@@ -19881,7 +19881,7 @@ export interface operations {
     };
     requestBody: {
       content: {
-        "application/json": components["schemas"]["OvenIn"];
+        "application/json": components["schemas"]["OvenChange"];
       };
     };
     responses: {

@@ -78,7 +78,7 @@ __all__ = [
     "FormulaOut",
     "LedgerIn", "LedgerOut", "LineIn", "LineOut", "LiningOut", "MapOut", "MeringueIn",
     "MeringueOut", "MixIn", "MoneyOut", "PartKind", "PasteuriseIn",
-    "PasteuriseOut", "PointOut", "PointsOut", "PotIn", "PotOut", "ProblemOut", 
+    "PasteuriseOut", "PointOut", "PointsOut", "PotIn", "PotOut", "ProblemOut",
     "RestOut", "ScaleBy", "ScaleIn", "ScaleOut", "SetClass",
     "SetOut",
     "Shape", "SignOut", "SolveIn", "SolveOut", "StageMark", "Strict", "SwapIn", "SyrupIn",
