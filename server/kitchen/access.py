@@ -1,5 +1,6 @@
 """The one way to a kitchen's rows: through the membership of whoever asks."""
 
+import secrets
 from functools import lru_cache
 from uuid import UUID
 
@@ -53,6 +54,12 @@ def _pantry(kitchen_id: UUID, revision: int) -> Pantry | None:
 def pantry_of(kitchen: Kitchen) -> Pantry | None:
     """The kitchen's pantry; None when it has nothing of its own (the shipped table serves)."""
     return _pantry(kitchen.id, kitchen.pantry_rev)
+
+
+def pantry_changed(kitchen_id: UUID) -> None:
+    """Say that the kitchen's own pantry is another: by a number that neither a restored backup nor
+    a change taken back can bring again, for pantries and cards are remembered by it."""
+    Kitchen.objects.filter(pk=kitchen_id).update(pantry_rev=secrets.randbelow(2**31))
 
 
 def prices_of(kitchen: Kitchen) -> dict[str, float]:

@@ -5,7 +5,6 @@ from typing import Annotated, Literal, cast
 from uuid import UUID
 
 from django.db import IntegrityError, transaction
-from django.db.models import F
 from django.http import HttpRequest
 from ninja import Router, Schema
 from ninja.errors import HttpError
@@ -14,7 +13,7 @@ from pydantic import Field
 from bellcrumb.contract.open.food import ALLERGENS, Allergen, Measures, egg_grade, shipped
 from bellcrumb.contract.shapes.oven import RuleIn
 from bellcrumb.words import say
-from kitchen.access import member_of, pantry_of
+from kitchen.access import member_of, pantry_changed, pantry_of
 from kitchen.buying import set_price
 from kitchen.craft import Named
 from kitchen.models import Kitchen, Member, PantryItem, Price, Vessel
@@ -67,7 +66,7 @@ class PantryOut(Schema):
     water_pct: float | None
     g_per_us_cup: float | None
     g_per_piece: float | None
-    allergens: list[Named]
+    allergens: list[Named] | None
 
 
 class OvenOut(Schema):
@@ -183,7 +182,9 @@ def _pantry_out(p: PantryItem) -> PantryOut:
         water_pct=number(p.water_pct),
         g_per_us_cup=number(p.g_per_us_cup),
         g_per_piece=number(p.g_per_piece),
-        allergens=[Named(key=a, name=say(ALLERGENS[a])) for a in p.contains],
+        allergens=None
+        if p.contains is None
+        else [Named(key=a, name=say(ALLERGENS[a])) for a in p.contains],
     )
 
 
@@ -304,7 +305,7 @@ class PantryIn(Schema):
     water_pct: Percent | None = None
     g_per_us_cup: float | None = Field(default=None, gt=0, le=600)
     g_per_piece: float | None = Field(default=None, gt=0, le=5000)
-    allergens: set[Allergen] = Field(default_factory=set)
+    allergens: set[Allergen] | None = Field(default=None, description="null: nobody has said")
 
 
 @router.put("/k/{kid}/pantry/{item_id}", response={200: KitchenOut, **PROBLEMS})
@@ -314,12 +315,13 @@ def put_pantry_item(request: HttpRequest, kid: UUID, item_id: UUID, given: Pantr
     taken = PantryItem.objects.filter(pk=item_id).exclude(kitchen=member.kitchen)
     if taken.exists():
         raise HttpError(404, say("kitchen.there_is_no_such_ingredient_for"))
-    said = given.dict() | {"allergens": "|".join(sorted(given.allergens))}
+    named = None if given.allergens is None else "|".join(sorted(given.allergens))
+    said = given.dict() | {"allergens": named}
     PantryItem(id=item_id, kitchen=member.kitchen, **said).core()
     try:
         with transaction.atomic():
             PantryItem.objects.update_or_create(id=item_id, kitchen=member.kitchen, defaults=said)
-            Kitchen.objects.filter(pk=kid).update(pantry_rev=F("pantry_rev") + 1)
+            pantry_changed(kid)
     except IntegrityError:
         raise HttpError(422, say("kitchen.is_already_in_the_pantry", given=given.name)) from None
     return read_kitchen(request, kid)

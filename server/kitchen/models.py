@@ -13,7 +13,7 @@ from bellcrumb.contract.open.vessels import vessel_from_measures
 
 
 class Kitchen(models.Model):
-    """One kitchen. ``pantry_rev`` goes up whenever its own pantry changes."""
+    """One kitchen. ``pantry_rev`` is another whenever its own pantry changes."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     name = models.CharField(max_length=80)
@@ -232,7 +232,7 @@ class PantryItem(models.Model):
     water_pct = models.DecimalField(max_digits=4, decimal_places=1, null=True, blank=True)
     g_per_us_cup = models.DecimalField(max_digits=5, decimal_places=1, null=True, blank=True)
     g_per_piece = models.DecimalField(max_digits=6, decimal_places=2, null=True, blank=True)
-    allergens = models.CharField(max_length=120, blank=True)
+    allergens = models.CharField(max_length=120, null=True, blank=True)  # null: nobody has said
 
     class Meta:
         ordering = ("name",)
@@ -247,8 +247,10 @@ class PantryItem(models.Model):
         )
 
     @property
-    def contains(self) -> list[Allergen]:
-        """Its allergens."""
+    def contains(self) -> list[Allergen] | None:
+        """Its allergens; None where nobody has said."""
+        if self.allergens is None:
+            return None
         return [key for key in ALLERGENS if key in self.allergens.split("|")]
 
     def core(self) -> Ingredient:

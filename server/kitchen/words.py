@@ -4,7 +4,6 @@ from typing import Literal
 from uuid import UUID
 
 from django.db import transaction
-from django.db.models import F
 from django.http import HttpRequest
 from ninja import Router, Schema
 from ninja.errors import HttpError
@@ -12,9 +11,9 @@ from pydantic import Field
 
 from bellcrumb.contract.open.food import Ingredient, Pantry, shipped
 from bellcrumb.words import say
-from kitchen.access import member_of, pantry_of
+from kitchen.access import member_of, pantry_changed, pantry_of
 from kitchen.api import KitchenOut, read_kitchen
-from kitchen.models import Kitchen, OwnWeight, OwnWord
+from kitchen.models import OwnWeight, OwnWord
 from shared.shapes import PROBLEMS
 
 router = Router(tags=["kitchen"])
@@ -43,10 +42,6 @@ def _meant(pantry: Pantry, name: str) -> Ingredient:
     return found
 
 
-def _changed(kitchen: Kitchen) -> None:
-    Kitchen.objects.filter(pk=kitchen.pk).update(pantry_rev=F("pantry_rev") + 1)
-
-
 @router.put("/k/{kid}/words", response={200: KitchenOut, **PROBLEMS})
 def keep_word(request: HttpRequest, kid: UUID, given: WordIn) -> KitchenOut:
     """Remember what a name means here, or correct it."""
@@ -59,7 +54,7 @@ def keep_word(request: HttpRequest, kid: UUID, given: WordIn) -> KitchenOut:
         OwnWord.objects.update_or_create(
             kitchen=kitchen, said=said, defaults={"ingredient": meant.key}
         )
-        _changed(kitchen)
+        pantry_changed(kitchen.pk)
     return read_kitchen(request, kid)
 
 
@@ -68,7 +63,7 @@ def forget_word(request: HttpRequest, kid: UUID, word_id: int) -> KitchenOut:
     """Forget what a name means here."""
     kitchen = member_of(request, kid).kitchen
     OwnWord.objects.filter(kitchen=kitchen, pk=word_id).delete()
-    _changed(kitchen)
+    pantry_changed(kitchen.pk)
     return read_kitchen(request, kid)
 
 
@@ -85,7 +80,7 @@ def keep_weight(request: HttpRequest, kid: UUID, given: WeightIn) -> KitchenOut:
             kitchen=kitchen, ingredient=meant.key, unit=given.unit,
             defaults={"grams": given.grams},
         )  # fmt: skip
-        _changed(kitchen)
+        pantry_changed(kitchen.pk)
     return read_kitchen(request, kid)
 
 
@@ -94,5 +89,5 @@ def forget_weight(request: HttpRequest, kid: UUID, weight_id: int) -> KitchenOut
     """Forget what one of something weighs here."""
     kitchen = member_of(request, kid).kitchen
     OwnWeight.objects.filter(kitchen=kitchen, pk=weight_id).delete()
-    _changed(kitchen)
+    pantry_changed(kitchen.pk)
     return read_kitchen(request, kid)

@@ -88,12 +88,30 @@ class VersionTest(KitchenCase):
         found = self.k("POST", "/answer", ask)[1]
         self.assertEqual(found["lines"][0]["confidence"], "sure")
         self.assertEqual(found["allergens"], ["gluten", "sulphites"])
+        self.assertEqual(found["allergens_untold"], [])
         status, body = self.k("PUT", f"/pantry/{new_id()}", label | {"allergens": ["bad luck"]})
         self.assertEqual((status, body["field"]), (422, "allergens.0"))
         status, body = self.k(
             "PUT", f"/pantry/{new_id()}", {"name": "lead", "fat_pct": 90, "sugars_pct": 90}
         )
         self.assertEqual((status, body["field"]), (422, "fat_pct"))
+
+    def test_allergens_nobody_has_told_are_no_promise_of_none(self):
+        """Null is "nobody has said", an empty list is "none": only one of them may be silent."""
+        rye, ask = new_id(), {"content": self.content(lines_text="45 g malted rye\n500 g milk")}
+        label = {"name": "malted rye", "sugars_pct": 58, "protein_pct": 10, "category": "starch"}
+
+        def told(**allergens: list[str]):
+            kitchen = self.k("PUT", f"/pantry/{rye}", label | allergens)[1]
+            found = self.k("POST", "/answer", ask)[1]
+            free = self.k("POST", "/solve", ask | {"wishes": {"without": ["gluten"]}})[1]
+            return (kitchen["pantry"][0]["allergens"], found["allergens"],
+                    found["allergens_untold"], free["unmet"])  # fmt: skip
+
+        unsure = ["malted rye: nobody has said whether it has gluten."]
+        self.assertEqual(told(), (None, ["milk"], ["malted rye"], unsure))
+        self.assertEqual(told(allergens=[]), ([], ["milk"], [], []))
+        self.assertEqual(told(allergens=["nuts"])[1:3], (["milk", "nuts"], []))
 
     def test_the_stove_plan_says_what_stands_in_its_way(self):
         self.assertEqual(

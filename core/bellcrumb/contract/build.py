@@ -306,6 +306,7 @@ def formula_out(
         yolks_left_g=a.yolks_left_g,
         whites_left_eggs=a.whites_left_g / grade.white_g,
         allergens=list(mix.allergens),
+        allergens_untold=list(mix.allergens_untold),
         complete=a.complete,
         fit=fit,
         fit_problem=problem,

@@ -271,7 +271,7 @@ def _layers_out(made: Whole, worth: _Worth) -> list[shapes.LainOut]:
 
 
 def _portion(made: Whole, worth: _Worth, each: int, *, complete: bool) -> shapes.PortionOut:
-    layers, allergens = [], set[str]()
+    layers, allergens, untold = [], set[str](), set[str]()
     for x in made.stack.layers:
         mix = made.found.laid(x.part).mix
         grams = x.g_each / each
@@ -279,9 +279,10 @@ def _portion(made: Whole, worth: _Worth, each: int, *, complete: bool) -> shapes
         kcal = nutrition(mix, grams).kcal
         layers.append(shapes.LayerShareOut(name=x.part, g=grams, kcal=kcal, cost=spent))
         allergens |= set(mix.allergens)
+        untold |= set(mix.allergens_untold)
     return shapes.PortionOut(
         g=sum(x.g for x in layers), kcal=sum(x.kcal for x in layers), allergens=sorted(allergens),
-        complete=complete,
+        allergens_untold=sorted(untold), complete=complete,
         cost=sum(x.cost or 0.0 for x in layers) if worth.per_g else None,
         without_price=sorted(worth.without), layers=layers,
     )  # fmt: skip

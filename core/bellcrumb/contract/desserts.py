@@ -35,6 +35,7 @@ class TotalOut(shapes.Shape):
     nutrition: Nutrition
     cost: shapes.MoneyOut | None
     allergens: list[str]
+    allergens_untold: list[str]
     complete: bool
     eggs_separate: int
     eggs_whole: int
@@ -82,6 +83,7 @@ def dessert_total(
         if found.cost
         else None,
         allergens=list(found.allergens),
+        allergens_untold=list(found.allergens_untold),
         complete=complete,
         eggs_separate=eggs.separate if eggs else 0,
         eggs_whole=eggs.whole if eggs else 0,

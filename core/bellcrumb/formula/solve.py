@@ -203,6 +203,9 @@ def _add(out: Solution, ingredient: Ingredient, grams: float, why: str) -> None:
 def _without_gluten(out: Solution, pantry: Pantry) -> None:
     corn = pantry.key("corn_starch")
     for n, p in enumerate(out.portions):
+        if p.ingredient.allergens is None:
+            out.unmet.append(say("formula.gluten_untold", ingredient=p.ingredient.name))
+            continue
         if not _GLUTEN & set(p.ingredient.allergens):
             continue
         if p.ingredient.corn_equivalent:

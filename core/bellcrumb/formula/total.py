@@ -44,6 +44,7 @@ class Total:
     cost: Cost | None
     portion_cost: float
     allergens: tuple[str, ...]
+    allergens_untold: tuple[str, ...]
     eggs: Ledger | None
     warnings: list[str]
 
@@ -85,5 +86,6 @@ def total(parts: list[PartMade], per_kg: dict[str, float]) -> Total:
     return Total(
         portions, sum(p.mix.mass_g for p in parts), portion.mass_g, shares,
         nutrition(portion, portion.mass_g), money if per_kg else None, share_cost,
-        portion.allergens, ledger(entries, grades.pop()) if len(grades) == 1 else None, warnings,
+        portion.allergens, portion.allergens_untold,
+        ledger(entries, grades.pop()) if len(grades) == 1 else None, warnings,
     )  # fmt: skip

@@ -181,8 +181,15 @@ class Mix:
     @cached_property
     def allergens(self) -> tuple[str, ...]:
         """What it contains that the law wants named, in words, sorted."""
-        found = {a for p in self.portions for a in p.ingredient.allergens}
+        found = {a for p in self.portions for a in p.ingredient.allergens or ()}
         return tuple(sorted(say(ALLERGENS[a]) for a in found))
+
+    @cached_property
+    def allergens_untold(self) -> tuple[str, ...]:
+        """Names of what is in it whose own allergens nobody has said, sorted."""
+        return tuple(
+            sorted({p.ingredient.name for p in self.portions if p.ingredient.allergens is None})
+        )
 
 
 # The largest tilting kettle a pastry kitchen has, and then some. Our estimate.

@@ -91,7 +91,7 @@ class Ingredient:
     g_per_us_cup: float | None = None
     g_per_tbsp: float | None = None
     g_per_piece: float | None = None
-    allergens: tuple[Allergen, ...] = ()
+    allergens: tuple[Allergen, ...] | None = ()
     source: str = ""
     confidence: str = "medium"
     aliases: tuple[str, ...] = ()
@@ -165,11 +165,12 @@ def from_label(
     water_pct: float | None = None,
     g_per_us_cup: float | None = None,
     g_per_piece: float | None = None,
-    allergens: Iterable[Allergen] = (),
+    allergens: Iterable[Allergen] | None = None,
     category: str = "own",
 ) -> Ingredient:
     """An ingredient from what its label says; what is not stated is taken as water.
 
+    ``allergens`` None: nobody has said what it contains, which is not the same as nothing.
     Raises CraftError when the parts are negative or sum to more than 100 %.
     """
     given = {
@@ -199,7 +200,7 @@ def from_label(
         milk_fat_pct=fat_pct if category in ("milk", "cream") else 0.0,
         g_per_us_cup=g_per_us_cup,
         g_per_piece=g_per_piece,
-        allergens=tuple(allergens),
+        allergens=None if allergens is None else tuple(allergens),
         source=say("pantry.the_kitchens_own_entry"),
         confidence="label",
     )

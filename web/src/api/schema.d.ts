@@ -6025,6 +6025,11 @@ export interface components {
        */
       allergens: string[];
       /**
+       * Allergens Untold
+       * @description what is in it whose own allergens nobody has said: they are not among those named
+       */
+      allergens_untold: string[];
+      /**
        * Cautions
        * @description what would spoil the batch, most serious first
        */
@@ -8351,24 +8356,26 @@ export interface components {
     PantryIn: {
       /**
        * Allergens
-       * @description allergens in it, as the law names them
+       * @description null: nobody has said
        */
-      allergens?: (
-        | "celery"
-        | "crustaceans"
-        | "eggs"
-        | "fish"
-        | "gluten"
-        | "lupin"
-        | "milk"
-        | "molluscs"
-        | "mustard"
-        | "nuts"
-        | "peanuts"
-        | "sesame"
-        | "soybeans"
-        | "sulphites"
-      )[];
+      allergens?:
+        | (
+            | "celery"
+            | "crustaceans"
+            | "eggs"
+            | "fish"
+            | "gluten"
+            | "lupin"
+            | "milk"
+            | "molluscs"
+            | "mustard"
+            | "nuts"
+            | "peanuts"
+            | "sesame"
+            | "soybeans"
+            | "sulphites"
+          )[]
+        | null;
       /**
        * Category
        * @description what kind of ingredient it is
@@ -8431,7 +8438,7 @@ export interface components {
        * Allergens
        * @description allergens in it, as the law names them
        */
-      allergens: components["schemas"]["Named"][];
+      allergens: components["schemas"]["Named"][] | null;
       /**
        * Category
        * @description what kind of ingredient it is
@@ -8898,6 +8905,11 @@ export interface components {
        * @description allergens in it, as the law names them
        */
       allergens: string[];
+      /**
+       * Allergens Untold
+       * @description what is in it whose own allergens nobody has said: they are not among those named
+       */
+      allergens_untold: string[];
       /**
        * Complete
        * @description every line was understood, so that nothing is left out
@@ -11166,6 +11178,11 @@ export interface components {
        * @description allergens in it, as the law names them
        */
       allergens: string[];
+      /**
+       * Allergens Untold
+       * @description what is in it whose own allergens nobody has said: they are not among those named
+       */
+      allergens_untold: string[];
       /**
        * Complete
        * @description whether every line is understood and weighed: else allergens, nutrition and cost are not all

@@ -13,7 +13,7 @@ import { Button } from "@/ui/button";
 import { Failed, Loading } from "@/ui/states";
 import { grams, litres, millilitres, millimetres } from "@/units";
 import { DOES } from "@/words";
-import { INCOMPLETE } from "@/ui/contains";
+import { incomplete } from "@/ui/contains";
 import { say } from "@/say";
 
 /** Inside measures of the paper in millimetres. */
@@ -199,10 +199,10 @@ function Sheet({ dessert, part, version, found, paper }: SheetProps) {
             })}
           </Row>
         )}
-        {(found.allergens.length > 0 || !found.complete) && (
+        {(found.allergens.length > 0 || incomplete(found)) && (
           <Row word={say("card.contains")}>
             <b>{found.allergens.join(", ")}</b>
-            {!found.complete && ` ${INCOMPLETE}`}
+            {incomplete(found) && ` ${incomplete(found)}`}
           </Row>
         )}
       </dl>

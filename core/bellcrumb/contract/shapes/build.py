@@ -191,6 +191,7 @@ class PortionOut(Shape):
     g: float
     kcal: float
     allergens: list[str]
+    allergens_untold: list[str]
     complete: bool = Field(description="every line was understood, so that nothing is left out")
     cost: float | None = Field(description="null: the kitchen has no prices")
     without_price: list[str]

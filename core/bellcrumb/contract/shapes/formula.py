@@ -237,6 +237,7 @@ class FormulaOut(Shape):
     nutrition: Nutrition | None
     cost: MoneyOut | None
     allergens: list[str]
+    allergens_untold: list[str]
     complete: bool
     fit: FitOut | None
     fit_problem: ProblemOut | None

@@ -236,10 +236,7 @@ function Portion({ build }: { build: Build }) {
           </span>
         </>
       )}
-      <Contains
-        allergens={portion.allergens.map((a) => inLayers(build, a))}
-        complete={portion.complete}
-      />
+      <Contains of={{ ...portion, allergens: portion.allergens.map((a) => inLayers(build, a)) }} />
     </p>
   );
 }

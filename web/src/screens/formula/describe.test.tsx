@@ -74,6 +74,20 @@ describe("an ingredient described from its label", () => {
     }); // prettier-ignore
   });
 
+  it("says nothing of allergens until somebody does, and then none is one of the answers", async () => {
+    opened();
+    keep();
+    await waitFor(() => expect(puts[0]?.body.allergens).toBe(null));
+    fireEvent.click(screen.getByRole("checkbox", { name: "nuts" }));
+    fireEvent.click(screen.getByRole("checkbox", { name: "nuts" }));
+    keep();
+    await waitFor(() => expect(puts[1]?.body.allergens).toBe(null));
+    fireEvent.click(screen.getByRole("checkbox", { name: "nuts" }));
+    fireEvent.click(screen.getByRole("checkbox", { name: "none of these" }));
+    keep();
+    await waitFor(() => expect(puts[2]?.body.allergens).toEqual([]));
+  });
+
   it("is not sent with what is no number, or without a name", () => {
     opened();
     const button = screen.getByRole<HTMLButtonElement>("button", { name: /pantry/ });

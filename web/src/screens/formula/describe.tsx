@@ -42,6 +42,12 @@ interface Props {
   onClose: () => void;
 }
 
+/** The allergens after one is ticked or unticked; with none left nobody has said anything. */
+function ticked(were: Allergen[], one: Allergen, on: boolean): Allergen[] | null {
+  const are = on ? [...were, one] : were.filter((a) => a !== one);
+  return are.length > 0 ? are : null;
+}
+
 const typed = (value: number | null | undefined) => value?.toString() ?? "";
 
 /** An ingredient the pantry does not know, from what its label says per 100 g. */
@@ -53,8 +59,9 @@ export function DescribeDialog({ name: given, was, onClose }: Props) {
   const [category, setCategory] = useState<Category>((was?.category ?? "own") as Category);
   const [cup, setCup] = useState(typed(was?.g_per_us_cup));
   const [piece, setPiece] = useState(typed(was?.g_per_piece));
-  const [allergens, setAllergens] = useState(() =>
-    (was?.allergens ?? []).map((a) => a.key as Allergen),
+  // null: nobody has looked, which is not the same as none
+  const [allergens, setAllergens] = useState(
+    () => was?.allergens?.map((a) => a.key as Allergen) ?? null,
   );
   const craft = useCraft();
   const [parts, setParts] = useState<Partial<Record<Part, string>>>(() =>
@@ -157,16 +164,18 @@ export function DescribeDialog({ name: given, was, onClose }: Props) {
               return (
                 <Check
                   key={key}
-                  on={allergens.includes(one)}
-                  set={(on) =>
-                    setAllergens((were) => (on ? [...were, one] : were.filter((a) => a !== one)))
-                  }
+                  on={allergens?.includes(one) ?? false}
+                  set={(on) => setAllergens((were) => ticked(were ?? [], one, on))}
                 >
                   {called}
                 </Check>
               );
             })}
+            <Check on={allergens?.length === 0} set={(on) => setAllergens(on ? [] : null)}>
+              {say("formula.none_of_these")}
+            </Check>
           </div>
+          {allergens === null && <p className="caption">{say("formula.allergens_asked")}</p>}
         </fieldset>
         {wrong && <p className="mt-3 text-burnt">{say("formula.numbers_only_please_12_or_12")}</p>}
         <div className="mt-5 flex gap-3">

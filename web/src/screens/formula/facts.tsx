@@ -241,7 +241,7 @@ export function Facts({ found, earlier, draft, readOnly }: Props) {
             )}
           </p>
         )}
-        <Contains allergens={found.allergens} complete={found.complete} />
+        <Contains of={found} />
       </div>
       {found.warnings.map((warning) => (
         <p key={warning} className="mt-1 border-l-[3px] border-burnt pl-3" data-testid="warning">

@@ -106,7 +106,7 @@ export function Whole({ dessert }: { dessert: Shapes["DessertOut"] }) {
               . {total.says.join(" ")}
             </p>
           )}
-          <Contains allergens={total.allergens} complete={total.complete} />
+          <Contains of={total} />
           {total.warnings.map((w) => (
             <p key={w} className="border-l-[3px] border-burnt pl-3">
               {w}

@@ -7,6 +7,12 @@ import { OwnWords } from "@/screens/kitchen/own-words";
 import { Button } from "@/ui/button";
 import { say } from "@/say";
 
+function contains({ allergens }: Shapes["PantryOut"]): string {
+  if (allergens === null) return say("kitchen.contains_untold");
+  if (allergens.length === 0) return say("kitchen.contains_none");
+  return say("kitchen.contains", { allergens: allergens.map((a) => a.name).join("; ") });
+}
+
 /** What the kitchen has described from labels, and what its own words mean. */
 export function OwnPantry() {
   const { kitchen, canCook } = useBench();
@@ -28,13 +34,7 @@ export function OwnPantry() {
                   protein_pct: item.protein_pct,
                 })}
               </span>
-              {item.allergens.length > 0 && (
-                <span className="caption block">
-                  {say("kitchen.contains", {
-                    allergens: item.allergens.map((a) => a.name).join("; "),
-                  })}
-                </span>
-              )}
+              <span className="caption block">{contains(item)}</span>
             </span>
             {canCook && (
               <Button
