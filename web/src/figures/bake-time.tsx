@@ -1,6 +1,7 @@
 import type { Shapes } from "@/api/client";
+import { Axes } from "@/figures/axes";
 import { usePlateWidth } from "@/figures/plate-width";
-import { path, scale, tempTicks, ticks } from "@/figures/scale";
+import { path, plainTicks, scale, tempTicks } from "@/figures/scale";
 import type { Units } from "@/units";
 import { say } from "@/say";
 
@@ -74,25 +75,11 @@ export function BakeTime({ found, ghost, at, units, probe = [], label }: Props) 
           </text>
         </g>
       )}
-      <path
-        d={`M${box.left} ${box.top} V${H - box.bottom} H${W - box.right}`}
-        fill="none"
-        stroke="var(--ink)"
-        strokeWidth="1.4"
+      <Axes
+        {...{ W, H, box, x, y }}
+        across={plainTicks(end, Math.max(4, Math.round(W / 90)), [5, 10, 15, 20, 30, 60])}
+        up={tempTicks(0, 100, units)}
       />
-      {tempTicks(0, 100, units).map((t) => (
-        <text key={t.label} x={box.left - 6} y={y(t.c) + 5} fontSize="13" textAnchor="end">
-          {t.label}
-        </text>
-      ))}
-      {ticks(0, end, Math.max(4, Math.round(W / 90)), [5, 10, 15, 20, 30, 60]).map((t) => (
-        <g key={t}>
-          <path d={`M${x(t)} ${H - box.bottom} v5`} stroke="var(--ink)" />
-          <text x={x(t)} y={H - 8} fontSize="13" textAnchor="middle">
-            {t}
-          </text>
-        </g>
-      ))}
       {ghost && (
         <g fill="none" stroke="var(--cold)" strokeWidth="1.8" strokeDasharray="7 4">
           <path d={line(upTo(ghost.curve, ghost.pull_min), "centre_c")} />

@@ -1,4 +1,5 @@
 import type { Shapes } from "@/api/client";
+import { Axes } from "@/figures/axes";
 import { usePlateWidth } from "@/figures/plate-width";
 import { path, scale, tempTicks } from "@/figures/scale";
 import { degrees, millimetres, type Units } from "@/units";
@@ -192,25 +193,14 @@ export function TwoStages({
         height={Math.max(0, y(0) - y(rule.end_c))}
         fill="url(#h-cold)"
       />
-      <path
-        d={`M${box.left} ${box.top} V${H - box.bottom} H${W - box.right}`}
-        fill="none"
-        stroke="var(--ink)"
-        strokeWidth="1.4"
+      <Axes
+        {...{ W, H, box, x, y }}
+        across={Array.from({ length: Math.floor(end / 60) + 1 }, (_, h) => ({
+          at: h * 60,
+          word: `${h} h`,
+        }))}
+        up={tempTicks(0, high, units)}
       />
-      {tempTicks(0, high, units).map((t) => (
-        <text key={t.label} x={box.left - 6} y={y(t.c) + 5} fontSize="13" textAnchor="end">
-          {t.label}
-        </text>
-      ))}
-      {Array.from({ length: Math.floor(end / 60) + 1 }, (_, h) => (
-        <g key={h}>
-          <path d={`M${x(h * 60)} ${H - box.bottom} v5`} stroke="var(--ink)" />
-          <text x={x(h * 60)} y={H - 8} fontSize="13" textAnchor="middle">
-            {h} h
-          </text>
-        </g>
-      ))}
       {gate(
         rule.mid_min,
         rule.mid_c,

@@ -1,3 +1,4 @@
+import { Axes } from "@/figures/axes";
 import { usePlateWidth } from "@/figures/plate-width";
 import { path, scale, tempTicks, ticks } from "@/figures/scale";
 import { clock, degrees, type Units } from "@/units";
@@ -39,6 +40,8 @@ interface Props {
   cues?: readonly { c: number; word: string }[];
   label: string;
 }
+
+const EACH_S = [30, 60, 120, 300, 600, 1200, 3600, 7200];
 
 /** Temperature against time: the prediction as a broken line, what happened as a full one. */
 export function PotCurve({
@@ -134,25 +137,11 @@ export function PotCurve({
       {zones.never_c !== null &&
         zones.never_c < top - 1 &&
         level(zones.never_c, "var(--burnt)", "8 4")}
-      <path
-        d={`M${BOX.left} ${BOX.top} V${height - BOX.bottom} H${W - BOX.right}`}
-        fill="none"
-        stroke="var(--ink)"
-        strokeWidth="1.4"
+      <Axes
+        {...{ W, H: height, box: BOX, x, y }}
+        across={ticks(0, end, Math.floor(W / 90), EACH_S).map((t) => ({ at: t, word: clock(t) }))}
+        up={tempTicks(0, top - 4, units)}
       />
-      {tempTicks(0, top - 4, units).map((t) => (
-        <text key={t.label} x={BOX.left - 7} y={y(t.c) + 4.5} fontSize="13" textAnchor="end">
-          {t.label}
-        </text>
-      ))}
-      {ticks(0, end, Math.floor(W / 90), [30, 60, 120, 300, 600, 1200, 3600, 7200]).map((v) => (
-        <g key={v}>
-          <path d={`M${x(v)} ${height - BOX.bottom} v5`} stroke="var(--ink)" />
-          <text x={x(v)} y={height - BOX.bottom + 20} fontSize="13" textAnchor="middle">
-            {clock(v)}
-          </text>
-        </g>
-      ))}
       {spaced.map((m) => (
         <g key={`${m.word}${m.at_s}`}>
           <path

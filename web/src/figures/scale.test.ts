@@ -17,21 +17,21 @@ describe("a plate’s scale", () => {
   });
 
   it("labels round degrees of the cook’s own scale", () => {
-    expect(tempTicks(20, 106, "metric").map((t) => t.label)).toEqual([
+    expect(tempTicks(20, 106, "metric").map((t) => t.word)).toEqual([
       "20°", "40°", "60°", "80°", "100°",
     ]); // prettier-ignore
     const us = tempTicks(20, 106, "us");
-    expect(us.map((t) => t.label)).toEqual(["80°", "120°", "160°", "200°"]);
-    expect(us[0]?.c).toBeCloseTo(26.67, 2);
+    expect(us.map((t) => t.word)).toEqual(["80°", "120°", "160°", "200°"]);
+    expect(us[0]?.at).toBeCloseTo(26.67, 2);
   });
 
   it("weighs in round grams or round ounces, never in two units", () => {
-    expect(massTicks(1030, "metric").map((t) => t.label)).toEqual([
-      "0", "200", "400", "600", "800", "1000",
+    expect(massTicks(1030, "metric").map((t) => t.word)).toEqual([
+      0, 200, 400, 600, 800, 1000,
     ]); // prettier-ignore
     const us = massTicks(1030, "us");
-    expect(us.map((t) => t.label)).toEqual(["0", "8", "16", "24", "32"]);
-    expect(us[4]?.g).toBeCloseTo(907.2, 1);
+    expect(us.map((t) => t.word)).toEqual([0, 8, 16, 24, 32]);
+    expect(us[4]?.at).toBeCloseTo(907.2, 1);
   });
 
   it("draws through its points in order", () => {

@@ -3,7 +3,8 @@ import type { ReactNode } from "react";
 import type { Shapes } from "@/api/client";
 import { SetShape } from "@/figures/hatches";
 import { usePlateWidth } from "@/figures/plate-width";
-import { path, scale, ticks, type Scale } from "@/figures/scale";
+import { Axes } from "@/figures/axes";
+import { path, plainTicks, scale, type Scale } from "@/figures/scale";
 import { DOES, SIGN } from "@/words";
 import { say } from "@/say";
 
@@ -126,31 +127,12 @@ export function SetMap({ map, set, others = [], over }: Props) {
             </g>
           ),
         )}
-        <rect
-          x={BOX.left}
-          y={BOX.top}
-          width={W - BOX.left - BOX.right}
-          height={H - BOX.top - BOX.bottom}
-          fill="none"
-          stroke="var(--ink)"
-          strokeWidth="1.4"
+        <Axes
+          {...{ W, H, box: BOX, x, y }}
+          across={plainTicks(map.x_max, W < 480 ? 5 : 7, [10, 20, 40, 100, 200, 1000])}
+          up={plainTicks(map.y_max, 8, [40, 100, 200, 400, 1000, 5000])}
+          framed
         />
-        {ticks(0, map.x_max, W < 480 ? 5 : 7, [10, 20, 40, 100, 200, 1000]).map((v) => (
-          <g key={v}>
-            <path d={`M${x(v)} ${H - BOX.bottom} v5`} stroke="var(--ink)" />
-            <text x={x(v)} y={H - BOX.bottom + 19} fontSize="13" textAnchor="middle">
-              {v}
-            </text>
-          </g>
-        ))}
-        {ticks(0, map.y_max, 8, [40, 100, 200, 400, 1000, 5000]).map((v) => (
-          <g key={v}>
-            <path d={`M${BOX.left} ${y(v)} h-5`} stroke="var(--ink)" />
-            <text x={BOX.left - 9} y={y(v) + 4.5} fontSize="13" textAnchor="end">
-              {v}
-            </text>
-          </g>
-        ))}
         <text x={W - BOX.right} y={H - 8} fontSize="14" textAnchor="end">
           {say("figures.per_1000_g_liquid", { x_word: map.x_word })}
         </text>

@@ -1,4 +1,5 @@
 import type { Shapes } from "@/api/client";
+import { Axes } from "@/figures/axes";
 import { path, scale, massTicks, tempTicks } from "@/figures/scale";
 import { degrees, grams, fromCelsius, type Units } from "@/units";
 import { say } from "@/say";
@@ -136,26 +137,11 @@ export function TemperLadder({ ladder, units, poured, live }: Props) {
           </g>
         </g>
       )}
-      {/* axes */}
-      <path
-        d={`M${BOX.left} ${BOX.top} V${H - BOX.bottom} H${W - BOX.right}`}
-        fill="none"
-        stroke="var(--ink)"
-        strokeWidth="1.4"
+      <Axes
+        {...{ W, H, box: BOX, x, y }}
+        across={massTicks(total, units)}
+        up={tempTicks(yLow, 100, units)}
       />
-      {tempTicks(yLow, 100, units).map((t) => (
-        <text key={t.label} x={BOX.left - 7} y={y(t.c) + 4.5} fontSize="13" textAnchor="end">
-          {t.label}
-        </text>
-      ))}
-      {massTicks(total, units).map(({ g, label }) => (
-        <g key={g}>
-          <path d={`M${x(g)} ${H - BOX.bottom} v5`} stroke="var(--ink)" />
-          <text x={x(g)} y={H - BOX.bottom + 20} fontSize="13" textAnchor="middle">
-            {label}
-          </text>
-        </g>
-      ))}
       <text x={W - BOX.right} y={H - 12} fontSize="14" textAnchor="end">
         {held
           ? say("figures.egg_mix_poured_into_the_pot")

@@ -112,46 +112,40 @@ function Finder({ wanted, set }: FinderProps) {
         <Select
           label={say("book.came_out")}
           value={wanted.texture ?? ""}
-          onChange={(event) => set({ ...wanted, texture: event.target.value as SetClass | "" })}
-        >
-          <option value="">{say("book.anyhow")}</option>
-          {CLASSES.map((klass) => (
-            <option key={klass} value={klass}>
-              {DOES[klass].toLowerCase()}
-            </option>
-          ))}
-        </Select>
+          options={[
+            ["", say("book.anyhow")],
+            ...CLASSES.map((k) => [k, DOES[k].toLowerCase()] as const),
+          ]}
+          onValue={(texture) => set({ ...wanted, texture })}
+        />
         <Select
           label={say("book.with_the_fault")}
           value={wanted.fault ?? ""}
-          onChange={(event) => set({ ...wanted, fault: event.target.value })}
-        >
-          <option value="">{say("book.any_or_none")}</option>
-          {craft.data?.faults.map((fault) => (
-            <option key={fault.key} value={fault.key}>
-              {fault.name}
-            </option>
-          ))}
-        </Select>
+          options={[
+            ["", say("book.any_or_none")],
+            ...(craft.data?.faults ?? []).map(({ key, name }) => [key, name] as const),
+          ]}
+          onValue={(fault) => set({ ...wanted, fault })}
+        />
         <Select
           label={say("book.judged")}
           value={wanted.judged ?? ""}
-          onChange={(event) => set({ ...wanted, judged: event.target.value as "" | "yes" | "no" })}
-        >
-          <option value="">{say("book.or_not")}</option>
-          <option value="yes">{say("book.judged_2")}</option>
-          <option value="no">{say("book.not_yet")}</option>
-        </Select>
+          options={{
+            "": say("book.or_not"),
+            yes: say("book.judged_2"),
+            no: say("book.not_yet"),
+          }}
+          onValue={(judged) => set({ ...wanted, judged })}
+        />
         <Select
           label={say("book.in_or_on")}
           value={wanted.oven ?? ""}
-          onChange={(event) => set({ ...wanted, oven: event.target.value })}
-        >
-          <option value="">{say("book.any_oven_or_ring")}</option>
-          {[...kitchen.ovens, ...kitchen.rings].map((place) => (
-            <option key={place.name}>{place.name}</option>
-          ))}
-        </Select>
+          options={[
+            ["", say("book.any_oven_or_ring")],
+            ...[...kitchen.ovens, ...kitchen.rings].map(({ name }) => [name, name] as const),
+          ]}
+          onValue={(oven) => set({ ...wanted, oven })}
+        />
         <Choice
           label={say("book.family")}
           groups={familyGroups(craft.data?.families ?? [], say("book.any_family"), "name")}

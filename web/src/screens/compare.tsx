@@ -8,7 +8,7 @@ import { useBench } from "@/bench";
 import { SetMap } from "@/figures/set-map";
 import { PickDessert } from "@/screens/pick";
 import { Button } from "@/ui/button";
-import { Select } from "@/ui/field";
+import { Select, type Option } from "@/ui/field";
 import { Empty, Failed, Loading } from "@/ui/states";
 import { day, money } from "@/units";
 import { DOES } from "@/words";
@@ -115,15 +115,18 @@ function Head({
   const dessert = useDessert(kid, other ?? side.dessert_id);
   const parts = dessert.data?.parts ?? [];
   const listed = parts.flatMap((part) =>
-    part.versions.map((v) => ({
-      id: v.id,
-      words: say("compare.version_2", {
+    part.versions.map((v): Option<string> => [
+      v.id,
+      say("compare.version_2", {
         parts: parts.length > 1 ? `${part.name}, ` : "",
         number: v.number,
         cooked: v.cooked ? say("compare.cooked") : "",
       }),
-    })),
+    ]),
   );
+  const chooseOne = say("compare.choose_one_of", {
+    dessert: dessert.data?.name ?? say("compare.it"),
+  });
   return (
     <div>
       <h2 className="text-xl leading-tight">
@@ -134,22 +137,12 @@ function Head({
       <Select
         label={other ? say("compare.which_version") : say("compare.on_the", { word })}
         value={other ? "" : id}
-        onChange={(event) => {
+        options={[...(other ? [["", chooseOne] as const] : []), ...listed]}
+        onValue={(version) => {
           setOther(null);
-          choose(event.target.value);
+          choose(version);
         }}
-      >
-        {other && (
-          <option value="">
-            {say("compare.choose_one_of", { dessert: dessert.data?.name ?? say("compare.it") })}
-          </option>
-        )}
-        {listed.map((v) => (
-          <option key={v.id} value={v.id}>
-            {v.words}
-          </option>
-        ))}
-      </Select>
+      />
       <Button kind="quiet" className="!px-0" onClick={() => setPicking(true)}>
         {say("compare.another_dessert")}
       </Button>

@@ -1,10 +1,4 @@
-import {
-  useId,
-  useState,
-  type InputHTMLAttributes,
-  type ReactNode,
-  type SelectHTMLAttributes,
-} from "react";
+import { useId, useState, type InputHTMLAttributes, type ReactNode } from "react";
 import { say } from "@/say";
 
 interface Labelled {
@@ -60,14 +54,33 @@ export function Input({
   );
 }
 
-export function Select({
+/** A value and what it is called; the third says that it cannot be chosen now. */
+export type Option<V> = readonly [value: V, word: string, off?: boolean];
+type Value = string | number | null;
+
+interface SelectProps<V extends Value> extends Labelled {
+  value: V;
+  /** What each value is called: as a table where all are known, else in the order of a list. */
+  options: Readonly<Record<V & string, string>> | readonly Option<V>[];
+  disabled?: boolean | undefined;
+  onValue: (value: V) => void;
+}
+
+/** One of several values. */
+export function Select<V extends Value>({
   label,
   error,
   hint,
-  children,
-  ...rest
-}: Labelled & SelectHTMLAttributes<HTMLSelectElement>) {
+  value,
+  options,
+  disabled,
+  onValue,
+}: SelectProps<V>) {
   const id = useId();
+  const listed: readonly Option<V>[] = Array.isArray(options)
+    ? (options as readonly Option<V>[])
+    : (Object.entries(options) as unknown as Option<V>[]);
+  const text = (of: V) => String(of ?? "");
   return (
     <Around label={label} error={error} hint={hint} id={id}>
       <select
@@ -75,9 +88,18 @@ export function Select({
         className="field"
         aria-invalid={error ? true : undefined}
         aria-describedby={error ? `${id}-error` : undefined}
-        {...rest}
+        value={text(value)}
+        disabled={disabled}
+        onChange={(event) => {
+          const chosen = listed.find(([of]) => text(of) === event.target.value);
+          if (chosen) onValue(chosen[0]);
+        }}
       >
-        {children}
+        {listed.map(([of, word, off]) => (
+          <option key={text(of)} value={text(of)} disabled={off}>
+            {word}
+          </option>
+        ))}
       </select>
     </Around>
   );

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { ApiError, client, must } from "@/api/client";
 import { useBench } from "@/bench";
 import { newId } from "@/keep/id";
-import { ROLES, type Role } from "@/screens/account/roles";
+import { ROLE_OPTIONS, ROLES, type Role } from "@/screens/account/roles";
 import { Button } from "@/ui/button";
 import { Input, Select } from "@/ui/field";
 import { day } from "@/units";
@@ -68,14 +68,9 @@ export function Invites() {
         <Select
           label={say("account.they_will_be")}
           value={role}
-          onChange={(event) => setRole(event.target.value as Role)}
-        >
-          {Object.entries(ROLES).map(([key, { name: word, does }]) => (
-            <option key={key} value={key}>
-              {word}: {does}
-            </option>
-          ))}
-        </Select>
+          options={ROLE_OPTIONS}
+          onValue={setRole}
+        />
         <Button type="submit" disabled={!name.trim() || make.isPending}>
           {say("account.make_a_link")}
         </Button>

@@ -3,7 +3,7 @@ import { useState } from "react";
 
 import { client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
-import { ROLES, type Role } from "@/screens/account/roles";
+import { ROLE_OPTIONS, ROLES, type Role } from "@/screens/account/roles";
 import { Button } from "@/ui/button";
 import { Select } from "@/ui/field";
 import { Refused } from "@/ui/states";
@@ -60,16 +60,9 @@ export function People() {
                     label={say("account.what_does", { p: p.name })}
                     value={p.role}
                     disabled={change.isPending}
-                    onChange={(event) =>
-                      change.mutate({ id: p.id, role: event.target.value as Role })
-                    }
-                  >
-                    {Object.entries(ROLES).map(([role, { name, does }]) => (
-                      <option key={role} value={role}>
-                        {name}: {does}
-                      </option>
-                    ))}
-                  </Select>
+                    options={ROLE_OPTIONS}
+                    onValue={(role) => change.mutate({ id: p.id, role })}
+                  />
                 </div>
                 {asked === p.id ? (
                   <Button kind="act" onClick={() => remove.mutate(p.id)}>

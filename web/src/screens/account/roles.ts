@@ -9,3 +9,8 @@ export const ROLES: Record<Role, { name: string; does: string }> = {
   cook: { name: say("account.cook"), does: say("account.cooks_and_records") },
   viewer: { name: say("account.reader"), does: say("account.reads") },
 };
+
+/** The roles to choose from, each with what it does. */
+export const ROLE_OPTIONS = (Object.keys(ROLES) as Role[]).map(
+  (role) => [role, `${ROLES[role].name}: ${ROLES[role].does}`] as const,
+);

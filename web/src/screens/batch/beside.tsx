@@ -6,7 +6,7 @@ import { client, must, type Shapes } from "@/api/client";
 import { useBatch } from "@/api/queries";
 import { useBench } from "@/bench";
 import { longest } from "@/screens/batch/align";
-import { Select } from "@/ui/field";
+import { Select, type Option } from "@/ui/field";
 import { clock, day, degrees, type Units } from "@/units";
 import { DOES } from "@/words";
 import { say } from "@/say";
@@ -39,6 +39,15 @@ export function Beside({
   const other = useBatch(kid, chosen ?? best?.id ?? now.before[0]);
   const before = other.data;
   if (!before || before.id === now.id) return null;
+  const listed: Option<string>[] = there.map((c) => [
+    c.id,
+    say("batch.version", {
+      best: c.best ? say("batch.the_best_one") : "",
+      at: day(c.at),
+      version: c.version,
+    }),
+  ]);
+  if (!there.some((c) => c.id === before.id)) listed.push([before.id, day(before.started_at)]);
   const took = (b: Batch, key: string) => {
     const t = longest(b.timings, key);
     return t ? clock(t.left_s - t.entered_s) : "–";
@@ -70,21 +79,9 @@ export function Beside({
           <Select
             label={say("batch.with")}
             value={before.id}
-            onChange={(event) => setChosen(event.target.value)}
-          >
-            {there.map((c) => (
-              <option key={c.id} value={c.id}>
-                {say("batch.version", {
-                  best: c.best ? say("batch.the_best_one") : "",
-                  at: day(c.at),
-                  version: c.version,
-                })}
-              </option>
-            ))}
-            {!there.some((c) => c.id === before.id) && (
-              <option value={before.id}>{day(before.started_at)}</option>
-            )}
-          </Select>
+            options={listed}
+            onValue={setChosen}
+          />
         </div>
       </div>
       <table className="w-full text-left" data-testid="beside">

@@ -7,8 +7,8 @@ import { ColdSection, TwoStages } from "@/figures/cooling";
 import { Label } from "@/screens/cold/label";
 import { partQuery } from "@/screens/formula/part";
 import { ConflictDialog } from "@/screens/formula/saving";
-import { bakingOf, type Baking } from "@/screens/oven/baking";
-import { PartSelect, Place, PlaceHead, useBaking, type AtPlace } from "@/screens/oven/place";
+import { bakingOf } from "@/screens/oven/baking";
+import { CUSTARDS, PartSelect, Place, PlaceHead, useBaking, type AtPlace } from "@/screens/place";
 import { Check } from "@/ui/check";
 import { NumberField, Select } from "@/ui/field";
 import { Why } from "@/ui/why";
@@ -17,26 +17,27 @@ import { Say, say } from "@/say";
 
 /** The cold: how a part gets through the warm zone, when it cuts, how long it keeps. */
 export default function ColdScreen() {
-  return <Place what={say("cold.the_cold")} show={(at) => <Cooling key={at.part.id} at={at} />} />;
+  return (
+    <Place
+      what={say("cold.the_cold")}
+      first={CUSTARDS}
+      show={(at) => <Cooling key={at.part.id} at={at} />}
+    />
+  );
 }
 
 function Cooling({ at }: { at: AtPlace }) {
   const { kid, units, kitchen, canCook } = useBench();
   const { dessert, part } = at;
-  const { draft, content, set, forToday } = useBaking(at);
+  const worked = useBaking(at);
+  const { draft, content, set } = worked;
   const b = bakingOf(content);
   const cool = useCool(kid, content, part.kind);
   const problem = cool.error instanceof ApiError ? cool.error : null;
   const found = cool.data?.found;
   return (
     <div className="py-4">
-      <PlaceHead
-        at={at}
-        where={say("cold.in_the_cold")}
-        draft={draft}
-        forToday={forToday}
-        problem={problem}
-      />
+      <PlaceHead at={at} where={say("cold.in_the_cold")} worked={worked} problem={problem} />
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-6 md:grid-cols-[15rem_minmax(0,1fr)] xl:grid-cols-[15rem_minmax(0,1.25fr)_minmax(0,1fr)]">
         <section
           aria-label={say("cold.where_it_cools")}
@@ -45,27 +46,26 @@ function Cooling({ at }: { at: AtPlace }) {
           <PartSelect {...at} />
           <Select
             label={say("cold.refrigerator")}
-            value={b.cold_id ?? kitchen.colds[0]?.id ?? ""}
+            value={b.cold_id ?? kitchen.colds[0]?.id ?? null}
             disabled={!canCook}
-            onChange={(event) => set({ cold_id: Number(event.target.value) || null })}
-          >
-            {kitchen.colds.length === 0 && <option value="">{say("cold.an_ordinary_one")}</option>}
-            {kitchen.colds.map((c) => (
-              <option key={c.id} value={c.id}>
-                {c.name}, {degrees(c.air_c, units)}
-              </option>
-            ))}
-          </Select>
+            options={
+              kitchen.colds.length === 0
+                ? [[null, say("cold.an_ordinary_one")]]
+                : kitchen.colds.map((c) => [c.id, `${c.name}, ${degrees(c.air_c, units)}`])
+            }
+            onValue={(cold_id) => set({ cold_id })}
+          />
           <Select
             label={say("cold.ice_first")}
             value={b.ice}
             disabled={!canCook}
-            onChange={(event) => set({ ice: event.target.value as Baking["ice"] })}
-          >
-            <option value="">{say("cold.no")}</option>
-            <option value="still">{say("cold.standing_in_ice_water")}</option>
-            <option value="stirred">{say("cold.stirred_over_ice")}</option>
-          </Select>
+            options={{
+              "": say("cold.no"),
+              still: say("cold.standing_in_ice_water"),
+              stirred: say("cold.stirred_over_ice"),
+            }}
+            onValue={(ice) => set({ ice })}
+          />
           <NumberField
             key={`away${units}`}
             label={say("cold.put_away_at")}

@@ -28,12 +28,13 @@ export function Services({ ask, change }: FormProps) {
         <Select
           label={say("day.work_may_begin")}
           value={ask.ahead}
-          onChange={(event) => change({ ahead: Number(event.target.value) })}
-        >
-          <option value={0}>{say("day.that_day_at_six")}</option>
-          <option value={1}>{say("day.the_day_before")}</option>
-          <option value={2}>{say("day.two_days_before")}</option>
-        </Select>
+          options={[
+            [0, say("day.that_day_at_six")],
+            [1, say("day.the_day_before")],
+            [2, say("day.two_days_before")],
+          ]}
+          onValue={(ahead) => change({ ahead })}
+        />
       </div>
       {ask.services.map((service, n) => (
         <div key={n} className="rule-t pt-2">

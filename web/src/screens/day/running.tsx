@@ -153,16 +153,12 @@ export default function RunningDay() {
           <Select
             label={say("day.whose_hands")}
             value={who}
-            onChange={(event) => {
-              setWho(event.target.value);
-              writeStored("crumb.day.who", event.target.value || null);
+            options={[["", say("day.everybodys")], ...people.map((name) => [name, name] as const)]}
+            onValue={(name) => {
+              setWho(name);
+              writeStored("crumb.day.who", name || null);
             }}
-          >
-            <option value="">{say("day.everybodys")}</option>
-            {people.map((name) => (
-              <option key={name}>{name}</option>
-            ))}
-          </Select>
+          />
         </div>
         {running && (
           <Button

@@ -180,14 +180,9 @@ function Stand({ content, error, change, readOnly }: StandProps) {
           label={say("dessert.cut")}
           value={content.cut}
           disabled={readOnly}
-          onChange={(event) => change({ cut: event.target.value as keyof typeof CUTS })}
-        >
-          {(Object.keys(CUTS) as (keyof typeof CUTS)[]).map((key) => (
-            <option key={key} value={key}>
-              {CUTS[key]}
-            </option>
-          ))}
-        </Select>
+          options={CUTS}
+          onValue={(cut) => change({ cut })}
+        />
       </div>
     </section>
   );

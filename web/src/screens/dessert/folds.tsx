@@ -158,15 +158,12 @@ function Add({
           key={label}
           label={label}
           value={value}
-          onChange={(event) => put(event.target.value)}
-        >
-          <option value="">{say("dessert.choose")}</option>
-          {dessert.parts.map((p) => (
-            <option key={p.id} value={p.id}>
-              {p.name}
-            </option>
-          ))}
-        </Select>
+          options={[
+            ["", say("dessert.choose")],
+            ...dessert.parts.map((p) => [p.id, p.name] as const),
+          ]}
+          onValue={put}
+        />
       ))}
       <Input
         label={say("dessert.it_is_called")}

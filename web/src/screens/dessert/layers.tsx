@@ -150,17 +150,9 @@ function Row({
             label={say("dessert.how_it_lies")}
             value={lies}
             disabled={readOnly}
-            onChange={(event) => {
-              const next = event.target.value as Lies;
-              set({ lies: next, value: usual(next, laid) });
-            }}
-          >
-            {(Object.keys(LIES) as Lies[]).map((key) => (
-              <option key={key} value={key}>
-                {LIES[key].word}
-              </option>
-            ))}
-          </Select>
+            options={(Object.keys(LIES) as Lies[]).map((key) => [key, LIES[key].word] as const)}
+            onValue={(next) => set({ lies: next, value: usual(next, laid) })}
+          />
           {lies !== "poured" && (
             <Measure
               key={lies}
@@ -267,25 +259,17 @@ function Add({
       <Select
         label={say("dessert.a_part_once_more_on_top")}
         value=""
-        onChange={(event) => {
-          const id = event.target.value;
+        options={[
+          ["", say("dessert.choose")],
+          ...dessert.parts.map((p) => [p.id, p.name] as const),
+          ...folds.map((f) => [`fold ${f.name}`, f.name] as const),
+        ]}
+        onValue={(id) => {
           const fold = folds.find((f) => `fold ${f.name}` === id);
           if (fold) onAdd({ ...ALONE, part_id: null, fold: fold.name });
           else if (id) onAdd({ ...ALONE, part_id: id });
         }}
-      >
-        <option value="">{say("dessert.choose")}</option>
-        {dessert.parts.map((p) => (
-          <option key={p.id} value={p.id}>
-            {p.name}
-          </option>
-        ))}
-        {folds.map((f) => (
-          <option key={f.name} value={`fold ${f.name}`}>
-            {f.name}
-          </option>
-        ))}
-      </Select>
+      />
       <div className="flex items-end gap-3">
         <div className="flex-1">
           <Input

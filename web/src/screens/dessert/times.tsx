@@ -49,20 +49,19 @@ export function Times({ build, content, change, readOnly }: Props) {
             label={say("dessert.filling_goes_in")}
             value={content.filling}
             disabled={readOnly}
-            onChange={(event) => change({ filling: event.target.value as "cold" | "hot" })}
-          >
-            <option value="cold">{say("dessert.cold_in_a_cold_shell")}</option>
-            <option value="hot">{say("dessert.hot_sets_in_place")}</option>
-          </Select>
+            options={{
+              cold: say("dessert.cold_in_a_cold_shell"),
+              hot: say("dessert.hot_sets_in_place"),
+            }}
+            onValue={(filling) => change({ filling })}
+          />
           <Select
             label={say("dessert.meringue_goes_on")}
             value={content.meringue}
             disabled={readOnly}
-            onChange={(event) => change({ meringue: event.target.value as "cold" | "hot" })}
-          >
-            <option value="cold">{say("dessert.a_cold_filling")}</option>
-            <option value="hot">{say("dessert.a_hot_filling")}</option>
-          </Select>
+            options={{ cold: say("dessert.a_cold_filling"), hot: say("dessert.a_hot_filling") }}
+            onValue={(meringue) => change({ meringue })}
+          />
         </div>
       </div>
       <Thread build={build} />

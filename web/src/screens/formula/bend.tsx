@@ -5,7 +5,7 @@ import { useState } from "react";
 import { ApiError, client, must, type Shapes } from "@/api/client";
 import { useCraft } from "@/api/queries";
 import { useBench } from "@/bench";
-import { EggGrades } from "@/screens/egg-grades";
+import { useEggGrades } from "@/screens/egg-grades";
 import { Serving } from "@/figures/glass";
 import type { Draft } from "@/keep/draft";
 import { NO_WISHES, type Wishes } from "@/screens/formula/wishes";
@@ -26,6 +26,7 @@ interface Props {
 /** The formula bent to a wish by the least change: what changes, why, what it costs. */
 export function BendDialog({ draft, found, onClose }: Props) {
   const { kid } = useBench();
+  const grades = useEggGrades();
   const craft = useCraft();
   const [wishes, setWishes] = useState<Wishes>(NO_WISHES);
   const wish = (part: Partial<Wishes>) => setWishes({ ...wishes, ...part });
@@ -111,11 +112,12 @@ export function BendDialog({ draft, found, onClose }: Props) {
         <Select
           label={say("formula.the_eggs_bought_are_another_size")}
           value={wishes.eggs_bought_as}
-          onChange={(event) => wish({ eggs_bought_as: event.target.value })}
-        >
-          <option value="">{say("formula.as_written", { grade: found.eggs.grade })}</option>
-          <EggGrades but={found.eggs.grade} />
-        </Select>
+          options={[
+            ["", say("formula.as_written", { grade: found.eggs.grade })],
+            ...grades.filter(([, name]) => name !== found.eggs?.grade),
+          ]}
+          onValue={(eggs_bought_as) => wish({ eggs_bought_as })}
+        />
       )}
       <Input
         label={say("formula.i_have_only_and_want_to")}

@@ -123,14 +123,9 @@ export function DescribeDialog({ name: given, was, onClose }: Props) {
             <Select
               label={say("formula.it_counts_as")}
               value={category}
-              onChange={(event) => setCategory(event.target.value as Category)}
-            >
-              {(Object.keys(COUNTS_AS) as Category[]).map((key) => (
-                <option key={key} value={key}>
-                  {COUNTS_AS[key]}
-                </option>
-              ))}
-            </Select>
+              options={COUNTS_AS}
+              onValue={setCategory}
+            />
           </div>
           {PARTS.map(([part, label]) => (
             <Input

@@ -81,68 +81,9 @@ export function Facts({ found, earlier, draft, readOnly }: Props) {
       {per && (
         <div className="rule-t mt-2 flex flex-wrap items-center gap-x-6">
           <dl className="flex flex-wrap gap-x-5" data-testid="ratios">
-            <Ratio
-              word={say("formula.yolk")}
-              value={per.yolk_g}
-              was={earlier?.per_1000_liquid?.yolk_g}
-            />
-            {per.whole_egg_g > 0.5 && (
-              <Ratio
-                word={say("formula.whole_egg")}
-                value={per.whole_egg_g}
-                was={earlier?.per_1000_liquid?.whole_egg_g}
-              />
-            )}
-            <Ratio
-              word={
-                per.starch_g - per.corn_starch_equivalent_g > 2
-                  ? say("formula.starch_as_corn", {
-                      corn_starch_equivalent_g: per.corn_starch_equivalent_g.toFixed(0),
-                    })
-                  : say("formula.starch")
-              }
-              value={per.starch_g}
-              was={earlier?.per_1000_liquid?.starch_g}
-            />
-            <Ratio
-              word={say("formula.sugar")}
-              value={per.sugar_g}
-              was={earlier?.per_1000_liquid?.sugar_g}
-            />
-            <Ratio
-              word={say("formula.fat_2")}
-              value={found.composition_pct.fat}
-              was={earlier?.composition_pct.fat}
-            />
-            <Ratio
-              word={say("formula.water")}
-              value={found.composition_pct.water}
-              was={earlier?.composition_pct.water}
-            />
-            <Ratio
-              word={say("formula.dry_matter")}
-              value={found.taste_pct.dry_matter}
-              was={earlier?.taste_pct.dry_matter}
-            />
-            <Ratio
-              word={say("formula.sweetness")}
-              value={found.taste_pct.sweetness}
-              was={earlier?.taste_pct.sweetness}
-            />
-            {found.taste_pct.cocoa > 0.05 && (
-              <Ratio
-                word={say("formula.cocoa")}
-                value={found.taste_pct.cocoa}
-                was={earlier?.taste_pct.cocoa}
-              />
-            )}
-            {found.composition_pct.alcohol > 0.05 && (
-              <Ratio
-                word={say("formula.alcohol")}
-                value={found.composition_pct.alcohol}
-                was={earlier?.composition_pct.alcohol}
-              />
-            )}
+            {ratiosOf(found, earlier).map(([word, value, was]) => (
+              <Ratio key={word} word={word} value={value} was={was} />
+            ))}
           </dl>
           <p className="caption">
             {say("formula.per_1000_g_liquid")}
@@ -339,6 +280,35 @@ function nutrition(found: Found): Shapes["Reason"] | undefined {
       added_salt_g: g(n.added_salt_g),
     }),
   };
+}
+
+type Row = [word: string, value: number, was: number | undefined, shownFrom?: number];
+
+/** The ratios worth a figure, each with what it was in the version before. */
+function ratiosOf(found: Found, earlier: Found | undefined): Row[] {
+  const { per_1000_liquid: per, composition_pct: holds, taste_pct: tastes } = found;
+  if (!per) return [];
+  const was = earlier?.per_1000_liquid;
+  const held = earlier?.composition_pct;
+  const tasted = earlier?.taste_pct;
+  const corn = per.corn_starch_equivalent_g;
+  const starch =
+    per.starch_g - corn > 2
+      ? say("formula.starch_as_corn", { corn_starch_equivalent_g: corn.toFixed(0) })
+      : say("formula.starch");
+  const rows: Row[] = [
+    [say("formula.yolk"), per.yolk_g, was?.yolk_g],
+    [say("formula.whole_egg"), per.whole_egg_g, was?.whole_egg_g, 0.5],
+    [starch, per.starch_g, was?.starch_g],
+    [say("formula.sugar"), per.sugar_g, was?.sugar_g],
+    [say("formula.fat_2"), holds.fat, held?.fat],
+    [say("formula.water"), holds.water, held?.water],
+    [say("formula.dry_matter"), tastes.dry_matter, tasted?.dry_matter],
+    [say("formula.sweetness"), tastes.sweetness, tasted?.sweetness],
+    [say("formula.cocoa"), tastes.cocoa, tasted?.cocoa, 0.05],
+    [say("formula.alcohol"), holds.alcohol, held?.alcohol, 0.05],
+  ];
+  return rows.filter(([, value, , from = 0]) => value >= from);
 }
 
 function Ratio({ word, value, was }: { word: string; value: number; was: number | undefined }) {

@@ -169,13 +169,14 @@ export function FitPlate({ found, draft, readOnly }: Props) {
             label={say("formula.filled")}
             value={content.fill_by}
             disabled={readOnly}
-            onChange={(event) => change({ fill_by: event.target.value as Content["fill_by"] })}
-          >
-            <option value="all">{say("formula.all_of_it")}</option>
-            <option value="share">{say("formula.to_a_share")}</option>
-            <option value="below_rim">{say("formula.below_rim")}</option>
-            <option value="weight">{say("formula.by_weight")}</option>
-          </Select>
+            options={{
+              all: say("formula.all_of_it"),
+              share: say("formula.to_a_share"),
+              below_rim: say("formula.below_rim"),
+              weight: say("formula.by_weight"),
+            }}
+            onValue={(fill_by) => change({ fill_by })}
+          />
         </div>
         <Filled content={content} change={change} disabled={readOnly} error={at} />
         <details open={more ? true : undefined}>
@@ -226,16 +227,15 @@ export function FitPlate({ found, draft, readOnly }: Props) {
                   label={say("formula.water_2")}
                   value={content.bath_level}
                   disabled={readOnly}
-                  onChange={(event) =>
-                    change({ bath_level: event.target.value as Content["bath_level"] })
-                  }
-                >
-                  <option value="none">{say("formula.none")}</option>
-                  <option value="half">{say("formula.half_way_up")}</option>
-                  <option value="rim">{say("formula.under_the_rim")}</option>
-                  <option value="mm">{say("formula.as_deep_as")}</option>
-                  <option value="beside">{say("formula.in_a_tray_beside")}</option>
-                </Select>
+                  options={{
+                    none: say("formula.none"),
+                    half: say("formula.half_way_up"),
+                    rim: say("formula.under_the_rim"),
+                    mm: say("formula.as_deep_as"),
+                    beside: say("formula.in_a_tray_beside"),
+                  }}
+                  onValue={(bath_level) => change({ bath_level })}
+                />
                 {content.bath_level === "mm" && (
                   <NumberField
                     label={say("formula.depth")}

@@ -96,14 +96,9 @@ function KindSelect({ kind, set }: { kind: PartKind; set: (kind: PartKind) => vo
       label={say("formula.it_is_a")}
       value={kind}
       hint={say("formula.creams_and_fillings_are_judged_as")}
-      onChange={(event) => set(event.target.value as PartKind)}
-    >
-      {(Object.keys(KINDS) as PartKind[]).map((key) => (
-        <option key={key} value={key}>
-          {KINDS[key]}
-        </option>
-      ))}
-    </Select>
+      options={KINDS}
+      onValue={set}
+    />
   );
 }
 

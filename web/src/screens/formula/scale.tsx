@@ -7,7 +7,7 @@ import type { Draft } from "@/keep/draft";
 import { Take } from "@/screens/formula/take";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
-import { Input, Select } from "@/ui/field";
+import { Input, Select, type Option } from "@/ui/field";
 import { grams } from "@/units";
 import { say } from "@/say";
 
@@ -69,21 +69,17 @@ export function ScaleDialog({ draft, found, onClose }: Props) {
         <Select
           label={say("formula.of_what")}
           value={by}
-          onChange={(event) => {
-            setBy(event.target.value as By);
+          options={(Object.keys(BY) as By[])
+            .filter((key) => key !== "vessels" || found.fit)
+            .map((key): Option<By> => {
+              const fills = key === "vessels" && found.fit;
+              return [key, fills ? say("formula.to_fill", { vessel: fills.vessel }) : BY[key]];
+            })}
+          onValue={(next) => {
+            setBy(next);
             setTyped(null);
           }}
-        >
-          {(Object.keys(BY) as By[])
-            .filter((key) => key !== "vessels" || found.fit)
-            .map((key) => (
-              <option key={key} value={key}>
-                {key === "vessels" && found.fit
-                  ? say("formula.to_fill", { vessel: found.fit.vessel })
-                  : BY[key]}
-              </option>
-            ))}
-        </Select>
+        />
       </div>
       {out && (
         <>

@@ -78,17 +78,7 @@ export function Colds() {
           )
         }
       >
-        <Select
-          label={say("kitchen.kind")}
-          value={kind}
-          onChange={(event) => setKind(event.target.value as typeof kind)}
-        >
-          {Object.entries(COLD_KINDS).map(([key, word]) => (
-            <option key={key} value={key}>
-              {word}
-            </option>
-          ))}
-        </Select>
+        <Select label={say("kitchen.kind")} value={kind} options={COLD_KINDS} onValue={setKind} />
         <NumberField
           key={units}
           label={say("kitchen.its_air")}

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 
 import { ApiError, client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
-import { EggGrades } from "@/screens/egg-grades";
+import { useEggGrades } from "@/screens/egg-grades";
 import { Prices } from "@/screens/kitchen/prices";
 import { Probes } from "@/screens/kitchen/probes";
 import { NewVessel, VesselRow } from "@/screens/kitchen/vessels";
@@ -69,6 +69,7 @@ export default function Kitchen() {
 
 function Settings() {
   const { kid, kitchen, canEdit } = useBench();
+  const grades = useEggGrades();
   const store = useQueryClient();
   const [name, setName] = useState(kitchen.name);
   const change = useMutation({
@@ -102,10 +103,9 @@ function Settings() {
           value={kitchen.egg_grade}
           disabled={!canEdit}
           hint={say("kitchen.new_formulas_count_eggs_in_this")}
-          onChange={(event) => change.mutate({ egg_grade: event.target.value })}
-        >
-          <EggGrades />
-        </Select>
+          options={grades}
+          onValue={(egg_grade) => change.mutate({ egg_grade })}
+        />
         <NumberField
           label={say("kitchen.eggs_to_spare_for_cracked_ones")}
           value={kitchen.egg_spare_pct}
@@ -120,24 +120,22 @@ function Settings() {
           label={say("kitchen.cups_and_spoons_are")}
           value={kitchen.measures}
           disabled={!canEdit}
-          onChange={(event) =>
-            change.mutate({ measures: event.target.value as Shapes["KitchenOut"]["measures"] })
-          }
-        >
-          <option value="us">{say("kitchen.us_cup_237_ml_spoon_15")}</option>
-          <option value="uk">{say("kitchen.uk_cup_250_ml_spoon_15")}</option>
-          <option value="au">{say("kitchen.australian_cup_250_ml_spoon_20")}</option>
-        </Select>
+          options={{
+            us: say("kitchen.us_cup_237_ml_spoon_15"),
+            uk: say("kitchen.uk_cup_250_ml_spoon_15"),
+            au: say("kitchen.australian_cup_250_ml_spoon_20"),
+          }}
+          onValue={(measures) => change.mutate({ measures })}
+        />
         <Select
           label={say("kitchen.money")}
           value={kitchen.currency}
           disabled={!canEdit}
-          onChange={(event) => change.mutate({ currency: event.target.value })}
-        >
-          {[...new Set([kitchen.currency, "€", "£", "$", "A$", "kr", "CHF"])].map((sign) => (
-            <option key={sign}>{sign}</option>
-          ))}
-        </Select>
+          options={[...new Set([kitchen.currency, "€", "£", "$", "A$", "kr", "CHF"])].map(
+            (sign) => [sign, sign] as const,
+          )}
+          onValue={(currency) => change.mutate({ currency })}
+        />
         <NumberField
           label={say("kitchen.height_above_the_sea")}
           value={kitchen.altitude_m}

@@ -85,11 +85,9 @@ export function Ovens() {
         <Select
           label={say("kitchen.air")}
           value={kind}
-          onChange={(event) => setKind(event.target.value as Oven["kind"])}
-        >
-          <option value="static">{say("kitchen.static")}</option>
-          <option value="fan">{say("kitchen.fan")}</option>
-        </Select>
+          options={{ static: say("kitchen.static"), fan: say("kitchen.fan") }}
+          onValue={setKind}
+        />
         <NumberField
           key={units}
           label={say("kitchen.above_its_dial")}

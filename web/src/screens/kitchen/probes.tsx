@@ -123,11 +123,12 @@ export function Probes() {
           <Select
             label={say("kitchen.it_is_a")}
             value={kind}
-            onChange={(event) => setKind(event.target.value as typeof kind)}
-          >
-            <option value="probe">{say("kitchen.probe_thermometer_one_to_four_channels")}</option>
-            <option value="scale">{say("kitchen.scale_under_the_bowl")}</option>
-          </Select>
+            options={{
+              probe: say("kitchen.probe_thermometer_one_to_four_channels"),
+              scale: say("kitchen.scale_under_the_bowl"),
+            }}
+            onValue={setKind}
+          />
           <label className="flex min-h-12 items-center gap-3">
             <input
               type="checkbox"

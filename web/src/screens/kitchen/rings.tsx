@@ -73,12 +73,13 @@ export function Rings() {
         <Select
           label={say("kitchen.fuel")}
           value={fuel}
-          onChange={(event) => setFuel(event.target.value as typeof fuel)}
-        >
-          <option value="gas">{say("kitchen.gas")}</option>
-          <option value="induction">{say("kitchen.induction")}</option>
-          <option value="ceramic">{say("kitchen.ceramic")}</option>
-        </Select>
+          options={{
+            gas: say("kitchen.gas"),
+            induction: say("kitchen.induction"),
+            ceramic: say("kitchen.ceramic"),
+          }}
+          onValue={setFuel}
+        />
         <NumberField
           label={say("kitchen.rating")}
           value={watts}

@@ -106,23 +106,25 @@ export function NewVessel() {
         <Select
           label={say("kitchen.kind")}
           value={made.kind}
-          onChange={(event) => set({ kind: event.target.value as Change["kind"] })}
-        >
-          <option value="glass">{say("kitchen.glass")}</option>
-          <option value="ring">{say("kitchen.ring")}</option>
-          <option value="shell">{say("kitchen.shell")}</option>
-          <option value="mould">{say("kitchen.mould")}</option>
-          <option value="pan">{say("kitchen.pan_or_tray")}</option>
-        </Select>
+          options={{
+            glass: say("kitchen.glass"),
+            ring: say("kitchen.ring"),
+            shell: say("kitchen.shell"),
+            mould: say("kitchen.mould"),
+            pan: say("kitchen.pan_or_tray"),
+          }}
+          onValue={(kind) => set({ kind })}
+        />
         <Select
           label={say("kitchen.shape")}
           value={made.shape}
-          onChange={(event) => set({ shape: event.target.value as Change["shape"] })}
-        >
-          <option value="round">{say("kitchen.round")}</option>
-          <option value="rect">{say("kitchen.with_corners")}</option>
-          <option value="oval">{say("kitchen.oval")}</option>
-        </Select>
+          options={{
+            round: say("kitchen.round"),
+            rect: say("kitchen.with_corners"),
+            oval: say("kitchen.oval"),
+          }}
+          onValue={(shape) => set({ shape })}
+        />
       </div>
       <div className="grid grid-cols-3 gap-4">
         <NumberField

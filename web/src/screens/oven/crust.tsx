@@ -5,17 +5,17 @@ import { useCrust, type Content } from "@/api/queries";
 import { useBench } from "@/bench";
 import { CrustSection, SoggyClock } from "@/figures/crust";
 import { bakingOf, type Baking } from "@/screens/oven/baking";
-import { NumberField, Select } from "@/ui/field";
+import { OvenSelect } from "@/screens/oven/oven-select";
+import { NumberField, Select, type Option } from "@/ui/field";
 import { Why } from "@/ui/why";
 import { degrees, fromCelsius, toCelsius } from "@/units";
 import { say } from "@/say";
-import { OVEN_KINDS } from "@/words";
 
-const BLIND: Partial<Record<Baking["blind"], string>> = {
-  weights: say("oven.weights_then_uncovered"),
-  frozen: say("oven.docked_and_frozen_no_weights"),
-  hot_start: say("oven.hot_start_so_the_rim_stands"),
-};
+const BLIND: Option<Baking["blind"]>[] = [
+  ["weights", say("oven.weights_then_uncovered")],
+  ["frozen", say("oven.docked_and_frozen_no_weights")],
+  ["hot_start", say("oven.hot_start_so_the_rim_stands")],
+];
 /** Doughs that leave no choice of school. */
 const OWN: Partial<Record<Shapes["CrustOut"]["school"], string>> = {
   crumb: say("oven.crumb_base_pressed"),
@@ -50,58 +50,38 @@ export function CrustPlan({
   off: boolean;
   parts: ReactNode;
 }) {
-  const { kid, units, kitchen } = useBench();
+  const { kid, units } = useBench();
   const b = bakingOf(content);
   const crust = useCrust(kid, content, kind);
   const unit = units === "us" ? "°F" : "°C";
-  const pick = (
-    label: string,
-    key: "blind" | "goes" | "barrier",
-    words: Record<string, string>,
-  ) => (
-    <Select
-      label={label}
-      value={b[key]}
-      disabled={off}
-      onChange={(event) => set({ [key]: event.target.value })}
-    >
-      {Object.entries(words).map(([value, name]) => (
-        <option key={value} value={value}>
-          {name}
-        </option>
-      ))}
-    </Select>
-  );
   const found = crust.data;
   const own = found && OWN[found.school];
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-6 md:grid-cols-[15rem_minmax(0,1fr)] xl:grid-cols-[15rem_minmax(0,1fr)_minmax(0,1fr)]">
       <section aria-label={say("oven.crust_and_oven")} className="space-y-4">
         {parts}
-        <Select
-          label={say("oven.oven")}
-          value={b.oven_id ?? kitchen.ovens[0]?.id ?? ""}
-          disabled={off}
-          onChange={(event) => set({ oven_id: Number(event.target.value) || null })}
-        >
-          {kitchen.ovens.length === 0 && (
-            <option value="">{say("oven.an_ordinary_static_oven")}</option>
-          )}
-          {kitchen.ovens.map((o) => (
-            <option key={o.id} value={o.id}>
-              {o.name}, {OVEN_KINDS[o.kind]}
-            </option>
-          ))}
-        </Select>
+        <OvenSelect value={b.oven_id} disabled={off} onOven={(oven_id) => set({ oven_id })} />
         {own ? (
           <p>
             <span className="caption block">{say("oven.school")}</span>
             {own}
           </p>
         ) : (
-          pick(say("oven.school"), "blind", BLIND)
+          <Select
+            label={say("oven.school")}
+            value={b.blind}
+            disabled={off}
+            options={BLIND}
+            onValue={(blind) => set({ blind })}
+          />
         )}
-        {pick(say("oven.what_goes_in"), "goes", GOES)}
+        <Select
+          label={say("oven.what_goes_in")}
+          value={b.goes}
+          disabled={off}
+          options={GOES}
+          onValue={(goes) => set({ goes })}
+        />
         {found && found.school !== "choux" && (
           <NumberField
             label={found.school === "crumb" ? say("oven.pressed") : say("oven.dough_rolled")}
@@ -114,7 +94,13 @@ export function CrustPlan({
             onValue={(v) => set({ dough_mm: v })}
           />
         )}
-        {pick(say("oven.between_crust_and_filling"), "barrier", BARRIER)}
+        <Select
+          label={say("oven.between_crust_and_filling")}
+          value={b.barrier}
+          disabled={off}
+          options={BARRIER}
+          onValue={(barrier) => set({ barrier })}
+        />
         <NumberField
           key={`filled${units}`}
           label={say("oven.filling_put_in_at")}

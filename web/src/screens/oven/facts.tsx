@@ -219,11 +219,12 @@ function Choose({
         <Select
           label={say("oven.so_that")}
           value={wish}
-          onChange={(event) => setWish(event.target.value as typeof wish)}
-        >
-          <option value="even">{say("oven.it_sets_most_evenly")}</option>
-          <option value="long_window">{say("oven.i_have_longest_to_pull_it")}</option>
-        </Select>
+          options={{
+            even: say("oven.it_sets_most_evenly"),
+            long_window: say("oven.i_have_longest_to_pull_it"),
+          }}
+          onValue={setWish}
+        />
         <NumberField
           label={say("oven.within")}
           value={within}

@@ -11,7 +11,7 @@ import { bakingOf, GHOSTS, otherVessels } from "@/screens/oven/baking";
 import { CrustPlan } from "@/screens/oven/crust";
 import { OvenSettings } from "@/screens/oven/settings";
 import { BakeFacts } from "@/screens/oven/facts";
-import { PartSelect, Place, PlaceHead, useBaking, type AtPlace } from "@/screens/oven/place";
+import { CUSTARDS, PartSelect, Place, PlaceHead, useBaking, type AtPlace } from "@/screens/place";
 import { StartCook } from "@/screens/stove/start-cook";
 import { Select } from "@/ui/field";
 import { degrees } from "@/units";
@@ -19,13 +19,20 @@ import { say } from "@/say";
 
 /** The oven: the mould cut open through its bake, when to pull it, and what it does afterwards. */
 export default function OvenScreen() {
-  return <Place what={say("oven.the_oven")} show={(at) => <Bake key={at.part.id} at={at} />} />;
+  return (
+    <Place
+      what={say("oven.the_oven")}
+      first={CUSTARDS}
+      show={(at) => <Bake key={at.part.id} at={at} />}
+    />
+  );
 }
 
 function Bake({ at }: { at: AtPlace }) {
   const { kid, units, kitchen, canEdit, canCook } = useBench();
   const { part, version } = at;
-  const { draft, content, set, today, forToday } = useBaking(at);
+  const worked = useBaking(at);
+  const { draft, content, set, today } = worked;
   const crust = part.kind === "crust";
   const bake = useBake(kid, crust ? undefined : content, part.kind);
   const [against, setAgainst] = useState("");
@@ -37,13 +44,7 @@ function Bake({ at }: { at: AtPlace }) {
   const parts = <PartSelect {...at} />;
   return (
     <div className="py-4">
-      <PlaceHead
-        at={at}
-        where={say("oven.in_the_oven")}
-        draft={draft}
-        forToday={forToday}
-        problem={problem}
-      />
+      <PlaceHead at={at} where={say("oven.in_the_oven")} worked={worked} problem={problem} />
       {crust ? (
         <CrustPlan content={content} set={set} kind={part.kind} off={!canCook} parts={parts} />
       ) : (
@@ -202,28 +203,19 @@ function Plate({
         <Select
           label={say("oven.show")}
           value={see}
-          onChange={(event) => setSee(event.target.value as See)}
-        >
-          <option value="set">{say("oven.how_far_it_has_set")}</option>
-          <option value="heat">{say("oven.how_hot_it_is")}</option>
-        </Select>
+          options={{ set: say("oven.how_far_it_has_set"), heat: say("oven.how_hot_it_is") }}
+          onValue={setSee}
+        />
         <Select
           label={say("oven.beside_it_as_the_right_half")}
           value={against}
-          onChange={(event) => setAgainst(event.target.value)}
-        >
-          <option value="">{say("oven.nothing")}</option>
-          {Object.entries(GHOSTS).map(([key, { name }]) => (
-            <option key={key} value={key}>
-              {name(units)}
-            </option>
-          ))}
-          {vessels.map(({ key, name }) => (
-            <option key={key} value={key}>
-              {name}
-            </option>
-          ))}
-        </Select>
+          options={[
+            ["", say("oven.nothing")],
+            ...Object.entries(GHOSTS).map(([key, { name }]) => [key, name(units)] as const),
+            ...vessels.map(({ key, name }) => [key, name] as const),
+          ]}
+          onValue={setAgainst}
+        />
       </div>
     </section>
   );

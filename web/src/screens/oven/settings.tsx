@@ -6,7 +6,7 @@ import { Check } from "@/ui/check";
 import { NumberField, Select } from "@/ui/field";
 import { fromCelsius, toCelsius } from "@/units";
 import { say } from "@/say";
-import { OVEN_KINDS } from "@/words";
+import { OvenSelect } from "@/screens/oven/oven-select";
 
 interface Props {
   content: Content;
@@ -20,7 +20,7 @@ interface Props {
 
 /** Oven, dial, water, what is poured and what is looked for. */
 export function OvenSettings({ content, change, set, fixed, off, problem }: Props) {
-  const { units, kitchen } = useBench();
+  const { units } = useBench();
   const b = bakingOf(content);
   const unit = units === "us" ? "°F" : "°C";
   const temp = (c: number) => Math.round(fromCelsius(c, units));
@@ -30,22 +30,12 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
   const bath = content.bath_level !== "none";
   return (
     <div className="space-y-4">
-      <Select
-        label={say("oven.oven")}
-        value={b.oven_id ?? kitchen.ovens[0]?.id ?? ""}
+      <OvenSelect
+        value={b.oven_id}
         disabled={off}
         error={at("baking.oven_id")}
-        onChange={(event) => set({ oven_id: Number(event.target.value) || null })}
-      >
-        {kitchen.ovens.length === 0 && (
-          <option value="">{say("oven.an_ordinary_static_oven")}</option>
-        )}
-        {kitchen.ovens.map((o) => (
-          <option key={o.id} value={o.id}>
-            {o.name}, {OVEN_KINDS[o.kind]}
-          </option>
-        ))}
-      </Select>
+        onOven={(oven_id) => set({ oven_id })}
+      />
       <div>
         <NumberField
           key={`set${units}`}
@@ -113,14 +103,15 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
         value={content.bath_level}
         disabled={fixed}
         error={at("bath_level", "tray")}
-        onChange={(event) => change({ bath_level: event.target.value as Content["bath_level"] })}
-      >
-        <option value="none">{say("oven.none")}</option>
-        <option value="half">{say("oven.half_way_up_the_mould")}</option>
-        <option value="rim">{say("oven.just_under_the_rim")}</option>
-        <option value="mm">{say("oven.so_many_mm")}</option>
-        <option value="beside">{say("oven.in_a_tray_beside_for_moist")}</option>
-      </Select>
+        options={{
+          none: say("oven.none"),
+          half: say("oven.half_way_up_the_mould"),
+          rim: say("oven.just_under_the_rim"),
+          mm: say("oven.so_many_mm"),
+          beside: say("oven.in_a_tray_beside_for_moist"),
+        }}
+        onValue={(bath_level) => change({ bath_level })}
+      />
       {content.bath_level === "mm" && (
         <NumberField
           label={say("oven.water_stands")}
@@ -175,12 +166,13 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
         value={b.crust}
         disabled={off}
         error={at("baking.crust_mm")}
-        onChange={(event) => set({ crust: event.target.value as Baking["crust"] })}
-      >
-        <option value="">{say("oven.no")}</option>
-        <option value="pastry">{say("oven.pastry_under_and_around")}</option>
-        <option value="crumb">{say("oven.crumb_base_under")}</option>
-      </Select>
+        options={{
+          "": say("oven.no"),
+          pastry: say("oven.pastry_under_and_around"),
+          crumb: say("oven.crumb_base_under"),
+        }}
+        onValue={(crust) => set({ crust })}
+      />
       {b.crust && (
         <NumberField
           label={say("oven.crust")}
@@ -194,30 +186,22 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
       )}
       <Select
         label={say("oven.done_when")}
-        value={b.doneness ?? ""}
+        value={b.doneness ?? null}
         disabled={off}
         hint={b.doneness ? DONENESS[b.doneness].does : say("oven.the_sign_that_kitchens_go_by")}
-        onChange={(event) => set({ doneness: (event.target.value || null) as Doneness | null })}
-      >
-        <option value="">{say("oven.as_usual_for_its_kind")}</option>
-        {(Object.keys(DONENESS) as Doneness[]).map((key) => (
-          <option key={key} value={key}>
-            {DONENESS[key].name}
-          </option>
-        ))}
-      </Select>
+        options={[
+          [null, say("oven.as_usual_for_its_kind")],
+          ...(Object.keys(DONENESS) as Doneness[]).map((key) => [key, DONENESS[key].name] as const),
+        ]}
+        onValue={(doneness) => set({ doneness })}
+      />
       <Select
         label={say("oven.then")}
         value={b.after}
         disabled={off}
-        onChange={(event) => set({ after: event.target.value as Baking["after"] })}
-      >
-        {(Object.keys(AFTER) as Baking["after"][]).map((key) => (
-          <option key={key} value={key}>
-            {AFTER[key]}
-          </option>
-        ))}
-      </Select>
+        options={AFTER}
+        onValue={(after) => set({ after })}
+      />
     </div>
   );
 }

@@ -50,14 +50,12 @@ export default function Rehearse() {
           <Select
             label={say("rehearse.its_clock")}
             value={speed}
-            onChange={(event) => setSpeed(Number(event.target.value))}
-          >
-            {[1, 5, 10, 20].map((n) => (
-              <option key={n} value={n}>
-                {n === 1 ? say("rehearse.real_time") : say("rehearse.faster_2", { n })}
-              </option>
-            ))}
-          </Select>
+            options={[1, 5, 10, 20].map((n) => [
+              n,
+              n === 1 ? say("rehearse.real_time") : say("rehearse.faster_2", { n }),
+            ])}
+            onValue={setSpeed}
+          />
         </div>
       </div>
       <Refused error={start.error} className="mb-3" />

@@ -3,7 +3,7 @@ import { RadioGroup } from "radix-ui";
 import type { ApiError } from "@/api/client";
 import { type Content } from "@/api/queries";
 import { useBench } from "@/bench";
-import { EggGrades } from "@/screens/egg-grades";
+import { useEggGrades } from "@/screens/egg-grades";
 import type { Today } from "@/screens/stove/today";
 import { NumberField, Select } from "@/ui/field";
 import { FL_OZ_ML, fromCelsius, toCelsius } from "@/units";
@@ -39,6 +39,7 @@ interface Props {
 export function Method(props: Props) {
   const { content, setSchool, set, schoolFixed, fixed, problem, guide, tempers, change } = props;
   const { units, kitchen } = useBench();
+  const grades = useEggGrades();
   const at = (field: string) => (problem?.field === field ? problem.message : null);
   const unit = units === "us" ? "°F" : "°C";
   const temp = (c: number) => Math.round(fromCelsius(c, units));
@@ -47,20 +48,19 @@ export function Method(props: Props) {
   const ring = (
     <Select
       label={say("stove.ring")}
-      value={content.ring_id ?? ""}
+      value={content.ring_id ?? null}
       disabled={fixed}
       error={at("ring_id")}
-      onChange={(event) => set({ ring_id: Number(event.target.value) || null })}
-    >
-      {kitchen.rings.length === 0 && (
-        <option value="">{say("stove.no_ring_in_this_kitchen_yet")}</option>
-      )}
-      {kitchen.rings.map((r) => (
-        <option key={r.id} value={r.id}>
-          {say("stove.kw", { r: r.name, rated_w: (r.rated_w / 1000).toFixed(1) })}
-        </option>
-      ))}
-    </Select>
+      options={
+        kitchen.rings.length === 0
+          ? [[null, say("stove.no_ring_in_this_kitchen_yet")]]
+          : kitchen.rings.map((r) => [
+              r.id,
+              say("stove.kw", { r: r.name, rated_w: (r.rated_w / 1000).toFixed(1) }),
+            ])
+      }
+      onValue={(ring_id) => set({ ring_id })}
+    />
   );
   const cream = (
     <NumberField
@@ -83,12 +83,13 @@ export function Method(props: Props) {
             label={say("stove.school_of_meringue")}
             value={content.method || guide}
             disabled={!change}
-            onChange={(event) => change?.({ method: event.target.value as Content["method"] })}
-          >
-            <option value="italian">{say("stove.italian_hot_syrup_stands_longest")}</option>
-            <option value="swiss">{say("stove.swiss_warmed_over_water_firm")}</option>
-            <option value="french">{say("stove.french_raw_to_fold_or_bake")}</option>
-          </Select>
+            options={[
+              ["italian", say("stove.italian_hot_syrup_stands_longest")],
+              ["swiss", say("stove.swiss_warmed_over_water_firm")],
+              ["french", say("stove.french_raw_to_fold_or_bake")],
+            ]}
+            onValue={(method) => change?.({ method: method as Content["method"] })}
+          />
         )}
         {syrup && (
           <NumberField
@@ -171,10 +172,9 @@ export function Method(props: Props) {
               value={content.egg_grade}
               disabled={fixed}
               error={at("egg_grade")}
-              onChange={(event) => set({ egg_grade: event.target.value })}
-            >
-              <EggGrades />
-            </Select>
+              options={grades}
+              onValue={(egg_grade) => set({ egg_grade })}
+            />
             <NumberField
               label={say("stove.one_ladle")}
               value={us ? tenth(content.ladle_ml / FL_OZ_ML) : content.ladle_ml}

@@ -21,6 +21,11 @@ const DO = {
 const SAVING = say("stove.saving_the_formula_first");
 const UNSAVED = { stove: SAVING, oven: SAVING, build: say("stove.above_save_it_first") } as const;
 
+const deviceWord = ({ name, simulated, busy }: Shapes["DeviceOut"]) =>
+  [name, simulated && say("stove.simulated"), busy && say("stove.in_another_pot")]
+    .filter(Boolean)
+    .join("");
+
 /** Choose a probe and begin: at the stove, in the oven, or putting a dessert together. */
 export function StartCook({
   version,
@@ -101,29 +106,22 @@ export function StartCook({
         <Select
           label={say("stove.probe")}
           value={probe?.id ?? ""}
-          onChange={(event) => setChosen(event.target.value)}
-        >
-          {probes.map((d) => (
-            <option key={d.id} value={d.id} disabled={d.busy}>
-              {d.name}
-              {d.simulated ? say("stove.simulated") : ""}
-              {d.busy ? say("stove.in_another_pot") : ""}
-            </option>
-          ))}
-          <option value="">{say("stove.none_typed_readings_or_the_clock")}</option>
-        </Select>
+          options={[
+            ...probes.map((d) => [d.id, deviceWord(d), d.busy] as const),
+            ["", say("stove.none_typed_readings_or_the_clock")],
+          ]}
+          onValue={setChosen}
+        />
         {probe?.simulated && (
           <Select
             label={say("stove.its_clock")}
             value={speed}
-            onChange={(event) => setSpeed(Number(event.target.value))}
-          >
-            {[1, 5, 10, 20, 60].map((n) => (
-              <option key={n} value={n}>
-                {n === 1 ? say("stove.real_time") : say("stove.faster", { n })}
-              </option>
-            ))}
-          </Select>
+            options={[1, 5, 10, 20, 60].map((n) => [
+              n,
+              n === 1 ? say("stove.real_time") : say("stove.faster", { n }),
+            ])}
+            onValue={setSpeed}
+          />
         )}
       </div>
       {scales.length > 0 && ladder && (
@@ -134,20 +132,17 @@ export function StartCook({
               : say("stove.scale_under_the_bowl")
           }
           value={scale}
-          onChange={(event) => setScale(event.target.value)}
-        >
-          <option value="">
-            {place === "build"
-              ? say("stove.none_by_the_scale_on_the")
-              : say("stove.none_ladles_are_counted")}
-          </option>
-          {scales.map((d) => (
-            <option key={d.id} value={d.id} disabled={d.busy}>
-              {d.name}
-              {d.simulated ? say("stove.simulated") : ""}
-            </option>
-          ))}
-        </Select>
+          options={[
+            [
+              "",
+              place === "build"
+                ? say("stove.none_by_the_scale_on_the")
+                : say("stove.none_ladles_are_counted"),
+            ],
+            ...scales.map((d) => [d.id, deviceWord(d), d.busy] as const),
+          ]}
+          onValue={setScale}
+        />
       )}
       <Button
         kind="act"

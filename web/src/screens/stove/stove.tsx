@@ -1,23 +1,16 @@
-import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect } from "react";
-import { Link, useParams } from "react-router";
-
 import { ApiError, type Shapes } from "@/api/client";
-import { useDessert, usePlan } from "@/api/queries";
-import { putOnBench, useBench } from "@/bench";
+import { usePlan } from "@/api/queries";
+import { useBench } from "@/bench";
 import { PotCurve } from "@/figures/pot-curve";
 import { TemperLadder } from "@/figures/temper-ladder";
 import { LearnedFrom } from "@/lessons";
-import { useDraft } from "@/keep/draft";
-import { ConflictDialog, SaveNote } from "@/screens/formula/saving";
-import { partQuery, usePart, type Part } from "@/screens/formula/part";
+import { ConflictDialog } from "@/screens/formula/saving";
+import { Place, PlaceHead, usePlace, type AtPlace } from "@/screens/place";
 import { Method } from "@/screens/stove/method";
 import { Finishing, Places, Signs, Steps } from "@/screens/stove/on-paper";
 import { StartCook } from "@/screens/stove/start-cook";
-import { useToday } from "@/screens/stove/today";
 import { cuesOf, segments, topOf, zonesOf } from "@/screens/stove/plan-curve";
 import { Button } from "@/ui/button";
-import { Failed, Loading } from "@/ui/states";
 import { WorkFacts } from "@/screens/stove/work-facts";
 import { DOES } from "@/words";
 import { degrees, grams, kelvins, minutes } from "@/units";
@@ -25,87 +18,43 @@ import { Say, say } from "@/say";
 
 /** The stove: how this mix is tempered and cooked on this ring, and the way into the cook. */
 export default function Stove() {
-  const { kid } = useBench();
-  const id = useParams()["dessertId"] ?? "";
-  const dessert = useDessert(kid, id);
-  const { part } = usePart(dessert.data);
-  useEffect(() => {
-    if (dessert.data) putOnBench(kid, id, dessert.data.name);
-  }, [dessert.data, id, kid]);
-  if (dessert.isPending) return <Loading what={say("stove.the_stove")} />;
-  if (dessert.isError) return <Failed error={dessert.error} again={() => void dessert.refetch()} />;
-  const version = part?.versions.at(-1);
-  if (!part || !version) return <p className="p-8">{say("stove.this_dessert_has_no_formula")}</p>;
-  return <Plan key={part.id} dessert={dessert.data} part={part} version={version} />;
+  return <Place what={say("stove.the_stove")} show={(at) => <Plan key={at.part.id} at={at} />} />;
 }
 
-function Plan({
-  dessert,
-  part,
-  version,
-}: {
-  dessert: Shapes["DessertOut"];
-  part: Part;
-  version: Shapes["VersionOut"];
-}) {
+function Plan({ at }: { at: AtPlace }) {
   const { kid, units, canEdit, canCook } = useBench();
-  const store = useQueryClient();
-  const onSaved = useCallback(() => {
-    void store.invalidateQueries({ queryKey: ["dessert", kid, dessert.id] });
-  }, [dessert.id, kid, store]);
-  const draft = useDraft(kid, version, !canEdit, onSaved);
-  // Once cooked, or for a cook who may not edit, a change here is for this cook only.
-  const forToday = !canEdit || version.cooked;
-  const [today, setToday, asWritten] = useToday(version.id);
-  const content = forToday ? { ...draft.content, ...today } : draft.content;
+  const { part, version } = at;
+  const worked = usePlace(at);
+  const { draft, content, change, forToday, today, asWritten } = worked;
   const plan = usePlan(kid, content, part.kind);
   const problem = plan.error instanceof ApiError ? plan.error : null;
   const ladder = plan.data?.ladder;
   const custard = plan.data?.guide === "custard";
-  const readOnlyMethod = !canEdit || version.cooked;
   return (
     <div className="py-4">
-      <title>{say("stove.at_the_stove_bell_crumb", { dessert: dessert.name })}</title>
-      <div className="mb-3 flex flex-wrap items-baseline gap-x-5">
-        <h1 className="min-w-0 text-3xl break-words">{dessert.name}</h1>
-        <span className="caption">
-          {say("stove.at_the_stove_version", {
-            parts: dessert.parts.length > 1 && `${part.name}, `,
-            number: version.number,
-          })}
-        </span>
-        {forToday && draft.state === "saved" ? (
-          <span className="caption">
-            {say("stove.changes_here_are_for_this_cook", {
-              canEdit: canEdit && say("stove.another_school_makes_the_next_version"),
-            })}
-          </span>
-        ) : (
-          <SaveNote draft={draft} version={version} readOnly={!canEdit} />
-        )}
-      </div>
-      {problem && !problem.passes && (
-        <p role="alert" className="mb-4 border-l-[3px] border-burnt pl-3 text-lg">
-          {problem.message}{" "}
-          <Link className="underline" to={`/k/${kid}/d/${dessert.id}${partQuery(dessert, part)}`}>
-            {say("stove.back_to_the_formula")}
-          </Link>
-        </p>
-      )}
+      <PlaceHead
+        at={at}
+        where={say("stove.at_the_stove")}
+        worked={worked}
+        todayOnly={say("stove.changes_here_are_for_this_cook", {
+          canEdit: canEdit && say("stove.another_school_makes_the_next_version"),
+        })}
+        problem={problem}
+      />
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-6 md:grid-cols-[17rem_minmax(0,1fr)] xl:grid-cols-[17rem_minmax(0,1.1fr)_minmax(0,1fr)]">
         <section aria-label={say("stove.method")}>
           <Method
             content={content}
             setSchool={(school) => draft.change({ school })}
-            set={forToday ? setToday : draft.change}
+            set={change}
             schoolFixed={!canEdit}
             fixed={!canCook}
             problem={problem}
             guide={plan.data?.guide ?? "custard"}
             tempers={!plan.data || !!ladder}
-            change={readOnlyMethod ? undefined : draft.change}
+            change={forToday ? undefined : draft.change}
           />
-          {forToday && Object.keys(today).length > 0 && (
+          {Object.keys(today).length > 0 && (
             <p className="mt-3 border-l-[3px] border-burnt pl-3">
               {say("stove.changed_for_this_cook_only_the")}
               <Button kind="quiet" className="!px-0" onClick={asWritten}>
@@ -193,7 +142,7 @@ function Plan({
                 <StartCook
                   place="stove"
                   version={version}
-                  today={forToday ? today : {}}
+                  today={today}
                   unsaved={draft.state !== "saved"}
                   ladder={Boolean(ladder)}
                 />

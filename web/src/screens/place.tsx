@@ -15,7 +15,7 @@ import { Select } from "@/ui/field";
 import { Failed, Loading } from "@/ui/states";
 import { say } from "@/say";
 
-/** The part somebody works on in the oven or the cold, and how to choose another. */
+/** The part somebody works on at the stove, in the oven or the cold, and how to choose another. */
 export interface AtPlace {
   dessert: Shapes["DessertOut"];
   part: Part;
@@ -23,31 +23,47 @@ export interface AtPlace {
   choose: (id: string) => void;
 }
 
-/** Fetch the dessert in the address and show its part that is baked or put away. */
-export function Place({ what, show }: { what: string; show: (at: AtPlace) => ReactNode }) {
+/** What is baked or put away, where a dessert has several parts. */
+export const CUSTARDS = ({ kind }: Part) => kind === "filling" || kind === "cream";
+
+interface PlaceProps {
+  what: string;
+  /** Which part the place begins with; the first where it does not say. */
+  first?: (part: Part) => boolean;
+  show: (at: AtPlace) => ReactNode;
+}
+
+/** Fetch the dessert in the address and show its part that is worked on here. */
+export function Place({ what, first, show }: PlaceProps) {
   const { kid } = useBench();
   const id = useParams()["dessertId"] ?? "";
   const dessert = useDessert(kid, id);
-  const { part, choose } = usePart(dessert.data, (p) => p.kind === "filling" || p.kind === "cream");
+  const { part, choose } = usePart(dessert.data, first);
   useEffect(() => {
     if (dessert.data) putOnBench(kid, id, dessert.data.name);
   }, [dessert.data, id, kid]);
   if (dessert.isPending) return <Loading what={what} />;
   if (dessert.isError) return <Failed error={dessert.error} again={() => void dessert.refetch()} />;
   const version = part?.versions.at(-1);
-  if (!part || !version) return <p className="p-8">{say("oven.this_dessert_has_no_formula")}</p>;
+  if (!part || !version) return <p className="p-8">{say("place.this_dessert_has_no_formula")}</p>;
   return show({ dessert: dessert.data, part, version, choose });
 }
 
-/** The part's content with what is so today, and how to change the oven's or the cold's settings. */
-export function useBaking({ dessert, version }: AtPlace): {
+interface Worked {
   draft: Draft;
+  /** The part's content with what is so today. */
   content: Content;
-  set: (part: Partial<Baking>) => void;
+  /** Change the version, or today only where it was cooked already or is not theirs to change. */
+  change: (part: Today) => void;
+  forToday: boolean;
   /** What differs today from the version; empty where the version itself is changed. */
   today: Today;
-  forToday: boolean;
-} {
+  /** Put today's changes back. */
+  asWritten: () => void;
+}
+
+/** The version that is worked on, and what is so today. */
+export function usePlace({ dessert, version }: AtPlace): Worked {
   const { kid, canEdit } = useBench();
   const store = useQueryClient();
   const onSaved = useCallback(() => {
@@ -55,47 +71,59 @@ export function useBaking({ dessert, version }: AtPlace): {
   }, [dessert.id, kid, store]);
   const draft = useDraft(kid, version, !canEdit, onSaved);
   const forToday = !canEdit || version.cooked;
-  const [today, setToday] = useToday(version.id);
-  const content = forToday ? { ...draft.content, ...today } : draft.content;
-  const set = (part: Partial<Baking>) => {
-    const { baking } = withBaking(content, part);
-    if (!baking) return;
-    if (forToday) setToday({ baking });
-    else draft.change({ baking });
+  const [kept, setToday, asWritten] = useToday(version.id);
+  const today = forToday ? kept : {};
+  return {
+    draft,
+    content: { ...draft.content, ...today },
+    change: forToday ? setToday : draft.change,
+    forToday,
+    today,
+    asWritten,
   };
-  return { draft, content, set, today: forToday ? today : {}, forToday };
+}
+
+/** The same for the oven and the cold, whose settings are one of its fields. */
+export function useBaking(at: AtPlace): Worked & { set: (part: Partial<Baking>) => void } {
+  const worked = usePlace(at);
+  const set = (part: Partial<Baking>) => {
+    const { baking } = withBaking(worked.content, part);
+    if (baking) worked.change({ baking });
+  };
+  return { ...worked, set };
 }
 
 /** The dessert's name, where it is, and what stands in the way. */
 export function PlaceHead({
   at,
   where,
-  draft,
-  forToday,
+  worked: { draft, forToday },
+  todayOnly = say("place.settings_here_are_for_today_only"),
   problem,
 }: {
   at: AtPlace;
   where: string;
-  draft: Draft;
-  forToday: boolean;
+  worked: Worked;
+  /** What is said where a change is for today only. */
+  todayOnly?: string;
   problem: ApiError | null;
 }) {
   const { kid, canEdit } = useBench();
   const { dessert, part, version } = at;
   return (
     <div className="no-print">
-      <title>{say("oven.bell_crumb", { dessert: dessert.name, where })}</title>
+      <title>{say("place.bell_crumb", { dessert: dessert.name, where })}</title>
       <div className="mb-3 flex flex-wrap items-baseline gap-x-5">
         <h1 className="min-w-0 text-3xl break-words">{dessert.name}</h1>
         <span className="caption">
-          {say("oven.version", {
+          {say("place.version", {
             parts: dessert.parts.length > 1 && `${part.name}, `,
             where,
             number: version.number,
           })}
         </span>
         {forToday && draft.state === "saved" ? (
-          <span className="caption">{say("oven.settings_here_are_for_today_only")}</span>
+          <span className="caption">{todayOnly}</span>
         ) : (
           <SaveNote draft={draft} version={version} readOnly={!canEdit} />
         )}
@@ -104,15 +132,15 @@ export function PlaceHead({
         <p role="alert" className="mb-4 border-l-[3px] border-burnt pl-3 text-lg">
           {problem.message}{" "}
           <Link className="underline" to={`/k/${kid}/d/${dessert.id}${partQuery(dessert, part)}`}>
-            {say("oven.back_to_the_formula")}
+            {say("place.back_to_the_formula")}
           </Link>
         </p>
       )}
       {problem?.field === "vessel_key" && canEdit && !forToday && (
         <div className="mb-5 max-w-[24rem]">
           <VesselSelect
-            label={say("oven.it_stands_in")}
-            none={say("oven.choose")}
+            label={say("place.it_stands_in")}
+            none={say("place.choose")}
             value={draft.content.vessel_key}
             disabled={false}
             error={null}
@@ -129,15 +157,10 @@ export function PartSelect({ dessert, part, choose }: AtPlace) {
   if (dessert.parts.length < 2) return null;
   return (
     <Select
-      label={say("oven.part")}
+      label={say("place.part")}
       value={part.id}
-      onChange={(event) => choose(event.target.value)}
-    >
-      {dessert.parts.map((p) => (
-        <option key={p.id} value={p.id}>
-          {p.name}
-        </option>
-      ))}
-    </Select>
+      options={dessert.parts.map((p) => [p.id, p.name] as const)}
+      onValue={choose}
+    />
   );
 }
