@@ -1,6 +1,5 @@
 """Measured through the application server: formulas, bakes, a long cook, a long shelf."""
 
-import http.cookiejar
 import json
 import statistics
 import time
@@ -10,53 +9,15 @@ from datetime import UTC, datetime, timedelta
 from itertools import count
 from typing import Any
 
+from ops.asker import Asker
 from ops.bench_table import PASTRY, RAMEKINS, one, row, times_ms
 from ops.demo_server import DemoServer
 
 
-class Client:
-    """A signed-in browser's worth of HTTP."""
-
-    def __init__(self, base: str) -> None:
-        self.base = base
-        jar = http.cookiejar.CookieJar()
-        self.open = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar)).open
-        self.csrf = self.call("GET", "/session")["csrf"]
-
-    def upload(self, path: str, text: str) -> Any:
-        """One file, as a form sends it."""
-        mark = uuid.uuid4().hex
-        head = 'Content-Disposition: form-data; name="file"; filename="f.csv"'
-        request = urllib.request.Request(
-            f"{self.base}/api{path}",
-            method="POST",
-            data=f"--{mark}\r\n{head}\r\n\r\n{text}\r\n--{mark}--\r\n".encode(),
-            headers={
-                "Content-Type": f"multipart/form-data; boundary={mark}",
-                "X-CSRFToken": self.csrf,
-            },
-        )
-        with self.open(request, timeout=60) as answer:
-            return json.loads(answer.read())
-
-    def call(self, method: str, path: str, body: object = None) -> Any:
-        """One call of the API."""
-        request = urllib.request.Request(
-            f"{self.base}/api{path}",
-            method=method,
-            data=None if body is None else json.dumps(body).encode(),
-            headers={"Content-Type": "application/json", "X-CSRFToken": getattr(self, "csrf", "")},
-        )
-        with self.open(request, timeout=20) as answer:
-            return json.loads(answer.read())
-
-
 def over_http(server: DemoServer, in_core: dict[str, float]) -> None:
     """The same through the application server."""
-    client = Client(server.url)
-    signed = client.call("POST", "/session", {"email": server.email, "password": server.password})
-    client.csrf = signed["csrf"]
-    kid = signed["kitchens"][0]["id"]
+    client = Asker(server.url, server.email, server.password)
+    kid = client.kid
     grams = count(1000)
 
     def ask() -> object:
@@ -89,7 +50,7 @@ def over_http(server: DemoServer, in_core: dict[str, float]) -> None:
     behind(client, kid)
 
 
-def behind(client: Client, kid: str) -> None:
+def behind(client: Asker, kid: str) -> None:
     """A device that has two hours to catch up with: posts of 500, one after the other."""
     device = client.call("POST", f"/k/{kid}/devices", {"id": str(uuid.uuid4()), "name": "behind"})
     card = client.call("GET", f"/k/{kid}/desserts?search=Bay")["cards"][0]
@@ -122,7 +83,7 @@ def behind(client: Client, kid: str) -> None:
         "a s", "5 000")  # fmt: skip
 
 
-def baking(client: Client, kid: str, in_core: dict[str, float]) -> None:
+def baking(client: Asker, kid: str, in_core: dict[str, float]) -> None:
     """A bake as the oven's screen asks for it, with the mould cut open through time."""
     dials = count(120)
     content = {
@@ -139,7 +100,7 @@ def baking(client: Client, kid: str, in_core: dict[str, float]) -> None:
     one("  HTTP against core", statistics.median(found) / in_core["bake"], "ratio")
 
 
-def long_cook(client: Client, kid: str, server: DemoServer) -> None:
+def long_cook(client: Asker, kid: str, server: DemoServer) -> None:
     """Two hours at a reading a second on four channels, then one more: how soon it is seen."""
     shelf = client.call("GET", f"/k/{kid}/desserts?search=Elderflower")["cards"]
     dessert = client.call("GET", f"/k/{kid}/desserts/{shelf[0]['id']}")
@@ -178,7 +139,7 @@ def long_cook(client: Client, kid: str, server: DemoServer) -> None:
         "500 ms")  # fmt: skip
 
 
-def long_shelf(client: Client, kid: str) -> None:
+def long_shelf(client: Asker, kid: str) -> None:
     """Take in recipes from a file, then search a shelf of five thousand."""
     began = time.perf_counter()
     read: list[dict[str, Any]] = []

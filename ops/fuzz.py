@@ -5,52 +5,21 @@ into it, so that it gets past “there is no such dessert”. Run inside ``check
 """
 
 import copy
-import http.cookiejar
 import json
 import re
 import subprocess
 import sys
 import tempfile
-import urllib.request
 from pathlib import Path
 from typing import Any
 
+from ops.asker import Asker
 from ops.base import HOME, VENV, Stop, say
 from ops.demo_server import DemoServer, demo_server
 
 # Signing out would end the rest; the door of devices has its own token.
 _LEFT_OUT = ("DELETE /api/session", "POST /api/session/password")
 SLOWEST_S = 3.0
-
-
-class Asker:
-    """Somebody signed in to the demo kitchen."""
-
-    def __init__(self, base: str, email: str, password: str) -> None:
-        self.base = base
-        self.jar = http.cookiejar.CookieJar()
-        handler = urllib.request.HTTPCookieProcessor(self.jar)
-        self.open = urllib.request.build_opener(handler).open
-        self.csrf = ""
-        self.csrf = self.call("GET", "/session")["csrf"]
-        signed = self.call("POST", "/session", {"email": email, "password": password})
-        self.csrf, self.kid = signed["csrf"], signed["kitchens"][0]["id"]
-
-    def call(self, method: str, path: str, body: object = None) -> Any:
-        """One call of the API."""
-        request = urllib.request.Request(
-            f"{self.base}/api{path}",
-            method=method,
-            data=None if body is None else json.dumps(body).encode(),
-            headers={"Content-Type": "application/json", "X-CSRFToken": self.csrf},
-        )
-        with self.open(request, timeout=120) as answer:
-            return json.loads(answer.read())
-
-    @property
-    def cookies(self) -> str:
-        """The cookies as a header."""
-        return "; ".join(f"{c.name}={c.value}" for c in self.jar)
 
 
 def _rows(who: Asker) -> dict[str, list[str]]:
@@ -115,7 +84,6 @@ def _as(server: DemoServer, email: str, role: str, minutes: float) -> int:
             capture_output=True, text=True, check=False, cwd=HOME,
         )  # fmt: skip
     (HOME / f"fuzz-{role}.log").write_text(done.stdout + done.stderr)
-    Path("/tmp/fz.log").write_text(done.stdout + done.stderr)
     if not re.search(r"\d+ generated|\d+ passed", done.stdout):
         raise Stop(f"The fuzzer did not run:\n{(done.stdout + done.stderr)[-1500:]}")
     failures = re.findall(r"^_+ (.+?) _+$", done.stdout, re.M)

@@ -14,9 +14,9 @@ from collections.abc import Callable
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
+from ops.asker import Asker
 from ops.base import say
 from ops.demo_server import DemoServer, demo_server
-from ops.fuzz import Asker
 
 TABLETS, PROBES, CHANNELS, ATTACKERS = 50, 8, 4, 8
 DASHES = "-" * 19_900

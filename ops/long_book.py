@@ -8,9 +8,9 @@ import time
 import urllib.parse
 from collections.abc import Callable
 
+from ops.asker import Asker
 from ops.base import say
 from ops.demo_server import demo_server
-from ops.fuzz import Asker
 
 BATCHES, READINGS_EACH = 20_000, 250
 

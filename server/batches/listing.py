@@ -22,6 +22,7 @@ from bellcrumb.contract.shapes import SetClass
 from bellcrumb.words import say
 from formulas.models import Dessert
 from kitchen.access import member_of
+from kitchen.models import Kitchen
 from shared.now import now as clock_now
 from shared.shapes import PROBLEMS
 
@@ -135,19 +136,26 @@ class ChartOut(Schema):
     faults: list[FaultWeek]
 
 
-@router.get("/k/{kid}/desserts/{dessert_id}/chart", response={200: ChartOut, **PROBLEMS})
-def chart(request: HttpRequest, kid: UUID, dessert_id: UUID) -> ChartOut:
-    """The latest batches of a dessert as a control chart, with its faults by the week."""
-    kitchen = member_of(request, kid).kitchen
+def _latest_of(kitchen: Kitchen, dessert_id: UUID, most: int) -> QuerySet[Batch]:
+    """The latest ended batches of a dessert's parts. Raises HttpError 404.
+
+    Their ids first: a page of them costs the same in a long book.
+    """
     if not Dessert.objects.filter(kitchen=kitchen, pk=dessert_id).exists():
         raise HttpError(404, say("batches.this_dessert_is_not_in_the"))
     rows = Batch.objects.filter(
         kitchen=kitchen, version__part__dessert=dessert_id, ended_at__isnull=False, whole=False
     ).order_by("-started_at")
-    page = list(rows.values_list("id", flat=True)[:_CHARTED])
+    page = list(rows.values_list("id", flat=True)[:most])
+    return Batch.objects.filter(pk__in=page).select_related("version", "verdict")
+
+
+@router.get("/k/{kid}/desserts/{dessert_id}/chart", response={200: ChartOut, **PROBLEMS})
+def chart(request: HttpRequest, kid: UUID, dessert_id: UUID) -> ChartOut:
+    """The latest batches of a dessert as a control chart, with its faults by the week."""
+    kitchen = member_of(request, kid).kitchen
     found = (
-        Batch.objects.filter(pk__in=page)
-        .select_related("version", "verdict")
+        _latest_of(kitchen, dessert_id, _CHARTED)
         .only("id", "started_at", "peak_cc", "version__number", "verdict__texture",
               "verdict__faults")
         .order_by("started_at")
@@ -197,13 +205,7 @@ def curves(request: HttpRequest, kid: UUID, dessert_id: UUID) -> list[CurveOf]:
     """The latest curves of a dessert over each other, from the step that decides it; the best one
     is the newest without a fault that came out as its version was predicted to."""
     kitchen = member_of(request, kid).kitchen
-    if not Dessert.objects.filter(kitchen=kitchen, pk=dessert_id).exists():
-        raise HttpError(404, say("batches.this_dessert_is_not_in_the"))
-    rows = Batch.objects.filter(
-        kitchen=kitchen, version__part__dessert=dessert_id, ended_at__isnull=False, whole=False
-    ).order_by("-started_at")
-    page = list(rows.values_list("id", flat=True)[:_OVER])
-    found = Batch.objects.filter(pk__in=page).select_related("version", "verdict")
+    found = _latest_of(kitchen, dessert_id, _OVER)
     out = []
     for batch in found.defer("prediction").order_by("-started_at"):
         points = _deciding(batch)

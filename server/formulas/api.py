@@ -11,6 +11,7 @@ from ninja.errors import HttpError
 from ninja.responses import Status
 from pydantic import Field
 
+from accounts.models import User
 from bellcrumb.contract.shapes import PartKind
 from bellcrumb.words import say
 from formulas.cards import DessertCard, cards
@@ -113,6 +114,13 @@ class NewDessert(Schema):
     content: Content = Content()
 
 
+def _write_first(part: Part, by: User, given: "NewDessert | NewPart") -> None:
+    Version.objects.create(
+        id=given.version_id, part=part, number=1, created_by=by, saved_by=by,
+        **given.content.dict(),
+    )  # fmt: skip
+
+
 @router.post("/k/{kid}/desserts", response={200: DessertOut, **PROBLEMS})
 def add_dessert(request: HttpRequest, kid: UUID, given: NewDessert) -> DessertOut:
     """Start a dessert. Sending it twice makes one."""
@@ -124,14 +132,7 @@ def add_dessert(request: HttpRequest, kid: UUID, given: NewDessert) -> DessertOu
         with transaction.atomic():
             dessert = Dessert.objects.create(id=given.id, kitchen=member.kitchen, name=given.name)
             part = Part.objects.create(id=given.part_id, dessert=dessert, kind=given.kind)
-            Version.objects.create(
-                id=given.version_id,
-                part=part,
-                number=1,
-                created_by=member.user,
-                saved_by=member.user,
-                **given.content.dict(),
-            )
+            _write_first(part, member.user, given)
     except IntegrityError:
         if Dessert.objects.filter(pk=given.id, kitchen=member.kitchen).exists():
             return dessert_out(dessert_of(member.kitchen, given.id))  # it arrived twice at once
@@ -271,14 +272,7 @@ def add_part(request: HttpRequest, kid: UUID, dessert_id: UUID, given: NewPart) 
                 kind=given.kind,
                 name=given.name,
             )
-            Version.objects.create(
-                id=given.version_id,
-                part=part,
-                number=1,
-                created_by=member.user,
-                saved_by=member.user,
-                **given.content.dict(),
-            )
+            _write_first(part, member.user, given)
     except IntegrityError:
         if dessert.parts.filter(pk=given.id).exists():
             return dessert_out(dessert)  # it arrived twice at once

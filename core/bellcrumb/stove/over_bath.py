@@ -7,7 +7,7 @@ from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.finish import additions
 from bellcrumb.stove.meringue import meringue
 from bellcrumb.stove.steps import CURDLING, Cue, Step, checks
-from bellcrumb.stove.work import Pretence, Work, ready
+from bellcrumb.stove.work import Pretence, Work, WorkKind, ready
 from bellcrumb.texture.endpoint import endpoint
 from bellcrumb.texture.families import Family
 from bellcrumb.words import say
@@ -145,21 +145,7 @@ def curd(mix: Mix, family: Family, altitude_m: float) -> Work:
             high_c=21.0,
         )
     )
-    scene = Pretence("cook", "bath", from_c=15.0, power_w=0.0, mass_g=bowl.mass_g,
-                  cp_j_per_gk=bowl.heat_capacity_j_per_gk)  # fmt: skip
-    return Work(
-        "curd",
-        family.name,
-        steps,
-        checks(mix, family),
-        curve=curve,
-        curve_step="cook",
-        reaches_s=reach,
-        pot=Mix(()),
-        bowl=bowl,
-        finish=fat,
-        scenes=[scene],
-    )
+    return _whisked("curd", mix, family, steps, (curve, reach), bowl, fat)
 
 
 def sabayon(mix: Mix, family: Family, altitude_m: float) -> Work:
@@ -224,18 +210,29 @@ def sabayon(mix: Mix, family: Family, altitude_m: float) -> Work:
             say("stove.waiting_wine_gathers_below"),
         )
     )
-    scene = Pretence("cook", "bath", from_c=15.0, power_w=0.0, mass_g=bowl.mass_g,
-                  cp_j_per_gk=bowl.heat_capacity_j_per_gk)  # fmt: skip
+    return _whisked("sabayon", mix, family, steps, (curve, reach), bowl, folded)
+
+
+def _whisked(
+    kind: WorkKind, mix: Mix, family: Family, steps: list[Step],
+    run: tuple[list[tuple[float, float]], float | None], bowl: Mix, finish: Mix,
+) -> Work:  # fmt: skip
+    """A bowl whisked over simmering water; ``run`` is its curve and when it is there, s."""
     return Work(
-        "sabayon",
+        kind,
         family.name,
         steps,
         checks(mix, family),
-        curve=curve,
+        curve=run[0],
         curve_step="cook",
-        reaches_s=reach,
+        reaches_s=run[1],
         pot=Mix(()),
         bowl=bowl,
-        finish=folded,
-        scenes=[scene],
-    )
+        finish=finish,
+        scenes=[
+            Pretence(
+                "cook", "bath", from_c=15.0, power_w=0.0, mass_g=bowl.mass_g,
+                cp_j_per_gk=bowl.heat_capacity_j_per_gk,
+            )
+        ],
+    )  # fmt: skip

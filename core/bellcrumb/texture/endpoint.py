@@ -6,7 +6,7 @@ from typing import Literal
 from bellcrumb.laws.starch import PROTECTS_EGG_G
 from bellcrumb.laws.water import AT_BOIL_K
 from bellcrumb.mix.composition import Mix
-from bellcrumb.texture.coagulation import coagulation, starch_protects
+from bellcrumb.texture.coagulation import Coagulation, coagulation, starch_protects
 from bellcrumb.texture.families import GRAINS, Family
 from bellcrumb.words import say
 
@@ -146,15 +146,7 @@ def _stops(mix: Mix, family: Family, altitude_m: float, on_the_stove: bool) -> E
         if altitude_m > 1500:
             hold = int(hold * 1.5)
         if egg and egg.curdle_c is not None and not starch_protects(mix, liquid):
-            return Endpoint(
-                "nappe",
-                temp_c=egg.ideal_c,
-                low_c=egg.ideal_c - 1,
-                high_c=egg.ideal_c + 1,
-                hold_s=0,
-                never_c=egg.curdle_c,
-                why=say("texture.only_g_of_starch_per_1000", starch=starch),
-            )
+            return _nappe(egg, say("texture.only_g_of_starch_per_1000", starch=starch))
         kind = say("texture.flour") if _flour_share(mix) > 0.5 else say("texture.starch")
         yolk = say("texture.and_the_hold_stops_the_yolks") if egg else ""
         return Endpoint(
@@ -173,16 +165,21 @@ def _stops(mix: Mix, family: Family, altitude_m: float, on_the_stove: bool) -> E
             ),
         )
     if egg:
-        return Endpoint(
-            "nappe",
-            temp_c=egg.ideal_c,
-            low_c=egg.ideal_c - 1,
-            high_c=egg.ideal_c + 1,
-            hold_s=0,
-            never_c=egg.curdle_c,
-            why=say("texture.egg_alone_thickens_it_it_coats"),
-        )
+        return _nappe(egg, say("texture.egg_alone_thickens_it_it_coats"))
     return _sets_without_heat(mix)
+
+
+def _nappe(egg: Coagulation, why: str) -> Endpoint:
+    """Until it coats a spoon: a degree either side of where the egg thickens best."""
+    return Endpoint(
+        "nappe",
+        temp_c=egg.ideal_c,
+        low_c=egg.ideal_c - 1,
+        high_c=egg.ideal_c + 1,
+        hold_s=0,
+        never_c=egg.curdle_c,
+        why=why,
+    )
 
 
 def _sets_without_heat(mix: Mix) -> Endpoint:
