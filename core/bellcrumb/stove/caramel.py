@@ -3,7 +3,7 @@
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import pot_for
 from bellcrumb.mix.composition import Mix
-from bellcrumb.stove.steps import Cue, Step
+from bellcrumb.stove.steps import Cue, Step, step
 from bellcrumb.stove.syrup import (
     HOT_SUGAR,
     SLOW_FROM_C,
@@ -13,7 +13,7 @@ from bellcrumb.stove.syrup import (
     seconds_in_cold_water,
     stopped_in_water,
 )
-from bellcrumb.stove.work import Pretence, Work, ready
+from bellcrumb.stove.work import Pretence, Work
 from bellcrumb.words import say
 
 _MUCH_WATER = 0.6  # g per g of sugar; caramels are begun with 0.25 to 0.4
@@ -79,30 +79,12 @@ def caramel(mix: Mix, power: float, altitude_m: float, target_c: float) -> Work:
             else say("stove.cold_water_ready_a_moment_more"),
         ),
     )
-    first = ready(
-        say("stove.a_pan_three_times_as_high")
-        if sauce
-        else say("stove.a_bowl_of_cold_water_beside"),
-        say("stove.one_grain_of_dirt_or_one"),
-    )
-    cook = Step(
-        "cook",
-        "cook",
-        say("stove.cook_the_syrup_until_it_colours")
-        if wet
-        else say("stove.melt_the_sugar_a_layer_at"),
-        say("stove.straw_at_the_edge_then_chestnut")
-        + (say("stove.the_water_boils_off_slowly_the") if wet else ""),
-        say("stove.stirring_after_it_boils_it_crystallises")
-        if wet
-        else say("stove.the_next_layer_before_the_last"),
+    cook = step(
+        "caramel.cook.wet" if wet else "caramel.cook",
         low_c=run.pull_c,
         high_c=target_c + 3,
-        never_c=188.0,
-        caution=HOT_SUGAR,
-        there=say("stove.off_now_it_runs_on_by", run_on_k=run.run_on_k),
-        over=say("stove.bitter"),
         cues=cues,
+        values={"run_on_k": run.run_on_k},
     )
     said = {HOT_SUGAR}
     if sauce:  # cream stops it, not a bowl of water
@@ -113,7 +95,9 @@ def caramel(mix: Mix, power: float, altitude_m: float, target_c: float) -> Work:
     return Work(
         "caramel",
         say("stove.caramel_sauce") if sauce else say("stove.caramel"),
-        [first, cook, *(_let_down(let_down) if sauce else _pour(stop_s))],
+        [step("sauce.ready"), cook, *_let_down(let_down)]
+        if sauce
+        else [step("caramel.ready"), cook, *_pour(stop_s)],
         [say("stove.all_of_it_weighed_there_is"), say("stove.sleeves_down")]
         if sauce
         else [
@@ -137,23 +121,8 @@ def caramel(mix: Mix, power: float, altitude_m: float, target_c: float) -> Work:
 def _pour(stop_s: int) -> list[Step]:
     """Into moulds, before it is too stiff."""
     return [
-        Step(
-            "stop",
-            "finish",
-            say("stove.stand_the_pan_in_cold_water"),
-            say("stove.it_stops_hissing_the_colour_stays"),
-            say("stove.longer_and_it_is_too_stiff"),
-            hold_s=stop_s,
-            caution=say("stove.it_spits_where_it_meets_the"),
-        ),
-        Step(
-            "pour",
-            "finish",
-            say("stove.pour_at_once_tilting_each_mould"),
-            say("stove.it_runs_over_the_whole_floor"),
-            say("stove.waiting_in_the_pan_it_is"),
-            caution=say("stove.no_bare_hands_on_the_moulds"),
-        ),
+        step("caramel.stop", hold_s=stop_s),
+        step("caramel.pour"),
         _CLEAN,
     ]
 
@@ -164,47 +133,13 @@ def _let_down(into: Mix) -> list[Step]:
     steps = []
     if wet:
         steps += [
-            Step(
-                "let_down",
-                "finish",
-                say("stove.off_the_heat_hot_cream_in"),
-                say("stove.it_foams_up_and_falls_stir"),
-                say("stove.cold_or_all_at_once_the"),
-                caution=say("stove.it_boils_up_three_times_as"),
-            ),
-            Step(
-                "melt",
-                "finish",
-                say("stove.back_on_a_low_flame_until"),
-                say("stove.no_grain_catches_under_the_spoon"),
-                say("stove.boiled_on_it_is_toffee_when"),
-            ),
+            step("sauce.let_down"),
+            step("sauce.melt"),
         ]
     if into.grams_of("fat"):
-        steps.append(
-            Step(
-                "butter",
-                "finish",
-                say("stove.butter_and_salt_in_off_the"),
-                say("stove.blended_until_it_shines"),
-                say("stove.left_to_stand_before_it_has"),
-            )
-        )
-    cool = Step(
-        "cool",
-        "cool",
-        say("stove.into_a_jar_film_on_contact"),
-        say("stove.it_coats_the_spoon"),
-        say("stove.tasting_it_hot_sugar_burns"),
-        high_c=21.0,
-    )
+        steps.append(step("sauce.butter"))
+    cool = step("sauce.cool")
     return [*steps, cool, _CLEAN]
 
 
-_CLEAN = Step(
-    "clean",
-    "finish",
-    say("stove.boil_water_in_the_pan_to"),
-    say("stove.everything_dissolves_by_itself"),
-    say("stove.scraping_it"),
-)
+_CLEAN = step("caramel.clean")

@@ -4,9 +4,9 @@ from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import Ring
 from bellcrumb.laws.water import AT_BOIL_K, boils_c
 from bellcrumb.mix.composition import Mix
-from bellcrumb.stove.steps import Step
-from bellcrumb.stove.syrup import HOT_SUGAR, cook_syrup
-from bellcrumb.stove.work import Pretence, Work, liquid_run, ready
+from bellcrumb.stove.steps import Step, step
+from bellcrumb.stove.syrup import cook_syrup
+from bellcrumb.stove.work import Pretence, Work, liquid_run
 from bellcrumb.words import say
 
 # What a mirror's syrup is cooked to: the sugar is dissolved, the water of a gel is left in it.
@@ -26,13 +26,7 @@ def _poured(mix: Mix, warmth: str) -> Step:
         say("stove.cm2_at_mm", stays=round(_STAYS * mix.volume_ml / mm, -1) * 10, mm=mm)
         for mm in _DEPTHS_MM
     )
-    return Step(
-        "pour",
-        "finish",
-        say("stove.pour_it_in_one_go_over"),
-        say("stove.it_covers_the_other_half_runs", covers=covers, warmth=warmth),
-        say("stove.twice_over_the_same_place_it"),
-    )
+    return step("glaze.pour", values={"covers": covers, "warmth": warmth})
 
 
 def ganache(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
@@ -48,37 +42,10 @@ def ganache(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
     if liquid.parts_g["water"] < 0.35 * chocolate.parts_g["fat"]:
         warnings.append(say("stove.little_water_for_so_much_fat"))
     steps = [
-        ready(
-            say("stove.chocolate_chopped_fine_in_a_tall"), say("stove.big_pieces_they_do_not_melt")
-        ),
-        Step(
-            "heat",
-            "heat",
-            say("stove.warm_the_liquid_to_just_under"),
-            say("stove.small_bubbles_steam"),
-            say("stove.boiling_it_down_it_thickens_too"),
-            low_c=80.0,
-            high_c=88.0,
-            never_c=96.0,
-            there=say("stove.hot_enough_a_third_of_it"),
-            over=say("stove.boiling_up"),
-        ),
-        Step(
-            "emulsify",
-            "finish",
-            say("stove.a_third_at_a_time_stirred"),
-            say("stove.it_looks_split_then_closes_from"),
-            say("stove.whisking_air_into_it_bubbles_on"),
-            hold_s=60,
-        ),
-        Step(
-            "cool",
-            "cool",
-            say("stove.let_it_come_to_32_to"),
-            say("stove.it_falls_in_a_thick_sheet"),
-            say("stove.colder_it_drags_warmer_it_runs"),
-            high_c=34.0,
-        ),
+        step("ganache.ready"),
+        step("ganache.heat"),
+        step("ganache.emulsify"),
+        step("ganache.cool"),
         _poured(mix, say("stove.a_film_of_1_mm_at")),
     ]
     scene = Pretence(
@@ -138,50 +105,17 @@ def mirror(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
     whites = [_POUR_C[p.ingredient.key] for p in bowl.portions if p.ingredient.key in _POUR_C]
     pour_low, pour_high = whites[0] if whites else _POUR_DARK_C
     steps = [
-        ready(
-            say("stove.gelatine_soaked_a_tall_jug_and"), say("stove.a_piece_only_cold_the_glaze")
-        ),
-        Step(
-            "cook",
-            "cook",
-            say("stove.cook_the_syrup_to_c", boil=boil + _SYRUP_C - 100)
-            if plain
-            else say("stove.bring_it_to_the_boil_whisking"),
-            say("stove.clear_small_tight_bubbles")
-            if plain
-            else say("stove.it_boils_in_the_middle_no"),
-            say("stove.boiled_on_it_sets_like_rubber"),
+        step("mirror.ready"),
+        step(
+            "mirror.cook.syrup" if plain else "mirror.cook",
             low_c=low,
             high_c=high,
-            caution=HOT_SUGAR,
-            there=say("stove.off_the_heat_wait_until_it"),
-            over=say("stove.boiled_down"),
+            values={"boil": boil + _SYRUP_C - 100},
         ),
-        Step(
-            "gelatine",
-            "cool",
-            say("stove.let_it_fall_under_80_c"),
-            say("stove.it_melts_without_a_thread"),
-            say("stove.boiling_the_gelatine_weakens"),
-            high_c=80.0,
-        ),
-        Step(
-            "blend",
-            "finish",
-            say("stove.over_the_chocolate_blend_with_the")
-            if bowl.mass_g
-            else say("stove.blend_with_the_head_under_strain"),
-            say("stove.it_shines_like_glass_no_bubble"),
-            say("stove.air_drawn_in_bubbles_that_stay"),
-            hold_s=90,
-        ),
-        Step(
-            "cool",
-            "cool",
-            say("stove.film_on_contact_pour_at_to", pour_low=pour_low, pour_high=pour_high),
-            say("stove.a_finger_drawn_through_it_closes"),
-            say("stove.colder_it_drags_warmer_it_runs_2"),
-            high_c=pour_high,
+        step("mirror.gelatine"),
+        step("mirror.blend.chocolate" if bowl.mass_g else "mirror.blend"),
+        step(
+            "mirror.cool", high_c=pour_high, values={"pour_low": pour_low, "pour_high": pour_high}
         ),
         _poured(mix, say("stove.warmer_it_lies_thinner_cooler_it")),
     ]

@@ -6,8 +6,8 @@ from bellcrumb.errors import CraftError
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.finish import additions
 from bellcrumb.stove.meringue import meringue
-from bellcrumb.stove.steps import CURDLING, Cue, Step, checks
-from bellcrumb.stove.work import Pretence, Work, WorkKind, ready
+from bellcrumb.stove.steps import Cue, Step, checks, step
+from bellcrumb.stove.work import Pretence, Work, WorkKind
 from bellcrumb.texture.endpoint import endpoint
 from bellcrumb.texture.families import Family
 from bellcrumb.words import say
@@ -40,32 +40,17 @@ def swiss(mix: Mix, to_c: float) -> Work:
         raise CraftError("lines", say("stove.a_swiss_meringue_needs_whites_and"))
     curve, reach = bath_curve(mix, 20.0, to_c)
     steps = [
-        ready(say("stove.a_bowl_that_sits_over_the"), say("stove.fat_or_yolk_in_the_bowl")),
-        Step(
-            "cook",
-            "cook",
-            say("stove.whisk_over_simmering_water_to_c", to_c=to_c),
-            say("stove.hot_to_the_finger_no_grain"),
-            say("stove.standing_still_the_edge_sets_like"),
+        step("swiss.ready"),
+        step(
+            "swiss.cook",
             low_c=to_c,
-            high_c=77.0,
-            never_c=79.0,
-            caution=say("stove.steam_burns_lift_the_bowl_away"),
-            there=say("stove.off_the_bath_onto_the_machine"),
-            over=say("stove.setting_in_grains"),
             cues=(
                 Cue(55.0, say("stove.warm"), say("stove.the_sugar_dissolves_now_whisk_on"), "calm"),
             ),
+            values={"to_c": to_c},
         ),
-        Step(
-            "whip",
-            "finish",
-            say("stove.whip_at_speed_until_cool_and"),
-            say("stove.glossy_it_stands"),
-            say("stove.stopping_warm_it_slides"),
-            hold_s=480,
-        ),
-        Step("use", "finish", say("stove.use_it_at_once"), say("stove.a_clean_edge"), "Waiting."),
+        step("swiss.whip"),
+        step("swiss.use"),
     ]
     scene = Pretence("cook", "bath", from_c=20.0, power_w=0.0, mass_g=mix.mass_g,
                   cp_j_per_gk=mix.heat_capacity_j_per_gk)  # fmt: skip
@@ -98,21 +83,12 @@ def curd(mix: Mix, family: Family, altitude_m: float) -> Work:
         raise CraftError("lines", say("stove.a_curd_needs_juice_eggs_and"))
     curve, reach = bath_curve(bowl, 15.0, stop.low_c)
     steps = [
-        ready(
-            say("stove.juice_zest_eggs_and_sugar_whisked"),
-            say("stove.sugar_on_yolks_no_longer_than"),
-        ),
-        Step(
-            "cook",
-            "cook",
-            say("stove.whisk_over_simmering_water_without_stopping"),
-            say("stove.it_thickens_in_a_minute_a"),
-            say("stove.standing_still_grains_at_the_wall"),
+        step("curd.ready"),
+        step(
+            "curd.cook",
             low_c=stop.low_c,
             high_c=stop.high_c,
             never_c=stop.never_c,
-            there=say("stove.off_the_bath_through_the_sieve"),
-            over=CURDLING,
             cues=(
                 Cue(
                     stop.low_c - 8,
@@ -124,27 +100,15 @@ def curd(mix: Mix, family: Family, altitude_m: float) -> Work:
     ]
     for n, a in enumerate(additions(bowl, fat, family, stop.low_c), start=1):
         steps.append(
-            Step(
-                f"finish{n}",
-                "cool",
-                say("stove.at_c_butter_in_slowly", high_c=a.window.high_c),
-                say("stove.a_cube_at_a_time_blended"),
-                say("stove.hotter", above=a.window.above),
+            step(
+                "curd.finish",
+                key=f"finish{n}",
                 low_c=a.window.low_c,
                 high_c=a.window.high_c,
-                there=say("stove.butter_in_now_a_cube_at"),
+                values={"high_c": a.window.high_c, "above": a.window.above},
             )
         )
-    steps.append(
-        Step(
-            "cool",
-            "cool",
-            say("stove.film_on_contact_and_cool"),
-            say("stove.mounds_when_cold"),
-            say("stove.a_skin"),
-            high_c=21.0,
-        )
-    )
+    steps.append(step("curd.cool"))
     return _whisked("curd", mix, family, steps, (curve, reach), bowl, fat)
 
 
@@ -159,19 +123,12 @@ def sabayon(mix: Mix, family: Family, altitude_m: float) -> Work:
         raise CraftError("lines", say("stove.a_sabayon_needs_yolks_sugar_and"))
     curve, reach = bath_curve(bowl, 15.0, stop.low_c)
     steps = [
-        ready(say("stove.a_wide_bowl_that_sits_over"), say("stove.sugar_on_yolks_no_longer_than")),
-        Step(
-            "cook",
-            "cook",
-            say("stove.whisk_over_simmering_water_in_figures"),
-            say("stove.three_times_its_volume_the_trail"),
-            say("stove.stopping_it_scrambles_at_the_wall"),
+        step("sabayon.ready"),
+        step(
+            "sabayon.cook",
             low_c=stop.low_c,
             high_c=stop.high_c,
             never_c=stop.never_c,
-            caution=say("stove.steam_burns_lift_the_bowl_away"),
-            there=say("stove.off_the_bath_whisk_on"),
-            over=CURDLING,
             cues=(
                 Cue(55.0, say("stove.foams"), say("stove.it_doubles_now_whisk_on"), "calm"),
                 Cue(
@@ -181,35 +138,11 @@ def sabayon(mix: Mix, family: Family, altitude_m: float) -> Work:
                 ),
             ),
         ),
-        Step(
-            "whip",
-            "finish",
-            say("stove.whisk_off_the_heat_over_ice"),
-            say("stove.thick_it_does_not_run_apart"),
-            say("stove.left_warm_it_weeps_within_the"),
-            hold_s=120,
-        ),
+        step("sabayon.whip"),
     ]
     if folded.mass_g:
-        steps.append(
-            Step(
-                "fold",
-                "finish",
-                say("stove.cold_fold_in_the_whipped_cream"),
-                say("stove.no_streak"),
-                say("stove.warm_under_it_it_melts"),
-                high_c=22.0,
-            )
-        )
-    steps.append(
-        Step(
-            "use",
-            "finish",
-            say("stove.serve_it_at_once_or_within"),
-            say("stove.it_stands_on_the_spoon"),
-            say("stove.waiting_wine_gathers_below"),
-        )
-    )
+        steps.append(step("sabayon.fold"))
+    steps.append(step("sabayon.use"))
     return _whisked("sabayon", mix, family, steps, (curve, reach), bowl, folded)
 
 

@@ -11,7 +11,7 @@ from bellcrumb.pantry.ingredients import Ingredient
 from bellcrumb.stove.after import cooling, finishing, hours
 from bellcrumb.stove.finish import Addition, additions
 from bellcrumb.stove.method import Split, split
-from bellcrumb.stove.steps import Step, checks
+from bellcrumb.stove.steps import Step, checks, step
 from bellcrumb.stove.temper import Ladder, School, temper
 from bellcrumb.stove.thickening import Thickener, signs_of
 from bellcrumb.texture.coagulation import coagulation
@@ -177,29 +177,6 @@ def plan(
     )
 
 
-# Title, sign and what to avoid of a pot that boils first, by what it boils for.
-_BOILS: dict[str, tuple[str, str, str]] = {
-    "starch": (
-        say("stove.stir_starch_and_liquid_to_the"),
-        say("stove.it_thickens_then_bubbles_break_in"),
-        say("stove.never_leave_a_corner_unwhisked_flat"),
-    ),
-    "grain": (
-        say("stove.up_to_the_boil_then_let"),
-        say("stove.a_grain_is_soft_to_its"),
-        say("stove.left_alone_it_catches_stir_along"),
-    ),
-    "setter": (
-        say("stove.whisk_the_setter_in_cold_bring"),
-        say("stove.a_drop_on_a_cold_plate"),
-        say("stove.taken_off_before_it_is_dissolved"),
-    ),
-    "cream": (
-        say("stove.boil_cream_and_sugar"),
-        say("stove.it_rises_and_rolls_in_a"),
-        say("stove.less_than_three_minutes_it_stays"),
-    ),
-}
 _WORDS = {
     "vanilla_pod": "vanilla", "egg_yolk": "yolks", "egg_whole": "eggs", "egg_white": "whites",
     "sugar": "sugar", "butter_80": "butter", "butter_82": "butter", "flour_plain": "flour",
@@ -227,32 +204,21 @@ def _steps(
     where: Split, school: School, stop: Endpoint, thick: float | None, heat_target: float,
     hot_c: float, boils_first: bool, ladder: Ladder | None, family: Family, adds: list[Addition],
 ) -> list[Step]:  # fmt: skip
+    dry = where.bowl.yolk_g and where.bowl.added_sugar_g
     steps = [
-        Step(
-            "ready",
-            "ready",
-            say("stove.everything_within_reach"),
-            say(
-                "stove.pot_bowl",
-                pot=_names(where.pot),
-                bowl=_names(where.bowl) or say("stove.nothing"),
-            )
-            + (
-                say("stove.for_the_end", finish=_names(where.finish))
-                if where.finish.portions
-                else ""
-            ),
-            say("stove.sugar_lies_on_the_yolks_no")
-            if where.bowl.yolk_g and where.bowl.added_sugar_g
-            else say("stove.sieve_film_and_an_ice_bath"),
-        ),
+        step(
+            "custard.ready.sugar" if dry else "custard.ready",
+            values={
+                "pot": _names(where.pot),
+                "bowl": _names(where.bowl) or say("stove.nothing"),
+                "end": _names(where.finish) or "none",
+            },
+        )
     ]
     if boils_first:
         steps.append(
-            Step(
-                "heat",
-                "heat",
-                *_BOILS[stop.boils or "starch"],
+            step(
+                f"custard.heat.{stop.boils or 'starch'}",
                 low_c=heat_target - (_SIMMERS_K if stop.boils == "grain" else AT_BOIL_K),
                 high_c=heat_target + 1,
                 hold_s=stop.boils_s or stop.hold_s,
@@ -261,64 +227,28 @@ def _steps(
         )
     else:
         steps.append(
-            Step(
-                "heat",
-                "heat",
-                say("stove.warm_the_liquid_to_just_under"),
-                say("stove.small_bubbles_round_the_edge_steam"),
-                say("stove.cream_left_a_moment_too_long"),
-                low_c=hot_c - 4,
-                high_c=hot_c + 3,
-                never_c=heat_target + 8,
-            )
+            step("custard.heat", low_c=hot_c - 4, high_c=hot_c + 3, never_c=heat_target + 8)
         )
     if ladder:
         last = ladder.rungs[-1].mix_temp_c
-        title = {
-            "hot_into_eggs": say("stove.ladle_the_hot_liquid_onto_the"),
-            "eggs_after_boil": say("stove.loosen_the_eggs_with_the_hot"),
-            "held_back_liquid": say("stove.loosen_the_eggs_with_the_cold"),
-        }[school]
         steps.append(
-            Step(
-                "temper",
-                "temper",
-                title,
-                say("stove.even_and_loose_no_grains_it", last=last),
-                say("stove.the_first_ladle_is_the_dangerous")
-                if school != "held_back_liquid"
-                else say("stove.off_the_heat_while_you_pour"),
-                never_c=ladder.scramble_c,
-            )
+            step(f"custard.temper.{school}", never_c=ladder.scramble_c, values={"last": last})
         )
     if stop.mode == "boil_hold" and where.bowl.mass_g:
-        again = boils_first
+        boil = stop.temp_c or 100
         steps.append(
-            Step(
-                "cook",
-                "cook",
-                say("stove.back_to_the_boil_for_the")
-                if again
-                else say("stove.back_on_the_ring_stir_to"),
-                say("stove.thin_then_thick_within_a_minute"),
-                say("stove.stopping_at_the_first_thickening_raw"),
-                low_c=(stop.temp_c or 100) - AT_BOIL_K,
-                high_c=(stop.temp_c or 100) + 1,
+            step(
+                "custard.cook.again" if boils_first else "custard.cook.boil",
+                low_c=boil - AT_BOIL_K,
+                high_c=boil + 1,
                 hold_s=stop.hold_s,
                 thickens_c=thick,
-                caution=say("stove.boiling_starch_spits_and_sticks_long"),
             )
         )
     elif stop.mode in ("nappe", "double_boiler") and stop.low_c is not None:
         steps.append(
-            Step(
-                "cook",
-                "cook",
-                say("stove.gentle_heat_until_it_coats_the")
-                if stop.mode == "nappe"
-                else say("stove.over_simmering_water_whisk_until_it"),
-                say("stove.foam_gone_a_finger_drawn_across"),
-                say("stove.a_few_degrees_past_this_it"),
+            step(
+                f"custard.cook.{stop.mode}",
                 low_c=stop.low_c,
                 high_c=stop.high_c,
                 never_c=stop.never_c,
@@ -333,13 +263,5 @@ def _steps(
     steps.append(cooling(family, whole, [a.window.high_c for a in folded], gels=gels))
     if folded:
         steps += finishing(folded, sum(s.key.startswith("finish") for s in steps))
-        steps.append(
-            Step(
-                "chill",
-                "cool",
-                say("stove.at_once_where_it_shall_set"),
-                say("stove.it_holds_its_shape_set_in", family=hours(family)),
-                say("stove.left_standing_in_its_bowl_it"),
-            )
-        )
+        steps.append(step("custard.chill", values={"family": hours(family)}))
     return steps

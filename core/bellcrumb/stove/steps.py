@@ -1,7 +1,11 @@
 """A step of a guide, and what is got ready before the first one."""
 
+import csv
+from collections.abc import Mapping
 from dataclasses import KW_ONLY, dataclass, field
-from typing import Literal
+from functools import cache
+from importlib.resources import files
+from typing import Any, Literal, cast
 
 from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.families import COARSE, Family
@@ -49,6 +53,29 @@ class Step:
     to_s: int = 0
     grams: float = 0.0
     count: int = 1
+
+
+@cache
+def _table() -> dict[str, dict[str, str]]:
+    text = files("bellcrumb.stove").joinpath("data/guides.csv").read_text("utf8")
+    return {row["row"]: row for row in csv.DictReader(text.splitlines())}
+
+
+def step(row: str, /, *, values: Mapping[str, object] | None = None, **told: Any) -> Step:
+    """A step as the table of guides has it.
+
+    ``row`` is guide.key, or guide.key.case where the case decides its words; ``values`` stand in
+    those, and ``told`` are fields of the step that the mix decides. Raises KeyError for a row that
+    is not there.
+    """
+    of = _table()[row]
+    told |= {n: float(of[n]) for n in ("low_c", "high_c", "never_c") if of[n]}
+    if of["hold_s"]:
+        told["hold_s"] = int(of["hold_s"])
+    for part in ("title", "sign", "avoid", "caution", "there", "over"):
+        if of[part]:
+            told[part] = say(of[part], **values or {})
+    return Step(key=told.pop("key", row.split(".")[1]), kind=cast(Kind, of["kind"]), **told)
 
 
 def checks(mix: Mix, family: Family | None) -> list[str]:

@@ -4,8 +4,8 @@ from bellcrumb.heat.pot import Cream as PotCream
 from bellcrumb.heat.pot import Ring, heat_to, pot_for
 from bellcrumb.laws.water import AT_BOIL_K, boils_c
 from bellcrumb.mix.composition import Mix
-from bellcrumb.stove.steps import Step, checks
-from bellcrumb.stove.work import Pretence, Work, liquid_run, ready
+from bellcrumb.stove.steps import checks, step
+from bellcrumb.stove.work import Pretence, Work, liquid_run
 from bellcrumb.texture.endpoint import endpoint
 from bellcrumb.texture.families import Family
 from bellcrumb.words import say
@@ -21,37 +21,10 @@ def choux(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
     boil = boils_c(altitude_m)
     run = liquid_run(pot, ring, setting, boil - 0.5, altitude_m)
     steps = [
-        ready(say("stove.flour_sifted_onto_paper_eggs_beaten"), say("stove.flour_in_parts_lumps")),
-        Step(
-            "heat",
-            "heat",
-            say("stove.bring_liquid_fat_and_salt_to"),
-            say("stove.the_fat_is_melted_as_it"),
-            say("stove.boiling_on_the_water_leaves"),
-            low_c=boil - AT_BOIL_K,
-            high_c=boil + 2,
-            there=say("stove.off_the_heat_all_the_flour"),
-        ),
-        Step(
-            "dry",
-            "cook",
-            say("stove.back_on_the_heat_dry_the"),
-            say("stove.it_leaves_the_pan_in_one"),
-            say("stove.too_wet_it_takes_too_little"),
-            low_c=CHOUX_DRY_C[0],
-            high_c=CHOUX_DRY_C[1],
-            never_c=90.0,
-            there=say("stove.dry_into_a_cold_bowl"),
-            over=say("stove.too_dry"),
-        ),
-        Step(
-            "eggs",
-            "finish",
-            say("stove.cool_to_under_60_c_then"),
-            say("stove.it_falls_from_the_spoon_in"),
-            say("stove.all_the_egg_at_once_it"),
-            hold_s=180,
-        ),
+        step("choux.ready"),
+        step("choux.heat", low_c=boil - AT_BOIL_K, high_c=boil + 2),
+        step("choux.dry", low_c=CHOUX_DRY_C[0], high_c=CHOUX_DRY_C[1]),
+        step("choux.eggs"),
     ]
     scene = Pretence(
         "heat",
@@ -87,34 +60,10 @@ def citrus(mix: Mix) -> Work:
             say("stove.only_of_juice_to_condensed_milk", mass_g=100 * juice.mass_g / milk)
         )
     steps = [
-        ready(
-            say("stove.zest_taken_then_the_juice_squeezed_2"),
-            say("stove.bare_metal_it_tastes_of_it"),
-        ),
-        Step(
-            "mix",
-            "finish",
-            say("stove.juice_in_slowly_whisking_it_thickens"),
-            say("stove.it_mounds_on_the_whisk_without"),
-            say("stove.all_at_once_it_curdles_in"),
-            hold_s=90,
-        ),
-        Step(
-            "bake",
-            "finish",
-            say("stove.into_its_shell_about_ten_minutes"),
-            say("stove.the_edge_set_the_top_no"),
-            say("stove.longer_it_cracks"),
-            caution=say("stove.raw_yolk_until_it_is_baked"),
-        ),
-        Step(
-            "cool",
-            "cool",
-            say("stove.cool_then_chill_for_hours"),
-            say("stove.cuts_clean"),
-            say("stove.cutting_warm"),
-            high_c=21.0,
-        ),
+        step("citrus_mix.ready"),
+        step("citrus_mix.mix"),
+        step("citrus_mix.bake"),
+        step("citrus_mix.cool"),
     ]
     return Work(
         "citrus_mix",
@@ -141,43 +90,17 @@ def roux(mix: Mix, family: Family, ring: Ring, setting: float, altitude_m: float
     run = heat_to(cream, pot_for(mix.volume_ml), ring.fuel, ring.reaches_pot_w(setting), 25.0,
                   cream.boil_c, stop.hold_s, "whisk", loss_w_m2k=ring.loss_w_m2k)  # fmt: skip
     steps = [
-        ready(
-            say("stove.flour_sifted_dairy_and_sugar_in"),
-            say("stove.flour_browned_it_thickens_less"),
-        ),
-        Step(
-            "roux",
-            "finish",
-            say("stove.butter_and_flour_together_two_minutes"),
-            say("stove.it_foams_and_smells_of_biscuit"),
-            say("stove.browning_it"),
-            hold_s=120,
-        ),
-        Step(
-            "cook",
-            "cook",
-            say("stove.dairy_in_by_parts_whisking_to"),
-            say("stove.smooth_after_every_part_then_slow"),
-            say("stove.all_at_once_lumps"),
+        step("roux.ready"),
+        step("roux.roux"),
+        step(
+            "roux.cook",
             low_c=cream.boil_c - AT_BOIL_K,
             high_c=cream.boil_c + 1,
             hold_s=max(60, stop.hold_s),
             thickens_c=84.0,
         ),
-        Step(
-            "sieve",
-            "finish",
-            say("stove.through_a_sieve_into_the_baked"),
-            say("stove.no_lump_left"),
-            say("stove.a_cold_shell_with_hot_cream"),
-        ),
-        Step(
-            "bake",
-            "finish",
-            say("stove.bake_again_until_only_just_set"),
-            say("stove.it_trembles_like_jelly"),
-            say("stove.longer_it_weeps"),
-        ),
+        step("roux.sieve"),
+        step("roux.bake"),
     ]
     scene = Pretence(
         "cook",

@@ -7,7 +7,6 @@ from bellcrumb.heat.pot import Cream as PotCream
 from bellcrumb.heat.pot import PotRun, Ring, heat_to, pot_for
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.steps import Step
-from bellcrumb.words import say
 
 WorkKind = Literal[
     "caramel",
@@ -55,11 +54,6 @@ class Work:
     finish: Mix
     scenes: list[Pretence]
     warnings: list[str] = field(default_factory=list)
-
-
-def ready(sign: str, avoid: str) -> Step:
-    """The first step of every guide."""
-    return Step("ready", "ready", say("stove.everything_within_reach"), sign, avoid)
 
 
 def liquid_run(mix: Mix, ring: Ring, setting: float, to_c: float, altitude_m: float) -> PotRun:

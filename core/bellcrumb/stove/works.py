@@ -7,11 +7,11 @@ from bellcrumb.stove.caramel import caramel, slow_cues, sugar_and_water
 from bellcrumb.stove.glaze import ganache, mirror
 from bellcrumb.stove.meringue import meringue, whip_s
 from bellcrumb.stove.over_bath import curd, sabayon, swiss
-from bellcrumb.stove.steps import Cue, Step
+from bellcrumb.stove.steps import Cue, step
 from bellcrumb.stove.stirred import choux, citrus, roux
 from bellcrumb.stove.syrup import HOT_SUGAR
 from bellcrumb.stove.whip import whip_of
-from bellcrumb.stove.work import Pretence, Work, WorkKind, ready
+from bellcrumb.stove.work import Pretence, Work, WorkKind
 from bellcrumb.texture.families import Family
 from bellcrumb.texture.how_set import is_whipped_cream
 from bellcrumb.texture.no_custard import is_choux, is_mirror, part_kind_of
@@ -101,45 +101,18 @@ def _italian(mix: Mix, power: float, altitude_m: float, syrup_c: float, whites_c
         Cue(start, say("stove.start_the_whites"), say("stove.whites_on_medium_speed"), "now"),
     )
     steps = [
-        ready(say("stove.whites_in_a_clean_bowl_at"), say("stove.a_trace_of_fat_or_yolk")),
-        Step(
-            "cook",
-            "cook",
-            say("stove.cook_the_syrup_to_c_2", syrup_c=syrup_c),
-            say("stove.a_drop_in_cold_water_rolls_2"),
-            say("stove.stopping_at_105_to_110_far"),
+        step("italian.ready"),
+        step(
+            "italian.cook",
             low_c=syrup_c - 0.5,
             high_c=syrup_c + 3,
             never_c=syrup_c + 8,
-            caution=HOT_SUGAR,
-            there=say("stove.pour_now_in_a_thin_stream"),
-            over=say("stove.setting_in_threads"),
             cues=tuple(sorted(cues, key=lambda c: c.from_c)),
+            values={"syrup_c": syrup_c},
         ),
-        Step(
-            "pour",
-            "finish",
-            say("stove.pour_it_in_a_thin_stream"),
-            say("stove.the_whites_swell_and_shine"),
-            say("stove.onto_the_whisk_it_flies_to"),
-            caution=HOT_SUGAR,
-        ),
-        Step(
-            "whip",
-            "finish",
-            say("stove.whip_until_the_bowl_is_only_2"),
-            say("stove.glossy_a_birds_beak_that_bends"),
-            say("stove.stopping_hot_it_softens_as_it"),
-            hold_s=round(found.whip_s + 120),
-        ),
-        Step(
-            "use",
-            "finish",
-            say("stove.use_it_while_it_is_warm"),
-            say("stove.it_pipes_with_a_clean_edge"),
-            say("stove.it_waits_badly_an_hour_at"),
-            caution=say("stove.lightly_cooked_egg_torch_or_bake"),
-        ),
+        step("italian.pour"),
+        step("italian.whip", hold_s=round(found.whip_s + 120)),
+        step("italian.use"),
     ]
     syrup = mix.only({"water"}) + Mix(
         tuple(p for p in mix.portions if p.ingredient.category == "sugar")
@@ -179,31 +152,10 @@ def _french(mix: Mix) -> Work:
     if mix.white_g <= 0 or mix.added_sugar_g <= 0:
         raise CraftError("lines", say("stove.a_french_meringue_needs_whites_and"))
     steps = [
-        ready(say("stove.whites_at_room_temperature_sugar_in"), say("stove.fat_or_yolk")),
-        Step(
-            "soft",
-            "finish",
-            say("stove.whip_the_whites_to_soft_peaks"),
-            say("stove.the_trail_just_stays"),
-            say("stove.sugar_too_early_they_stay_low"),
-            hold_s=round(whip_s(mix.white_g) * 0.6),
-        ),
-        Step(
-            "sugar",
-            "finish",
-            say("stove.sugar_in_by_the_spoon_whipping"),
-            say("stove.no_grain_between_fingers"),
-            say("stove.all_at_once_it_weeps"),
-            hold_s=round(whip_s(mix.white_g)),
-        ),
-        Step(
-            "use",
-            "finish",
-            say("stove.fold_or_bake_at_once"),
-            say("stove.stiff_and_glossy"),
-            "Waiting.",
-            caution=say("stove.raw_white_not_for_those_at"),
-        ),
+        step("french.ready"),
+        step("french.soft", hold_s=round(whip_s(mix.white_g) * 0.6)),
+        step("french.sugar", hold_s=round(whip_s(mix.white_g))),
+        step("french.use"),
     ]
     return Work(
         "french",
@@ -224,35 +176,21 @@ def _french(mix: Mix) -> Work:
 def _whipped(mix: Mix) -> Work:
     found = whip_of(mix)
     gelatine = mix.grams_of("setter") > 0
-    melted = Step(
-        "melt",
-        "finish",
-        say("stove.soak_the_gelatine_melt_it_in"),
-        say("stove.liquid_and_clear_no_warmer_than"),
-        say("stove.cold_it_falls_into_threads_as"),
-    )
+    melted = step("whipped.melt")
     steps = [
-        ready(say("stove.cream_bowl_and_whisk_from_the"), say("stove.a_warm_bowl_it_never_stands")),
+        step("whipped.ready"),
         *([melted] if gelatine else []),
-        Step(
-            "whip",
-            "finish",
-            say("stove.whip_cold_medium_speed"),
-            f"{found.peak.capitalize()}.",
-            say("stove.too_fast_and_too_long_butter"),
+        step(
+            "whipped.whip",
             hold_s=round(found.time_s or 0),
+            values={"peak": found.peak.capitalize()},
         ),
-        Step(
-            "use",
-            "finish",
-            say("stove.use_it_the_same_day_cold"),
-            say(
-                "stove.stands_about_in_the_cold_in",
-                stands_cold_h=_hours(found.stands_cold_h),
-                stands_h=_hours(found.stands_h),
-            )
-            + (say("stove.pipe_it_within_20_minutes_then") if gelatine else ""),
-            say("stove.two_to_four_centimetres_on_a"),
+        step(
+            "whipped.use.gelatine" if gelatine else "whipped.use",
+            values={
+                "stands_cold_h": _hours(found.stands_cold_h),
+                "stands_h": _hours(found.stands_h),
+            },
         ),
     ]
     return Work(
