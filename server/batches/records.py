@@ -16,7 +16,7 @@ from batches.book import bare_batch_of, batch_of, batch_out
 from batches.clock import course_of, curve_of, safety_of
 from batches.models import Batch
 from bellcrumb.contract.open.books import cooled, safe_cell
-from bellcrumb.words import closed
+from bellcrumb.words import closed, say
 from kitchen.access import member_of
 from shared.heavy import heavy
 from shared.shapes import PROBLEMS
@@ -115,18 +115,14 @@ def record(request: HttpRequest, kid: UUID, span: Query[Span]) -> list[RecordRow
     return _rows(member_of(request, kid).kitchen.pk, span)
 
 
-_HEADS = ("started", "product", "version", "who", "hottest degC", "egg pasteurised", "rule",
-          "to 21 degC min", "to 5 degC min", "cooled in time", "what was done")  # fmt: skip
-
-
 @router.get("/k/{kid}/record/file", response={200: None, **PROBLEMS})
 @heavy
 def record_file(request: HttpRequest, kid: UUID, span: Query[Span]) -> HttpResponse:
     """The same as a table."""
     out = io.StringIO()
     table = csv.writer(out)
-    table.writerow(_HEADS)
-    words = {True: "yes", False: "no", None: ""}
+    table.writerow(say("record.heads").split("|"))
+    words = {True: say("record.yes"), False: say("record.no"), None: ""}
     for r in _rows(member_of(request, kid).kitchen.pk, span):
         table.writerow([
             r.at.isoformat(timespec="minutes"), safe_cell(r.product), r.version,

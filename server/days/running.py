@@ -131,21 +131,18 @@ def opens_of(day: RunningDay, plan: DayOut) -> dict[str, OpensOut]:
         for p in Part.objects.filter(dessert__in=[UUID(pk) for pk in day.desserts.values()])
     }
     ovens = {line.oven for line in plan.oven_lines}
-    joined = {f"{j.part} for {len(j.desserts)}": j.desserts for j in plan.joined}
     found = {}
     for step in plan.steps:
-        name, _, rest = step.key.partition("/")
-        names = joined.get(name, [name])
-        pk = day.desserts.get(names[0].split(" · ")[0])
+        pk = next((day.desserts[name] for name in step.desserts if name in day.desserts), None)
         if pk is None:
             continue
-        part = parts.get((UUID(pk), rest.split("/")[0]))
+        part = parts.get((UUID(pk), step.part))
         place: Literal["stove", "oven", "cold", "whole"] = "whole"
         if part and any(w in ovens for w in step.where):
             place = "oven"
         elif part and "cold" in step.where and "ring" not in step.where:
             place = "cold"
-        elif part and not rest.endswith(("lay_on", "portion", "pipe_spread", "brush", "lay")):
+        elif part and not step.key.endswith(("lay_on", "portion", "pipe_spread", "brush", "lay")):
             place = "stove"
         found[step.key] = OpensOut(dessert_id=UUID(pk), part_id=part, place=place)
     return found

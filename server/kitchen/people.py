@@ -103,7 +103,12 @@ def invite(request: HttpRequest, kid: UUID, given: InviteIn) -> InviteMade:
             )
     except IntegrityError:
         raise HttpError(422, say("kitchen.this_invitation_was_made_already_make")) from None
-    note(request, Kind.INVITED, kitchen_id=kid, detail=f"{given.name} as {given.role}")
+    note(
+        request,
+        Kind.INVITED,
+        kitchen_id=kid,
+        detail=say("kitchen.log_as", who=given.name, role=given.role),
+    )
     return InviteMade(**InviteOut.from_orm(made).dict(), secret=secret)
 
 
@@ -175,7 +180,12 @@ def join(request: HttpRequest, secret: str, given: Join) -> SessionOut:
         found.used_at = clock_now()
         found.save(update_fields=["used_at"])
     enter(request, user)
-    note(request, Kind.JOINED, kitchen_id=found.kitchen_id, detail=f"as {found.role}")
+    note(
+        request,
+        Kind.JOINED,
+        kitchen_id=found.kitchen_id,
+        detail=say("kitchen.log_as", who=found.name, role=found.role),
+    )
     return session_out(request)
 
 

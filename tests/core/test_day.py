@@ -78,6 +78,7 @@ class DayTest(unittest.TestCase):
         cream = [k for k in keys if k.endswith("/Cream/chill")]
         self.assertEqual(cream, ["Cream for 2/Cream/chill"])
         boil = next(s for s in both["steps"] if s["key"].startswith("Cream for 2/"))
+        self.assertEqual((boil["desserts"], boil["part"]), (["Tart"], "Cream"))
         pours = [s for k, s in keys.items() if k.endswith("Cream/lay_on")]
         self.assertEqual(len(pours), 2)
         self.assertTrue(all(s["start"] >= boil["end"] for s in pours))

@@ -20,6 +20,19 @@ def read(text, pantry=None, grade=US_LARGE):
 
 
 class PantryTest(unittest.TestCase):
+    def test_within_a_sentence_a_thing_is_called_short_and_still_itself(self):
+        for name, called_so in (
+            ("Egg yolk, separated", "yolks"),
+            ("Dark chocolate 60-64%", "dark chocolate"),
+            ("Pure / pouring cream (AU) 35-40%", "pure / pouring cream"),
+            ("Instant (pregelatinised/modified) starch", "instant starch"),
+            ("Thickened cream (AU) 35% with gelatine or gum", "thickened cream"),
+        ):
+            found = shipped().named(name)
+            self.assertEqual(found and found.short, called_so)
+        for thing in table():
+            self.assertRegex(thing.short, r"^[^%()]{3,}$", thing.key)
+
     def test_every_composition_sums_to_one_hundred(self):
         for i in table():
             parts = (

@@ -52,6 +52,17 @@ class DaysTest(KitchenCase):
         state = next(s["state"] for s in shown["plan"]["steps"] if s["key"] == first["key"])
         self.assertEqual(state, "to_do")
 
+    def test_a_step_opens_its_dessert_whatever_that_is_called(self):
+        self.dessert.name = "Half · half / tart"
+        self.dessert.save()
+        made = self.begun()[1]
+        self.assertTrue(made["plan"]["steps"])
+        for step in made["plan"]["steps"]:
+            self.assertEqual(step["desserts"], ["Half · half / tart"])
+            self.assertEqual(made["opens"][step["key"]]["dessert_id"], str(self.dessert.id))
+        ring = next(s for s in made["plan"]["steps"] if "ring" in s["where"])
+        self.assertEqual(made["opens"][ring["key"]]["part_id"], str(self.part.id))
+
     def test_a_pin_is_kept_and_a_pin_in_the_past_is_refused_at_its_field(self):
         day, made = self.begun()
         step = made["plan"]["steps"][0]

@@ -79,9 +79,9 @@ def wanted_of(given: shapes.DayIn) -> tuple[list[Wanted], list[str]]:
                     )
                 )
             if item.portions > from_stock:
-                again = sum(w.name.split(" · ")[0] == name for w in found)
+                again = sum(w.dessert == name for w in found)
                 shown = f"{name} · {again + 1}" if again else name
-                found.append(Wanted(shown, item.build, item.portions - from_stock, by))
+                found.append(Wanted(shown, name, item.build, item.portions - from_stock, by))
     if len(found) > 120:
         raise CraftError("services", say("contract.at_most_120_desserts_make_a"))
     return found, warnings
@@ -152,7 +152,7 @@ def _split(
     each = want.build.stand.portions_each
     counts = [want.count // times + (n < want.count % times) for n in range(times)]
     return [
-        replace(want, name=f"{want.name} · batch {n + 1}", portions=count * each)
+        replace(want, name=say("contract.batch_of", want=want.name, n=n + 1), portions=count * each)
         for n, count in enumerate(counts)
     ]
 
@@ -180,11 +180,10 @@ def _day(
     outside: dict[int, dict[str, int]] = {n: {} for n in range(len(batches))}
     for j, share in enumerate(joined):
         item = len(batches) + j
-        names = [batches[n].wanted.name for n in share.items]
-        made = tasks_of(item, f"{share.part} for {len(names)}", share.steps, None, len(tasks))
+        made = tasks_of(item, share.name, share.steps, None, len(tasks))
         at = {key: len(tasks) + n for n, task in enumerate(made) for key in task.steps}
         for n, key in share.stands_for:
-            own = f"{share.part} for {len(names)}/{share.part}/{key.split('/', 1)[1]}"
+            own = f"{share.name}/{share.part}/{key.split('/', 1)[1]}"
             outside[n][key] = at.get(own, len(tasks) + len(made) - 1)
         tasks += made
     holds: list[MouldUse] = []

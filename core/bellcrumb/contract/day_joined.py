@@ -10,15 +10,18 @@ from bellcrumb.dessert.steps import BuildStep
 from bellcrumb.dessert.tables import StepRow, rows
 from bellcrumb.dessert.works import Kind
 from bellcrumb.mix.composition import Mix
+from bellcrumb.words import say
 
 _ALIKE = 0.012  # of the mass, by which each thing in two writings of one part may differ
 
 
 @dataclass(frozen=True)
 class Wanted:
-    """One batch of a service: its name, build, portions still to make and minute it is due."""
+    """One batch of a service: its name, build, portions still to make and minute it is due;
+    ``dessert`` is what was asked for, which several batches may be of."""
 
     name: str
+    dessert: str
     build: BuildIn
     portions: int
     by: int
@@ -48,6 +51,11 @@ class Joined:
     steps: tuple[BuildStep, ...]
     stands_for: tuple[tuple[int, str], ...]
     grams: float
+
+    @property
+    def name(self) -> str:
+        """What it is called in the plan."""
+        return say("contract.part_for_so_many", part=self.part, items=len(self.items))
 
 
 def _shares(mix: Mix) -> dict[str, float]:

@@ -129,7 +129,7 @@ def mise_out(
                     dict.fromkeys(asked.batches[k].wanted.name for k in share.items)
                 )
                 lines = _scaled(part, batch, share.grams)
-                at = _first(begins, f"{share.part} for {len(share.items)}", share.part)
+                at = _first(begins, share.name, share.part)
             if at is not None:
                 found.append(shapes.MiseOut(at=at, dessert=name, part=part.name, lines=lines))
     return sorted(found, key=lambda m: m.at)

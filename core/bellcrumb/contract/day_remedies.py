@@ -33,22 +33,15 @@ def impossible(
     every = clashes(asked)
     found = Clashing(tuple(n for one in every for n in one.items), ())
     names = [batch.wanted.name for batch in whole.batches]
+    clashing = {whole.batches[k].wanted.dessert for k in found.items}
+    of = [n for n, want in enumerate(wanted) if want.dessert in clashing]
     return shapes.DayOut(
         feasible=False, steps=[], oven_lines=[], gap=None, early_min=0, turns=0,
         chef_early_min=None, clash=[row for one in every for row in _clash_out(one, names)],
-        remedies=_remedies(given, asked, wanted, _of_wanted(found, names, wanted), pantry, vessels),
+        remedies=_remedies(given, asked, wanted, of, pantry, vessels),
         eggs=0.0,
         warnings=warnings,
     )  # fmt: skip
-
-
-def _of_wanted(found: Clashing, names: list[str], wanted: list[Wanted]) -> list[int]:
-    """The desserts of the services that the clashing batches belong to."""
-    return [
-        n for n, want in enumerate(wanted)
-        if any(names[k] == want.name or names[k].startswith(f"{want.name} · batch")
-               for k in found.items)
-    ]  # fmt: skip
 
 
 def _clash_out(found: Clashing, every: list[str]) -> list[shapes.ClashOut]:

@@ -1,7 +1,7 @@
 """The day at the front door: from services and builds to a plan, or to what stands in its way."""
 
 from datetime import datetime, timedelta
-from typing import Literal
+from typing import Any, Literal
 
 from bellcrumb.contract.day_asked import Asked, asked_of, minutes, wanted_of
 from bellcrumb.contract.day_lists import buy_out, eggs_of, joined_out, mise_out, moulds_out
@@ -173,7 +173,7 @@ def _steps_out(
             where.append(oven)
         found.append(
             shapes.DayStepOut(
-                key=task.key, what=task.what, start=_at(given, place.start),
+                key=task.key, what=task.what, start=_at(given, place.start), **_of(whole, was),
                 hands_end=_at(given, place.start + task.hands),
                 end=_at(given, place.start + task.minutes),
                 who=told[task.key].who if task.key in told and told[task.key].who else
@@ -190,6 +190,21 @@ def _steps_out(
             )
         )  # fmt: skip
     return sorted(found, key=lambda step: (step.start, step.key))
+
+
+def _of(whole: Asked, task: Task) -> dict[str, Any]:
+    """What a task is for: the desserts as they were asked for, and the part."""
+    if task.only is not None:  # a break
+        return {}
+    alone = task.item < len(whole.batches)
+    share = None if alone else whole.joined[task.item - len(whole.batches)]
+    items = share.items if share else (task.item,)
+    name = share.name if share else whole.batches[task.item].wanted.name
+    part, inner, _ = task.key.removeprefix(f"{name}/").partition("/")
+    return {
+        "desserts": list(dict.fromkeys(whole.batches[n].wanted.dessert for n in items)),
+        "part": part if inner else "",
+    }
 
 
 def _oven_of(given: shapes.DayIn, asked: Day, task: Task, place: Placed) -> str | None:

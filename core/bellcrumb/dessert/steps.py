@@ -190,7 +190,7 @@ class _Thread:
         hands_own, wait_own = self.own.get(key, (None, None))
         if hands_own is not None or wait_own is not None:
             step = replace(
-                step, own=True, source="this kitchen's own",
+                step, own=True, source=say("dessert.this_kitchens_own"),
                 hands_min=step.hands_min if hands_own is None else hands_own,
                 wait_min=step.wait_min if wait_own is None else wait_own,
             )  # fmt: skip

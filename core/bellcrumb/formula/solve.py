@@ -7,7 +7,6 @@ stays, and sugar and fat stay near what they were.
 """
 
 import math
-import re
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 
@@ -168,7 +167,7 @@ def _swap(out: Solution, old: str, new: str, pantry: Pantry) -> None:
         hit = True
         grams = p.grams * _role(gone) / _role(come)
         out.portions[n] = Portion(come, grams)
-        out.why[n] = say("formula.for_as_much_as_does_the", come=_short(come), gone=_short(gone))
+        out.why[n] = say("formula.for_as_much_as_does_the", come=come.short, gone=gone.short)
         if gone.category == "milk" and grams < p.grams:
             _add(
                 out,
@@ -178,7 +177,7 @@ def _swap(out: Solution, old: str, new: str, pantry: Pantry) -> None:
             )
         _level_sugar(out, p.grams * gone.sugars_pct / 100 - grams * come.sugars_pct / 100)
     if not hit:
-        out.unmet.append(say("formula.there_is_no_in_it_to", gone=_short(gone)))
+        out.unmet.append(say("formula.there_is_no_in_it_to", gone=gone.short))
 
 
 def _level_sugar(out: Solution, missing_g: float) -> None:
@@ -215,7 +214,7 @@ def _without_gluten(out: Solution, pantry: Pantry) -> None:
             out.unmet.append(
                 say(
                     "formula.has_gluten_and_no_stand_in",
-                    ingredient=_short(p.ingredient).capitalize(),
+                    ingredient=p.ingredient.short.capitalize(),
                 )
             )
 
@@ -371,15 +370,22 @@ def _fit_set(
         out.portions[n] = replace(p, grams=float(g))
 
 
+_AIMS = {
+    "pour": say("formula.to_pour"),
+    "nappe": say("formula.to_nappe"),
+    "spoon": say("formula.to_spoon"),
+    "pipe": say("formula.to_pipe"),
+    "slice": say("formula.to_slice"),
+    "unmould": say("formula.to_unmould"),
+}
+
+
 def _move(i: Ingredient, more: bool, wishes: Wishes) -> str:
-    aim = f"to {wishes.set_class}" if wishes.set_class else say("formula.to_keep_the_set")
     if i.category in ("egg", "starch"):
-        return f"{'more' if more else 'less'} {aim}"
+        klass = wishes.set_class
+        aim = _AIMS[klass] if klass else say("formula.to_keep_the_set")
+        return say("formula.more_to" if more else "formula.less_to", aim=aim)
     return say(
         "formula.so_that_sweetness_and_richness_stay",
         more=say("formula.more") if more else say("formula.less"),
     )
-
-
-def _short(i: Ingredient) -> str:
-    return re.sub(r"\s[\d.\-–]+\s?%.*$", "", i.name.split(",")[0].split("(")[0]).strip().lower()

@@ -93,7 +93,7 @@ _STAGES: dict[School, tuple[tuple[str, float, float, float, str], ...]] = {
     "puff": (
         (say("oven.docked_on_paper_free"), 190, 8, 12, say("oven.risen_and_pale_a_third_of")),
         (say("oven.a_tray_on_top"), 180, 12, 18, say("oven.flat_straw_all_through")),
-        ("Uncovered", 170, 8, 16, say("oven.brown_to_the_middle_layer")),
+        (say("oven.uncovered"), 170, 8, 16, say("oven.brown_to_the_middle_layer")),
     ),
     "sponge": (
         (say("oven.spread_even_on_paper"), 200, 8, 14, say("oven.it_springs_back_the_edge_just")),

@@ -65,6 +65,21 @@ _SWEETNESS_OF: dict[str, float] = {
 }  # fmt: skip
 
 
+# What is in every pot is called as cooks call it.
+_CALLED: dict[str, str] = {
+    "vanilla_pod": say("short.vanilla"),
+    "egg_yolk": say("short.yolks"),
+    "egg_whole": say("short.eggs"),
+    "egg_white": say("short.whites"),
+    "sugar": say("short.sugar"),
+    **dict.fromkeys(("butter_80", "butter_82"), say("short.butter")),
+    "flour_plain": say("short.flour"),
+    "milk_whole": say("short.milk"),
+    **dict.fromkeys(("cream_35", "cream_heavy"), say("short.cream")),
+    "salt_fine": say("short.salt"),
+}
+
+
 @dataclass(frozen=True)
 class Ingredient:
     """One row of the pantry. Percentages are by mass; the eight ``*_pct`` parts sum to 100."""
@@ -110,6 +125,15 @@ class Ingredient:
         """Grams of sucrose one gram is as sweet as."""
         each = _SWEETNESS.get(self.key, _SWEETNESS_OF.get(self.category, 1.0))
         return each * self.sugars_pct / 100
+
+    @property
+    def short(self) -> str:
+        """What it is called within a sentence: yolks, dark chocolate."""
+        if self.key in _CALLED:
+            return _CALLED[self.key]
+        plain = re.sub(r"\s*\([^)]*\)", "", self.name).split(",")[0]
+        plain = re.sub(r"\s[\d.\-–]+\s?%.*$", "", plain).strip()
+        return plain[:1].lower() + plain[1:]
 
     @property
     def is_powder(self) -> bool:

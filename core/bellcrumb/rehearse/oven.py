@@ -113,6 +113,6 @@ def _judge(run: Bake, world: World) -> tuple[Result, list[str], list[Slip]]:
         )
         return "usable", [f"{said} {why}"], [Slip(pulled, said, why)]
     if middle > FIRM:
-        said, why = "Firm.", say("rehearse.a_few_minutes_late", at=at)
+        said, why = say("rehearse.firm"), say("rehearse.a_few_minutes_late", at=at)
         return "usable", [f"{said} {why}"], [Slip(pulled, said, why)]
     return "good", [say("rehearse.pulled_in_time_and_it_set", at=at)], []

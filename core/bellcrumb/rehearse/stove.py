@@ -131,7 +131,12 @@ class Stove:
         w.temp_c = self.state.cream_c
         excess = self.state.wall_c - self.state.cream_c
         if self.state.thickened and not w.stirring and power > 0:
-            self._hurt("lumps", 0.03, "Lumps.", say("rehearse.it_thickened_while_nobody_stirred"))
+            self._hurt(
+                "lumps",
+                0.03,
+                say("rehearse.lumps"),
+                say("rehearse.it_thickened_while_nobody_stirred"),
+            )
         if excess > 60 and (self.state.thickened or self.ex.key == "scald"):
             rate = 0.004 * (excess - 60) / 30
             why = (

@@ -53,7 +53,7 @@ def finishing(adds: list[Addition], number: int = 0) -> list[Step]:
     now = [a for a in adds if not a.waits_s]
     steps: list[Step] = []
     if now:
-        names = ", ".join(dict.fromkeys(short(a.name) for a in now))
+        names = ", ".join(dict.fromkeys(a.name for a in now))
         advice = next((a.advice for a in now if a.advice), say("stove.stirred_smooth_and_shining"))
         steps.append(
             Step(
@@ -79,18 +79,12 @@ def finishing(adds: list[Addition], number: int = 0) -> list[Step]:
             Step(
                 key,
                 "cool",
-                say("stove.at_c_in", high_c=a.window.high_c, a=short(a.name)),
+                say("stove.at_c_in", high_c=a.window.high_c, a=a.name),
                 f"{a.window.sign.capitalize()}. {a.advice}".strip(),
                 say("stove.hotter_2", above=a.window.above, colder=colder),
                 low_c=a.window.low_c,
                 high_c=a.window.high_c,
-                there=say("stove.in_now", a=short(a.name).capitalize()),
+                there=say("stove.in_now", a=a.name.capitalize()),
             )
         )
     return steps
-
-
-def short(name: str) -> str:
-    """An ingredient as it is called within a sentence."""
-    first = name.split(",", maxsplit=1)[0].split("(", maxsplit=1)[0].strip()
-    return first[:1].lower() + first[1:]

@@ -193,7 +193,7 @@ def additions(
         splits = cold or (melting and portion.grams > 1.2 * current.parts_g["water"])
         found.append(
             Addition(
-                portion.ingredient.name, portion.grams, window, waits, after, splits,
+                portion.ingredient.short, portion.grams, window, waits, after, splits,
                 _advice(portion, window, after, cold, splits),
             )
         )  # fmt: skip

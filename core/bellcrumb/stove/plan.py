@@ -7,7 +7,6 @@ from bellcrumb.heat.pot import Cream, PotRun, Ring, Scorch, heat_to, pot_for, sc
 from bellcrumb.laws.starch import pasting, seen_to_thicken_c
 from bellcrumb.laws.water import AT_BOIL_K, boils_c
 from bellcrumb.mix.composition import Mix
-from bellcrumb.pantry.ingredients import Ingredient
 from bellcrumb.stove.after import cooling, finishing, hours
 from bellcrumb.stove.finish import Addition, additions
 from bellcrumb.stove.method import Split, split
@@ -177,22 +176,8 @@ def plan(
     )
 
 
-_WORDS = {
-    "vanilla_pod": "vanilla", "egg_yolk": "yolks", "egg_whole": "eggs", "egg_white": "whites",
-    "sugar": "sugar", "butter_80": "butter", "butter_82": "butter", "flour_plain": "flour",
-    "milk_whole": "milk", "cream_35": "cream", "cream_heavy": "cream", "salt_fine": "salt",
-}  # fmt: skip
-
-
-def _word(i: Ingredient) -> str:
-    if i.key in _WORDS:
-        return _WORDS[i.key]
-    short = i.name.split(",")[0].split("(")[0].split(" / ")[0].strip()
-    return short[0].lower() + short[1:]
-
-
 def _names(mix: Mix) -> str:
-    words = list(dict.fromkeys(_word(p.ingredient) for p in mix.portions))
+    words = list(dict.fromkeys(p.ingredient.short for p in mix.portions))
     return (
         ", ".join(words[:-1]) + (say("stove.and") if len(words) > 1 else "") + words[-1]
         if words

@@ -12,7 +12,7 @@ _ACCENTED = str.maketrans(_PLAIN, "àḃçďéḟĝĥîķļṁñöṕŕšţûṽ
 # What a message does not say itself: its places, what a plural turns on, quoted braces, units.
 _PLACES = re.compile(
     r"('\{'|'\}'|\{\s*\w+\s*,\s*(?:plural|select)\s*,|\{[^{}]*\}(?!\s*(?:other|one)\s*\{)"
-    r"|(?:=\d+|zero|one|two|few|many|other)\s*\{|\}|</?\w+>)"
+    r"|(?:=\d+|zero|none|one|two|few|many|other)\s*\{|\}|</?\w+>)"
 )
 
 
@@ -21,6 +21,8 @@ def pseudo(message: str) -> str:
 
     >>> pseudo("{n} of {n, plural, one {# egg} other {# eggs}}")
     '{n} öḟ {n, plural, one {# éĝĝ·} other {# éĝĝš·}}'
+    >>> pseudo("so{end, select, none {} other {: {end}}}")
+    'šö{end, select, none {} other {: {end}}}'
     """
     pieces = _PLACES.split(message)
     return "".join(

@@ -4935,6 +4935,11 @@ export interface components {
        */
       chilled_until: string | null;
       /**
+       * Desserts
+       * @description those it is for, as asked; none: a break, or an old plan
+       */
+      desserts: string[];
+      /**
        * Earliest
        * @description start from which what follows is still in its window; null: an old plan
        */
@@ -4983,6 +4988,12 @@ export interface components {
        * @default 0
        */
       own_seen: number;
+      /**
+       * Part
+       * @description the part it is a step of; empty: of the whole dessert
+       * @default
+       */
+      part: string;
       /**
        * Start
        * Format: date-time

@@ -14,6 +14,8 @@ const step = (
   ({
     key: `${start}`,
     what: "",
+    desserts: [],
+    part: "",
     start: at(start),
     hands_end: at(hands),
     end: at(end),

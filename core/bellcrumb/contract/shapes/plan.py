@@ -8,12 +8,13 @@ from pydantic import AfterValidator, Field
 from bellcrumb.contract.shapes.base import LineIn, Shape, Strict
 from bellcrumb.contract.shapes.build import BuildIn
 from bellcrumb.day.tasks import WORKS, Work
+from bellcrumb.words import say
 
 
 def of_our_time(at: datetime) -> datetime:
     """A moment a kitchen means."""
     if not 2000 <= at.year <= 2200:
-        raise ValueError("A day between the years 2000 and 2200, please.")
+        raise ValueError(say("contract.a_day_between"))
     return at
 
 
@@ -158,6 +159,10 @@ class DayStepOut(Shape):
 
     key: str
     what: str
+    desserts: list[str] = Field(
+        default_factory=list, description="those it is for, as asked; none: a break, or an old plan"
+    )
+    part: str = Field("", description="the part it is a step of; empty: of the whole dessert")
     start: datetime
     hands_end: datetime
     end: datetime
