@@ -22,7 +22,7 @@ from bellcrumb.laws.water import boils_c, saturation_pa, sucrose_boils_c, sucros
 from bellcrumb.mix.composition import Mix
 from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import egg_grade
-from bellcrumb.pantry.ingredients import shipped
+from bellcrumb.pantry.pantry import shipped
 from bellcrumb.quantities.amount import NUMBER_WORDS, read_amount
 from bellcrumb.quantities.units import SPELLINGS, unit
 from bellcrumb.safety.pasteurise import lethality

@@ -4,7 +4,7 @@ from bellcrumb.formula.answer import Answer, answer
 from bellcrumb.mix.composition import Mix
 from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import egg_grade
-from bellcrumb.pantry.ingredients import shipped
+from bellcrumb.pantry.pantry import shipped
 
 US_LARGE = egg_grade("US large")
 

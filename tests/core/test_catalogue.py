@@ -35,7 +35,8 @@ ASKED = [
 NAMES = """
 import json
 from bellcrumb.pantry.eggs import egg_grade
-from bellcrumb.pantry.ingredients import shipped, table
+from bellcrumb.pantry.ingredients import table
+from bellcrumb.pantry.pantry import shipped
 from bellcrumb.vessels.geometry import library
 from bellcrumb.words import catalogue
 english, found = catalogue("en"), shipped()

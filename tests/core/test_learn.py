@@ -25,7 +25,7 @@ from bellcrumb.formula.answer import answer
 from bellcrumb.heat.pot import Cream, heat_to, pot_for
 from bellcrumb.mix.composition import Mix
 from bellcrumb.mix.lines import understand_all
-from bellcrumb.pantry.ingredients import shipped
+from bellcrumb.pantry.pantry import shipped
 from bellcrumb.texture.set_by import set_by
 from bellcrumb.texture.set_index import set_strength
 from tests.core.kitchen import US_LARGE

@@ -11,7 +11,8 @@ from bellcrumb.formula.answer import answer
 from bellcrumb.mix.called import called
 from bellcrumb.mix.lines import understand
 from bellcrumb.pantry.eggs import egg_grade
-from bellcrumb.pantry.ingredients import Pantry, from_label, shipped, table
+from bellcrumb.pantry.ingredients import from_label, table
+from bellcrumb.pantry.pantry import Pantry, shipped
 from tests.core.kitchen import US_LARGE
 
 

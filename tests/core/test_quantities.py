@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from bellcrumb.mix.lines import understand
 from bellcrumb.pantry.eggs import egg_grade
-from bellcrumb.pantry.ingredients import shipped
+from bellcrumb.pantry.pantry import shipped
 from bellcrumb.quantities.amount import plain_text, read_amount
 from bellcrumb.quantities.show import cups_text, grams_text
 from bellcrumb.quantities.units import US_CUP_ML, unit

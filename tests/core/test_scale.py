@@ -8,7 +8,7 @@ from bellcrumb.errors import CraftError
 from bellcrumb.formula.scale import scale_line, scale_text, whole_egg_choices
 from bellcrumb.mix.lines import understand, understand_all
 from bellcrumb.pantry.eggs import egg_grade
-from bellcrumb.pantry.ingredients import shipped
+from bellcrumb.pantry.pantry import shipped
 from tests.core.kitchen import US_LARGE, ask
 
 LINES = [

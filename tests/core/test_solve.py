@@ -10,7 +10,7 @@ from bellcrumb.formula.answer import mix_of
 from bellcrumb.formula.solve import Wishes, solve
 from bellcrumb.mix.composition import Mix
 from bellcrumb.pantry.eggs import egg_grade
-from bellcrumb.pantry.ingredients import shipped
+from bellcrumb.pantry.pantry import shipped
 from bellcrumb.texture.families import families
 from bellcrumb.texture.set_index import set_strength
 

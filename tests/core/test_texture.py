@@ -10,7 +10,7 @@ from bellcrumb.formula.answer import answer, shifted
 from bellcrumb.formula.starters import starters
 from bellcrumb.mix.composition import Mix, Portion
 from bellcrumb.mix.lines import weighed
-from bellcrumb.pantry.ingredients import shipped
+from bellcrumb.pantry.pantry import shipped
 from bellcrumb.texture.coagulation import coagulation
 from bellcrumb.texture.coagulation import set_temp_c as egg_sets_c
 from bellcrumb.texture.families import families, standings

@@ -12,7 +12,8 @@ from bellcrumb.formula.solve import Wishes, solve
 from bellcrumb.mix.composition import Mix
 from bellcrumb.mix.lines import Line, understand
 from bellcrumb.pantry.eggs import EggGrade, egg_grade
-from bellcrumb.pantry.ingredients import Ingredient, Pantry, shipped
+from bellcrumb.pantry.ingredients import Ingredient
+from bellcrumb.pantry.pantry import Pantry, shipped
 from bellcrumb.quantities.amount import plain_text, read_amount
 from bellcrumb.quantities.units import Measures
 from bellcrumb.texture.families import Family

@@ -12,7 +12,7 @@ from bellcrumb.mix.called import called
 from bellcrumb.mix.composition import Mix
 from bellcrumb.mix.lines import Line, understand_all, weighed
 from bellcrumb.pantry.eggs import EggGrade
-from bellcrumb.pantry.ingredients import Pantry, shipped
+from bellcrumb.pantry.pantry import Pantry, shipped
 from bellcrumb.quantities.units import Measures
 from bellcrumb.reasons import Reason
 from bellcrumb.stove.temper import Ladder

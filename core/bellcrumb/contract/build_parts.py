@@ -13,7 +13,7 @@ from bellcrumb.formula.answer import Answer, answer, mix_of
 from bellcrumb.mix.composition import Mix
 from bellcrumb.mix.lines import Line
 from bellcrumb.pantry.eggs import EggGrade, egg_grade
-from bellcrumb.pantry.ingredients import Pantry
+from bellcrumb.pantry.pantry import Pantry
 from bellcrumb.stove.finish import Folded, TempWindow, fold_window
 from bellcrumb.texture.families import Family
 from bellcrumb.words import say

@@ -19,7 +19,7 @@ from bellcrumb.dessert.warm import said_warm
 from bellcrumb.formula.scale import eggs_cracked, scale_text
 from bellcrumb.formula.worth import cost, nutrition
 from bellcrumb.mix.lines import Line
-from bellcrumb.pantry.ingredients import Pantry, shipped
+from bellcrumb.pantry.pantry import Pantry, shipped
 from bellcrumb.quantities.units import Measures
 from bellcrumb.stove.steps import Step
 from bellcrumb.texture.endpoint import endpoint

@@ -6,7 +6,7 @@ from bellcrumb.dessert.works import kind_of_dough
 from bellcrumb.formula.answer import mix_of
 from bellcrumb.oven.crust import OWN_SCHOOL, blind_bake, soggy_clock, usual_mm
 from bellcrumb.pantry.eggs import egg_grade
-from bellcrumb.pantry.ingredients import Pantry
+from bellcrumb.pantry.pantry import Pantry
 from bellcrumb.reasons import Reason
 from bellcrumb.words import say
 

@@ -7,7 +7,7 @@ from bellcrumb.formula.answer import mix_of
 from bellcrumb.formula.compare import pair_up
 from bellcrumb.formula.ledger import Entry, ledger
 from bellcrumb.pantry.eggs import egg_grade
-from bellcrumb.pantry.ingredients import Pantry, shipped
+from bellcrumb.pantry.pantry import Pantry, shipped
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.words import say
 

@@ -21,7 +21,7 @@ from bellcrumb.day.tasks import (
 )
 from bellcrumb.dessert.works import Kind
 from bellcrumb.errors import CraftError
-from bellcrumb.pantry.ingredients import Pantry
+from bellcrumb.pantry.pantry import Pantry
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.vessels.tray import most_in
 from bellcrumb.words import say

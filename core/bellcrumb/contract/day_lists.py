@@ -14,7 +14,8 @@ from bellcrumb.formula.scale import eggs_cracked, scale_text
 from bellcrumb.mix.composition import Mix
 from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import EggGrade, egg_grade
-from bellcrumb.pantry.ingredients import Ingredient, Pantry, shipped
+from bellcrumb.pantry.ingredients import Ingredient
+from bellcrumb.pantry.pantry import Pantry, shipped
 from bellcrumb.words import say
 
 _SHELL = ("egg_whole", "egg_yolk", "egg_white")

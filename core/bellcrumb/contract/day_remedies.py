@@ -9,7 +9,7 @@ from bellcrumb.contract.shapes import plan as shapes
 from bellcrumb.day.clash import Clashing, clashes, everybody_may
 from bellcrumb.day.solve import can_be_done
 from bellcrumb.day.tasks import WORKS, Day, KitchenOfDay, Person
-from bellcrumb.pantry.ingredients import Pantry
+from bellcrumb.pantry.pantry import Pantry
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.words import say
 

@@ -14,7 +14,7 @@ from bellcrumb.day.running import LATENESS_MIN, Fact, from_now, later, waits_on
 from bellcrumb.day.solve import planned
 from bellcrumb.day.tasks import Day, Placed, Task, windows
 from bellcrumb.errors import CraftError
-from bellcrumb.pantry.ingredients import Pantry
+from bellcrumb.pantry.pantry import Pantry
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.words import say
 

@@ -9,7 +9,7 @@ from bellcrumb.contract.formulas import answered
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.total import PartMade, PartShare, total
 from bellcrumb.formula.worth import Nutrition
-from bellcrumb.pantry.ingredients import Pantry, shipped
+from bellcrumb.pantry.pantry import Pantry, shipped
 from bellcrumb.vessels.geometry import Vessel
 
 

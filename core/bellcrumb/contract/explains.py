@@ -14,7 +14,7 @@ from bellcrumb.contract.shapes import explain as shapes
 from bellcrumb.curve.watch import held_s, smoothed
 from bellcrumb.formula.answer import Answer
 from bellcrumb.laws.safety import CoolingRule
-from bellcrumb.pantry.ingredients import Pantry
+from bellcrumb.pantry.pantry import Pantry
 from bellcrumb.texture.set_index import CLASSES, CUTS
 from bellcrumb.words import say
 

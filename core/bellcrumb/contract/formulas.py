@@ -9,7 +9,7 @@ from bellcrumb.formula.scale import eggs_cracked, scale_text, whole_egg_choices
 from bellcrumb.mix.composition import Mix, refuse_huge
 from bellcrumb.mix.lines import Line
 from bellcrumb.pantry.eggs import EggGrade, egg_grade
-from bellcrumb.pantry.ingredients import Pantry, shipped
+from bellcrumb.pantry.pantry import Pantry, shipped
 from bellcrumb.texture.set_by import set_by
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.words import say

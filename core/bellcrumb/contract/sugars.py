@@ -9,7 +9,7 @@ from bellcrumb.contract.formulas import mix_asked
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import MEDIUM_GAS, SETTINGS, pot_for
 from bellcrumb.laws.water import boils_c
-from bellcrumb.pantry.ingredients import shipped
+from bellcrumb.pantry.pantry import shipped
 from bellcrumb.safety.pasteurise import lethality
 from bellcrumb.stove import syrup as sugar
 from bellcrumb.stove.finish import additions

@@ -15,7 +15,8 @@ from numpy.typing import NDArray
 
 from bellcrumb.errors import CraftError
 from bellcrumb.mix.composition import Mix, Portion
-from bellcrumb.pantry.ingredients import Ingredient, Pantry
+from bellcrumb.pantry.ingredients import Ingredient
+from bellcrumb.pantry.pantry import Pantry
 from bellcrumb.texture.families import Family
 from bellcrumb.texture.set_index import (
     CLASSES,

@@ -6,7 +6,8 @@ from collections.abc import Iterator
 
 from bellcrumb.mix.egg_sizes import no_yolk
 from bellcrumb.pantry.eggs import EggGrade
-from bellcrumb.pantry.ingredients import Ingredient, Pantry
+from bellcrumb.pantry.ingredients import Ingredient
+from bellcrumb.pantry.pantry import Pantry
 from bellcrumb.quantities.amount import Amount
 from bellcrumb.words import say
 

@@ -15,7 +15,8 @@ from bellcrumb.mix.egg_sizes import LARGE_EGGS, grade_in, of_size, whole_and_par
 from bellcrumb.mix.forms import PART, mixed_with, plainly, spoons_in_capitals
 from bellcrumb.mix.weights import Asks, each_of, grams_of
 from bellcrumb.pantry.eggs import EggGrade
-from bellcrumb.pantry.ingredients import Ingredient, Match, Pantry, shipped
+from bellcrumb.pantry.ingredients import Ingredient
+from bellcrumb.pantry.pantry import Match, Pantry, shipped
 from bellcrumb.quantities.amount import Amount, plain_text, read_amount
 from bellcrumb.quantities.show import cups_text, grams_text
 from bellcrumb.quantities.units import Measures

@@ -4,8 +4,9 @@ import math
 from typing import Literal
 
 from bellcrumb.pantry.eggs import EggGrade
-from bellcrumb.pantry.ingredients import Ingredient, Pantry
+from bellcrumb.pantry.ingredients import Ingredient
 from bellcrumb.pantry.packs import PACK_G
+from bellcrumb.pantry.pantry import Pantry
 from bellcrumb.quantities.amount import Amount
 from bellcrumb.quantities.units import TBSP_ML, US_CUP_ML
 from bellcrumb.words import say

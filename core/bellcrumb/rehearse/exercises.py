@@ -8,7 +8,7 @@ from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import Ring
 from bellcrumb.mix.composition import Mix
 from bellcrumb.oven.school import SIGNS
-from bellcrumb.pantry.ingredients import shipped
+from bellcrumb.pantry.pantry import shipped
 from bellcrumb.stove.plan import Plan, plan
 from bellcrumb.stove.steps import Step
 from bellcrumb.stove.work import Work

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from bellcrumb.heat.pot import Cream, PotState, pot_for, start, step
 from bellcrumb.laws.water import AT_BOIL_K
 from bellcrumb.mix.composition import Mix
-from bellcrumb.pantry.ingredients import shipped
+from bellcrumb.pantry.pantry import shipped
 from bellcrumb.rehearse.exercises import RING, Exercise, guide_step
 from bellcrumb.rehearse.world import HEATS, LONGEST_S, Act, Replay, Result, Slip, World
 from bellcrumb.stove.guide import Moment, follow

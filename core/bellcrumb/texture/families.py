@@ -232,7 +232,7 @@ def _marks(mix: Mix) -> dict[str, float]:
 
 @cache
 def _centre_marks(key: str) -> dict[str, float]:
-    from bellcrumb.pantry.ingredients import shipped
+    from bellcrumb.pantry.pantry import shipped
 
     pantry = shipped()
     mix = Mix.of((pantry.key(k), g) for k, g in families()[key].centre.items())

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bellcrumb.mix.composition import Mix, Portion
-from bellcrumb.pantry.ingredients import shipped
+from bellcrumb.pantry.pantry import shipped
 from bellcrumb.texture.families import Family
 from bellcrumb.texture.set_index import (
     CLASSES,

@@ -8,14 +8,8 @@ from bellcrumb.laws.water import boils_c
 from bellcrumb.mix.composition import Mix, refuse_huge
 from bellcrumb.mix.lines import MOST_LINES, Line, understand_all
 from bellcrumb.pantry.eggs import egg_grade, grades
-from bellcrumb.pantry.ingredients import (
-    ALLERGENS,
-    Allergen,
-    Ingredient,
-    Pantry,
-    from_label,
-    shipped,
-)
+from bellcrumb.pantry.ingredients import ALLERGENS, Allergen, Ingredient, from_label
+from bellcrumb.pantry.pantry import Pantry, shipped
 from bellcrumb.quantities.show import cups_text, grams_text
 from bellcrumb.quantities.units import Measures
 from bellcrumb.texture.families import Doneness, Family, families, family
