@@ -195,6 +195,15 @@ class WhippedTest(unittest.TestCase):
                                                   "6 g gelatine powder"]})  # fmt: skip
         self.assertEqual(set_cream["family"]["key"], "panna_cotta")
 
+    def test_cream_too_lean_to_whip_is_warned_of_once_alone_and_folded_in(self):
+        alone = compute("formula", {"lines": ["500 g cooking cream 20%, whipped"]})
+        folded = compute("formula", {"family": "diplomat", "lines": [
+            "500 g milk", "100 g yolks", "120 g sugar", "45 g corn starch", "8 g gelatine",
+            "300 g cooking cream 20%, whipped"]})  # fmt: skip
+        for found in (alone, folded):
+            self.assertEqual(sum("does not whip" in w for w in found["warnings"]), 1)
+        self.assertIn("cream_too_lean", [c["code"] for c in folded["cautions"]])
+
     def test_gelatine_makes_it_stand_about_three_times_as_long(self):
         plain, held = (
             compute("formula", {"lines": ["500 g cream 36%", "40 g icing sugar", *more]})["whipped"]
