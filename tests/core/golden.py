@@ -36,6 +36,7 @@ from tests.core.golden_answers import answers
 from tests.core.golden_cases import BRULEE, CHEESE, HAY, PASTRY, RAMEKIN, SPRING, TIN, Row
 from tests.core.golden_formulas import formulas
 from tests.core.golden_guides import guides, threads
+from tests.core.golden_moments import finishes, moments
 from tests.core.golden_reads import reads
 
 FOLDER = Path(__file__).parent / "golden"
@@ -357,7 +358,8 @@ TABLES = {
     law.__name__: law
     for law in (water, setting, family, set_index, viscosity, bakes, baths, cooling, pots, syrups,
                 meringues, tempers, kills, keeping, answers, caramel, pans, starches, words,
-                loggers, reads, guides, threads, formulas)
+                loggers, reads, guides, threads, formulas, moments,
+                finishes)
 }  # fmt: skip
 
 
