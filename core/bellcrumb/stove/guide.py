@@ -13,6 +13,7 @@ from bellcrumb.words import say
 Urgency = Literal["calm", "soon", "now", "wrong"]
 
 
+_IN_MINUTES_S = 300  # a hold is counted in minutes from here
 ENTERED_EARLY_S = 0.5  # a reading this much before the tap is the step's
 
 
@@ -113,7 +114,7 @@ def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
             return at(
                 say("stove.boil_reached"),
                 say("stove.hold_s_more_whisking", left=left)
-                if left < 300
+                if left < _IN_MINUTES_S
                 else say("stove.min_more_at_a_simmer_stirring", left=left / 60),
                 "soon",
                 hold_left_s=left,
@@ -237,6 +238,8 @@ def missed(
             return (
                 step.key,
                 say("stove.held_too_short"),
-                say("stove.back_to_the_boil_for_s", hold_s=step.hold_s),
+                say("stove.back_to_the_boil_for_s", hold_s=step.hold_s)
+                if step.hold_s < _IN_MINUTES_S
+                else say("stove.back_to_the_boil_for_min", hold_min=step.hold_s / 60),
             )
     return None
