@@ -24,6 +24,8 @@ _GUIDES: dict[str, tuple[str, str, list[str]]] = {
     "rice": ("cream", "rice_pudding", ["1 l milk", "120 g pudding rice", "80 g sugar"]),
     "curd": ("filling", "lemon_curd",
              ["4 eggs", "150 g sugar", "150 ml lemon juice", "120 g butter"]),
+    "sabayon": ("cream", "sabayon", ["6 yolks", "120 g sugar", "150 g marsala"]),
+    "swiss": ("meringue", "", ["120 g egg whites", "240 g sugar"]),
     "caramel": ("caramel", "", ["200 g sugar", "60 g water"]),
     "italian": ("meringue", "", ["120 g egg whites", "240 g sugar", "72 g water"]),
     "choux": ("crust", "", ["125 g water", "125 g milk", "110 g butter", "140 g flour", "5 eggs"]),
