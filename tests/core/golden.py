@@ -34,6 +34,7 @@ from bellcrumb.texture.set_index import set_strength
 from bellcrumb.words import closed
 from tests.core.golden_answers import answers
 from tests.core.golden_cases import BRULEE, CHEESE, HAY, PASTRY, RAMEKIN, SPRING, TIN, Row
+from tests.core.golden_desserts import buildings, stacks
 from tests.core.golden_formulas import formulas
 from tests.core.golden_guides import guides, threads
 from tests.core.golden_moments import finishes, moments
@@ -359,7 +360,7 @@ TABLES = {
     for law in (water, setting, family, set_index, viscosity, bakes, baths, cooling, pots, syrups,
                 meringues, tempers, kills, keeping, answers, caramel, pans, starches, words,
                 loggers, reads, guides, threads, formulas, moments,
-                finishes)
+                finishes, stacks, buildings)
 }  # fmt: skip
 
 
