@@ -3,7 +3,24 @@
 from collections.abc import Iterator
 from typing import Any
 
-from tests.core.test_dessert import DESSERTS
+from tests.core.test_dessert import CREAM, DESSERTS, TOPPING, build, part, round_tin
+
+# What lies in none of those: below the rim, in swirls, so deep and then the rest, over a dome.
+_MORE = {
+    "verrine": lambda: build(round_tin(80, 110), [
+        part("Cream", "cream", *CREAM, beaten=True), part("Top", "cream", *TOPPING)],
+        [{"part": "Cream", "lies": "mm", "value": 12},
+         {"item": "100 g digestive biscuits", "lies": "mm", "value": 6}, {"part": "Cream"},
+         {"part": "Top", "lies": "swirls", "value": 18}], count=6),
+    "bombe": lambda: build(round_tin(160, 60), [
+        part("Cream", "filling", *CREAM, beaten=False),
+        part("Cap", "meringue", "120 g egg white", "240 g sugar"),
+        part("Glaze", "glaze", "200 g dark chocolate 60%", "200 g cream 35%")],
+        [{"part": "Cream", "lies": "below_rim", "value": 15},
+         {"part": "Cap", "lies": "dome", "value": 40},
+         {"part": "Glaze", "lies": "mm", "value": 2},
+         {"item": "20 g icing sugar", "lies": "dusted", "value": 0.8}]),
+}  # fmt: skip
 
 _LAYER = ("lies", "mm", "from_mm", "to_mm", "ml_each", "g_each", "walls", "wall_mm", "width_mm",
           "top_width_mm", "over_mm", "kcal_each")  # fmt: skip
@@ -21,7 +38,7 @@ def _rows(of: str, what: str, key: str, rows: list[Any], fields: tuple[str, ...]
 
 def stacks() -> Iterator[dict[str, object]]:
     """Every stand, layer and part of our own desserts, and one portion."""
-    for of, make in DESSERTS.items():
+    for of, make in {**DESSERTS, **_MORE}.items():
         made = make()
         yield from _rows(of, "stand", "name", [made["stand"]], _STAND)
         yield from _rows(of, "layer", "name", made["layers"], _LAYER)
@@ -29,7 +46,7 @@ def stacks() -> Iterator[dict[str, object]]:
         portion = made["portion"]
         yield {"of": of, "what": "portion", "name": "; ".join(portion["allergens"]),
                "g_each": portion["g"], "kcal_each": portion["kcal"]}  # fmt: skip
-        for line in (line for part in made["parts"] for line in part["scaled_lines"]):
+        for line in (line for given in made["parts"] for line in given["scaled_lines"]):
             yield {"of": of, "what": "line", "name": line}
 
 

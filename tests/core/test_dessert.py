@@ -97,6 +97,20 @@ class RoomTest(unittest.TestCase):
         # A flaky shell in a 23 cm pie tin leaves 0.78 of the brim (trade).
         self.assertAlmostEqual(share, 0.80, delta=0.03)
 
+    def test_no_layer_ends_below_where_it_begins(self):
+        """Dusted over a dome that stands above the rim: it lies on it, and does not run over."""
+        cap = part("Cap", "meringue", "120 g egg white", "240 g sugar")
+        top = {"Sugar": ("20 g icing sugar", "dusted", 0.8), "Nuts": ("40 g almonds", "grams", 20)}
+        for name, (item, lies, value) in top.items():
+            made = build(round_tin(160, 60), [part("Cream", "filling", *CREAM), cap], [
+                {"part": "Cream", "lies": "below_rim", "value": 15},
+                {"part": "Cap", "lies": "dome", "value": 40},
+                {"item": item, "lies": lies, "value": value}])  # fmt: skip
+            last = made["layers"][-1]
+            self.assertGreaterEqual(last["from_mm"], 85, name)
+            self.assertGreaterEqual(last["mm"], 0, name)
+        self.assertFalse(any("icing sugar" in w.lower() for w in made["warnings"]))
+
 
 class StackTest(unittest.TestCase):
     def test_every_kind_of_dessert_is_known_by_its_parts(self):

@@ -206,7 +206,8 @@ def _lay(
         grams = {"poured": rest_g, "share": value * part.gives_g / count, "grams": value}[lies]
         ml = grams / part.density
         to = room.reaches_mm(level, ml)
-    if to > at.rim_mm + 0.5 and lies not in ("dome", "swirls") and part.kind not in _ABOVE:
+    stands = lies in ("dome", "swirls", "dusted") or part.kind in _ABOVE
+    if to > at.rim_mm + 0.5 and not stands:
         spilt = ml - max(0.0, room.volume_ml(level, at.rim_mm))
         warnings.append(
             say(
@@ -216,7 +217,7 @@ def _lay(
                 spilt_2=1 / (1 - spilt / ml) if spilt < ml else 2,
             )
         )
-        to, ml = at.rim_mm, ml - spilt
+        to, ml = max(level, at.rim_mm), ml - spilt
     g = g or ml * part.density
     short = count * g / (1 - part.lost) - part.batch_g
     if (
