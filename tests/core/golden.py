@@ -38,6 +38,7 @@ from tests.core.golden_desserts import buildings, stacks
 from tests.core.golden_formulas import formulas
 from tests.core.golden_guides import guides, threads
 from tests.core.golden_moments import finishes, moments
+from tests.core.golden_more import more_answers
 from tests.core.golden_reads import reads
 
 FOLDER = Path(__file__).parent / "golden"
@@ -360,7 +361,7 @@ TABLES = {
     for law in (water, setting, family, set_index, viscosity, bakes, baths, cooling, pots, syrups,
                 meringues, tempers, kills, keeping, answers, caramel, pans, starches, words,
                 loggers, reads, guides, threads, formulas, moments,
-                finishes, stacks, buildings)
+                finishes, stacks, buildings, more_answers)
 }  # fmt: skip
 
 

@@ -1,7 +1,7 @@
 """Whole answers of the front door, field by field."""
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
 from bellcrumb.contract import compute
 from bellcrumb.errors import CraftError
@@ -106,12 +106,17 @@ def _flat(value: object, path: str = "") -> Iterator[tuple[str, object]]:
         yield path, value
 
 
-def answers() -> Iterator[Row]:
-    """Whole answers of the front door, field by field, with every warning in words."""
-    for case, kind, given in _CASES:
+def fields_of(cases: Iterable[tuple[str, str, dict[str, object]]]) -> Iterator[Row]:
+    """A row for each field of each answer, or one for what it was refused with."""
+    for case, kind, given in cases:
         try:
             found = compute(kind, given)
         except CraftError as error:
             found = {"refused": f"{error.field}: {error.message}"}
         for path, value in _flat(found):
             yield {"case": case, "kind": kind, "field": path, "is": value}
+
+
+def answers() -> Iterator[Row]:
+    """Whole answers of the front door, field by field, with every warning in words."""
+    yield from fields_of(_CASES)

@@ -212,7 +212,7 @@ def soggy_clock(
         crisp.append(max(0.0, hours[0] - ahead))
         soft.append(max(0.0, hours[1] - ahead))
     words = {
-        "none": "bare",
+        "none": say("oven.bare"),
         "egg_wash": say("oven.sealed_with_egg"),
         "butter": say("oven.brushed_with_butter"),
         "chocolate": say("oven.under_a_coat_of_chocolate"),
@@ -229,7 +229,8 @@ def soggy_clock(
             "oven.it_stays_crisp_for_to", words=words.capitalize(), crisp=crisp[0], longest=longest
         )
     if ahead > 0.5:
-        said += say("oven.filled_at_c_it_has_lost", filled_at_c=filled_at_c, ahead=ahead)
+        lost = "oven.its_warmth_is_worth" if crisp[2] < 0.5 else "oven.filled_at_c_it_has_lost"
+        said += say(lost, filled_at_c=filled_at_c, ahead=ahead)
     return Soggy((crisp[0], crisp[2]), (soft[0], soft[2]), said + ".")
 
 
