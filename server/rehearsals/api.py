@@ -174,7 +174,10 @@ def _out(run: Rehearsal) -> RehearsalOut:
     found = _replayed(run)
     if found.result and run.ended_at_s is None:
         run.ended_at_s, run.result = found.world.t_s, found.result
-        run.save(update_fields=["ended_at_s", "result"])
+        # Two who look at once end it once, and one that was taken away meanwhile stays away.
+        Rehearsal.objects.filter(pk=run.pk, ended_at_s=None).update(
+            ended_at_s=run.ended_at_s, result=run.result
+        )
     w = found.world
     stride = max(1, len(found.curve) // 500)
     points = [*found.curve[::stride], found.curve[-1]]

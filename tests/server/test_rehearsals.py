@@ -1,5 +1,7 @@
 from datetime import timedelta
+from unittest.mock import patch
 
+from rehearsals.api import _replayed
 from rehearsals.models import Rehearsal
 from tests.server.base import KitchenCase, new_id
 
@@ -49,3 +51,17 @@ class RehearsalTest(KitchenCase):
         body = {"id": new_id(), "exercise": "soup"}
         status, answer = self.k("POST", "/rehearsals", body)
         self.assertEqual((status, answer["field"]), (422, "exercise"))
+
+    def test_one_taken_away_while_somebody_looks_stays_away_and_fails_nobody(self):
+        run = self.begin()
+        self.act(run, (1, "end", 0))
+        Rehearsal.objects.update(ended_at_s=None, result="")
+
+        def gone(row):
+            Rehearsal.objects.filter(pk=row.pk).delete()
+            return _replayed(row)
+
+        with patch("rehearsals.api._replayed", gone):
+            status, seen = self.k("GET", f"/rehearsals/{run['id']}")
+        self.assertEqual((status, seen["ended"]), (200, True))
+        self.assertFalse(Rehearsal.objects.exists())
