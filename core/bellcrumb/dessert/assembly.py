@@ -147,7 +147,7 @@ def _rest(n: int, part: str, steps: Sequence[BuildStep]) -> Step | None:
         return None
     words = say("dessert.then").join(s.words for s in steps)
     timed = say("dessert.then").join(
-        s.words + (say("dessert.min", wait_min=s.wait_min) if s.wait_min >= 1 else "")
+        s.words + (say("dessert.min", wait_min=long) if (long := _long_min(s)) >= 1 else "")
         for s in steps
     )
     wait_min = sum(s.minutes for s in steps)
@@ -165,6 +165,11 @@ def _rest(n: int, part: str, steps: Sequence[BuildStep]) -> Step | None:
         if part
         else say("dessert.long_enough_go_on"),
     )
+
+
+def _long_min(step: BuildStep) -> float:
+    """How long a step is said to be: its wait, or all of it where it is mostly work."""
+    return step.minutes if step.hands_min > step.wait_min else step.wait_min
 
 
 def _label(steps: Sequence[BuildStep]) -> Step:
