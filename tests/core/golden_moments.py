@@ -42,9 +42,10 @@ def _through(step: Step) -> Readings:
     elif step.hold_s:
         boil = (step.low_c or 97.5) + 0.5
         stays = [boil] * (4 + (4 * step.hold_s + 60) // 60)
-        way = [low, boil - 12, boil - 6, *stays, boil - 4, boil - 12, boil]
+        lost = [boil, boil - 6, boil - 6]
+        way = [low, boil - 12, boil - 6, *lost, *stays, boil - 4, boil - 12, boil]
     else:
-        way = [low, (low + high) / 2, high, high - 4]
+        way = [low, (low + high) / 2, high, high - 4, low]
     readings: Readings = []
     for n, (a, b) in enumerate(pairwise(way)):
         readings += [(60.0 * n + t, a + (b - a) * t / 60) for t in range(0, 60, int(_EVERY_S))]

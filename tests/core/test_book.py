@@ -58,6 +58,8 @@ class ReviewTest(unittest.TestCase):
         self.assertEqual(self.found(BOIL, ramp((0, 60), (300, 92))), ["never_boiled"])
         self.assertEqual(self.found(BOIL, ramp((0, 60), (300, 100), (320, 100))), ["short_hold"])
         self.assertEqual(self.found(BOIL, ramp((0, 60), (300, 100), (380, 100))), ["boil_held"])
+        taken_off = ramp((0, 60), (300, 100), (380, 100), (420, 80), (900, 20))
+        self.assertEqual(self.found(BOIL, taken_off), ["boil_held"])
         self.assertEqual(self.found(NAPPE, ramp((0, 60), (300, 87.5))), ["over_curdle"])
         self.assertEqual(self.found(NAPPE, ramp((0, 60), (300, 78))), ["under"])
         self.assertEqual(self.found(NAPPE, ramp((0, 60), (300, 83))), ["nappe_reached"])

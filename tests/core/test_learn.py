@@ -112,6 +112,19 @@ class ExplainTest(unittest.TestCase):
                                         "verdict": {"class": judged}})  # fmt: skip
             self.assertEqual(bool(found["causes"]), told)
 
+    def test_what_was_boiled_long_enough_and_then_cooled_is_no_short_boil(self):
+        def likeliest(hold_s):
+            hot = boil(100, hold_s)
+            end = hot[-1]["t_s"]
+            cold = [{"t_s": end + t, "temp_c": max(5.0, 100 - t / 10)} for t in range(5, 1200, 5)]
+            both = [self.ask(PASTRY, ["too_thin"], curve, family="pastry_cream")["causes"]
+                    for curve in (hot, hot + cold)]  # fmt: skip
+            return [{c["cause"]: c["probability"] for c in causes} for causes in both]
+
+        for hold_s in (10, 120):
+            hot, cooled = likeliest(hold_s)
+            self.assertEqual(cooled, hot, hold_s)
+
     def test_a_formula_to_blame_is_written_anew(self):
         out = self.ask(THIN, ["too_thin"], boil(100, 120), family="pastry_cream")
         change = out["change"][0]

@@ -9,7 +9,7 @@ from bellcrumb.curve.watch import held_s
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import MEDIUM_GAS, Cream, Pot, Ring, heat_to, pot_for, start, step
 from bellcrumb.laws.water import boils_c, sucrose_pct_at
-from bellcrumb.stove.guide import follow
+from bellcrumb.stove.guide import follow, missed
 from bellcrumb.stove.plan import plan
 from bellcrumb.stove.temper import temper
 from bellcrumb.texture.families import family
@@ -201,6 +201,29 @@ class GuideTest(unittest.TestCase):
         held = follow(cook, self.curve((0, 60), (300, 100), (380, 100.4)), 0, 380)
         self.assertEqual((held.headline, held.urgency, held.done), ("held", "now", True))
 
+    def test_what_was_held_stays_held_when_the_pot_is_taken_off(self):
+        """Off the heat as told, and half a minute passes before anybody says so."""
+        made = self.steps(*self.PASTRY)
+        off = self.curve((0, 60), (300, 100), (380, 100.4), (420, 86), (500, 30))
+        for now_s in (400, 430, 498):
+            moment = follow(made["cook"], off, 0, now_s)
+            self.assertEqual((moment.headline, moment.done), ("held", True), now_s)
+        entered = [("cook", 0, 498), ("cool", 498, 520)]
+        self.assertIsNone(missed(list(made.values()), entered, off))
+
+    def test_what_was_hot_enough_stays_so_when_the_pot_is_taken_off(self):
+        cook = self.steps(*self.ANGLAISE)["cook"]
+        off = self.curve((0, 70), (100, 83.2), (160, 62), (300, 40))
+        for now_s in (100, 130, 298):
+            moment = follow(cook, [r for r in off if r[0] <= now_s], 0, now_s)
+            self.assertEqual((moment.headline, moment.done), ("there", True), now_s)
+        heat = self.steps(*self.ANGLAISE)["heat"]
+        milk = self.curve((0, 60), (60, 89), (120, 80), (400, 40))
+        told = [follow(heat, [r for r in milk if r[0] <= s], 0, s).done for s in (60, 118, 398)]
+        self.assertEqual(told, [True, True, False])
+        spike = [*self.curve((0, 60), (60, 70)), (60.0, 84.0), (62.0, 70.2), (64.0, 70.4)]
+        self.assertFalse(follow(cook, spike, 0, 64).done)
+
     def test_losing_the_boil_starts_the_hold_again(self):
         cook = self.steps(*self.PASTRY)["cook"]
         lost = self.curve((0, 90), (60, 100), (80, 100), (120, 92), (160, 92))
@@ -304,3 +327,5 @@ class GuideTest(unittest.TestCase):
     def test_a_hold_is_unbroken_time_above_the_line(self):
         self.assertAlmostEqual(held_s(self.curve((0, 98), (61, 98)), 97), 60)
         self.assertEqual(held_s(self.curve((0, 90), (60, 95)), 97), 0)
+        cooled = self.curve((0, 98), (61, 98), (200, 40), (3600, 10))
+        self.assertAlmostEqual(held_s(cooled, 97), 62, delta=2)

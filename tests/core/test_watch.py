@@ -13,17 +13,18 @@ READINGS = st.lists(st.tuples(st.integers(0, 40), TEMPS), min_size=1, max_size=8
 
 
 def held_all_at_once(curve, above):
-    """The hold as it was first written, over the whole curve."""
-    total, inside, out_since = 0.0, False, None
+    """The hold as it was first written, over the whole curve: the last stretch, the longest."""
+    total, longest, inside, out_since = 0.0, 0.0, False, None
     for (t0, c0), (t1, c1) in itertools.pairwise(curve):
         if c1 >= above and c0 >= above - 1.0:
             total += min(t1 - t0, 20.0) if inside or c0 >= above else 0.0
+            longest = max(longest, total)
             inside, out_since = True, None
         elif inside:
             out_since = t0 if out_since is None else out_since
             if t1 - out_since > 10:
                 inside, total = False, 0.0
-    return total
+    return total, longest
 
 
 class WatchTest(unittest.TestCase):
@@ -35,10 +36,18 @@ class WatchTest(unittest.TestCase):
         for n, reading in enumerate(curve):
             watch.add(reading)
             if n == look:
-                _ = (watch.held_s, watch.peak_c, watch.hottest_c, watch.recent)
+                _ = (
+                    watch.held_s,
+                    watch.longest_hold_s,
+                    watch.peak_c,
+                    watch.hottest_c,
+                    watch.recent,
+                )
         clean = smoothed(curve)
         self.assertEqual(watch.last, clean[-1])
-        self.assertAlmostEqual(watch.held_s, held_all_at_once(clean, 98.0))
+        last, longest = held_all_at_once(clean, 98.0)
+        self.assertAlmostEqual(watch.held_s, last)
+        self.assertAlmostEqual(watch.longest_hold_s, longest)
         self.assertEqual(watch.peak_c, max(c for _, c in clean))
         self.assertEqual(watch.hottest_c, sorted(c for _, c in clean)[-min(5, len(clean))])
         recent = [r for r in clean if r[0] >= clean[-1][0] - 250]

@@ -9,6 +9,7 @@ from __future__ import annotations
 import heapq
 from collections import deque
 from collections.abc import Iterable, Sequence
+from copy import copy
 from dataclasses import dataclass
 from statistics import median
 
@@ -27,10 +28,11 @@ _HOTTEST = 5  # so many readings must agree on how hot it was
 
 
 class Hold:
-    """Seconds at or above a temperature, without a break longer than the noise."""
+    """Seconds at or above a temperature, without a break longer than the noise: ``total_s`` of the
+    stretch that goes on, ``longest_s`` of the longest there was."""
 
     def __init__(self, above_c: float) -> None:
-        self.above_c, self.total_s = above_c, 0.0
+        self.above_c, self.total_s, self.longest_s = above_c, 0.0, 0.0
         self._inside = False
         self._out_since: float | None = None
         self._before: Reading | None = None
@@ -46,19 +48,18 @@ class Hold:
         if c1 >= self.above_c and c0 >= self.above_c - NEAR_K:
             if self._inside or c0 >= self.above_c:
                 self.total_s += min(t1 - t0, STALE_S)
+                self.longest_s = max(self.longest_s, self.total_s)
             self._inside, self._out_since = True, None
         elif self._inside:
             self._out_since = t0 if self._out_since is None else self._out_since
             if t1 - self._out_since > NOISE_S:
                 self._inside, self.total_s = False, 0.0
 
-    def with_(self, reading: Reading) -> float:
-        """The seconds if this reading came next."""
-        ahead = Hold(self.above_c)
-        ahead.total_s, ahead._inside = self.total_s, self._inside
-        ahead._out_since, ahead._before = self._out_since, self._before
+    def with_(self, reading: Reading) -> Hold:
+        """The hold if this reading came next."""
+        ahead = copy(self)
         ahead.add(reading)
-        return ahead.total_s
+        return ahead
 
 
 @dataclass
@@ -168,9 +169,15 @@ class Watch:
 
     @property
     def held_s(self) -> float:
-        """Seconds held at or above the temperature asked for."""
+        """Seconds held at or above the temperature asked for, in the stretch that goes on."""
         last = self.last
-        return self._hold.with_(last) if self._hold and last else 0.0
+        return self._hold.with_(last).total_s if self._hold and last else 0.0
+
+    @property
+    def longest_hold_s(self) -> float:
+        """Seconds of the longest stretch: what was held stays held when the pot is taken off."""
+        last = self.last
+        return self._hold.with_(last).longest_s if self._hold and last else 0.0
 
     @property
     def peak_c(self) -> float | None:
@@ -211,8 +218,9 @@ def rate_k_per_min(readings: Sequence[Reading], over_s: float = 25.0) -> float |
 
 
 def held_s(readings: Iterable[Reading], above_c: float) -> float:
-    """Seconds spent at or above ``above_c`` without a break longer than the noise (10 s)."""
+    """The longest stretch at or above ``above_c``, in seconds, without a break longer than the
+    noise (10 s). A curve that goes on into the cold was held all the same."""
     hold = Hold(above_c)
     for reading in readings:
         hold.add(reading)
-    return hold.total_s
+    return hold.longest_s

@@ -13,6 +13,7 @@ from bellcrumb.words import say
 Urgency = Literal["calm", "soon", "now", "wrong"]
 
 
+_NEARLY_K = 10.0  # under what is to be reached
 _IN_MINUTES_S = 300  # a hold is counted in minutes from here
 ENTERED_EARLY_S = 0.5  # a reading this much before the tap is the step's
 
@@ -88,7 +89,7 @@ def moment(
         )
     if step.hold_s:
         return _boil(step, watch, temp, rate)
-    return _reach(step, temp, rate)
+    return _reach(step, watch, temp, rate)
 
 
 def _eta(temp: float, target: float, rate: float | None) -> float | None:
@@ -109,27 +110,28 @@ def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
     left = max(0.0, step.hold_s - held)
     eta = _eta(temp, low, rate)
     at = partial(Moment, temp, "c", rate_k_per_min=rate)
-    if held > 0 and temp >= low - 1.0:
-        if left > 0:
-            return at(
-                say("stove.boil_reached"),
-                say("stove.hold_s_more_whisking", left=left)
-                if left < _IN_MINUTES_S
-                else say("stove.min_more_at_a_simmer_stirring", left=left / 60),
-                "soon",
-                hold_left_s=left,
-                to_target_s=left,
-            )
-        if held > 3 * step.hold_s + 30:
-            return at(
-                say("stove.held_too_long"),
-                say("stove.off_the_heat_now_it_breaks"),
-                "wrong",
-                hold_left_s=0.0,
-                done=True,
-            )
+    boils = held > 0 and temp >= low - 1.0
+    if boils and held > 3 * step.hold_s + 30:
+        return at(
+            say("stove.held_too_long"),
+            say("stove.off_the_heat_now_it_breaks"),
+            "wrong",
+            hold_left_s=0.0,
+            done=True,
+        )
+    if watch.longest_hold_s >= step.hold_s:  # taken off the heat since, as it was told
         return at(
             say("stove.held"), say("stove.off_the_heat_now"), "now", hold_left_s=0.0, done=True
+        )
+    if boils:
+        return at(
+            say("stove.boil_reached"),
+            say("stove.hold_s_more_whisking", left=left)
+            if step.hold_s < _IN_MINUTES_S
+            else say("stove.min_more_at_a_simmer_stirring", left=max(1.0, left / 60)),
+            "soon",
+            hold_left_s=left,
+            to_target_s=left,
         )
     if (watch.peak_c or temp) >= low and temp < low - 1.0:
         return at(
@@ -157,7 +159,7 @@ def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
     return at(say("stove.warming"), step.title, "calm", to_target_s=eta)
 
 
-def _reach(step: Step, temp: float, rate: float | None) -> Moment:
+def _reach(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
     low, high, never = step.low_c or 0.0, step.high_c or 200.0, step.never_c
     eta = _eta(temp, low, rate)
     at = partial(Moment, temp, "c", rate_k_per_min=rate)
@@ -175,7 +177,10 @@ def _reach(step: Step, temp: float, rate: float | None) -> Moment:
         return at(step.over, said, "wrong", done=True)
     if temp > high:
         return at(say("stove.too_hot"), say("stove.too_hot_off_the_heat"), "wrong", done=True)
-    if temp >= low:
+    # Taken off the heat as it was told, it cools. What is cooked stays so; a liquid that is to be
+    # hot does not.
+    stays = step.kind == "cook" or temp >= low - _NEARLY_K
+    if temp >= low or (stays and (watch.hottest_c or 0.0) >= low):
         usual = (
             say("stove.coats_the_spoon_off_the_heat")
             if step.kind == "cook"
@@ -194,7 +199,7 @@ def _reach(step: Step, temp: float, rate: float | None) -> Moment:
             "soon",
             to_target_s=eta,
         )
-    if temp >= low - 10:
+    if temp >= low - _NEARLY_K:
         return at(say("stove.nearly_there"), say("stove.stay_with_it"), "soon", to_target_s=eta)
     return at(say("stove.warming"), step.title, "calm", to_target_s=eta)
 
@@ -234,7 +239,7 @@ def missed(
             continue
         if mine.peak_c < step.low_c:
             return (step.key, say("stove.never_boiled"), say("stove.back_on_the_heat_it_must"))
-        if mine.held_s < 0.5 * step.hold_s:
+        if mine.longest_hold_s < 0.5 * step.hold_s:
             return (
                 step.key,
                 say("stove.held_too_short"),
