@@ -54,6 +54,15 @@ from bellcrumb.contract import compute
 print(json.dumps([compute(kind, given) for kind, given in json.load(sys.stdin)]))
 """
 
+LEFT = """
+import json, re
+from tests.core.golden import TABLES, text_of
+told = {text_of(row[c]) for t in ("guides", "moments", "finishes") for row in TABLES[t]()
+        for c in ("title", "sign", "avoid", "headline", "next", "name", "advice")
+        if isinstance(row.get(c), str)}
+print(json.dumps([t for t in told if re.search(r"(?<![^\\W\\d_])[A-Za-z]{3,}(?![^\\W\\d_])", t)]))
+"""
+
 
 def strings_in(*rooms: str) -> tuple[set[str], set[str]]:
     """Every string of the program and every cell of its tables, and of them those that are said."""
@@ -94,6 +103,14 @@ class CatalogueTest(unittest.TestCase):
         self.assertEqual(answers["lost"], [])
         self.assertEqual(answers["english"], [])
         self.assertEqual(answers["grade"], ["EU/UK M", pseudo("EU/UK M")])
+
+    def test_what_a_cook_is_told_has_no_word_that_is_in_no_catalogue(self):
+        """A word written into the program, or a code shown as one, stays English in any language."""
+        left = subprocess.run(
+            [sys.executable, "-c", LEFT], cwd=ROOT, capture_output=True, check=True, text=True,
+            env=os.environ | {"CRUMB_LANGUAGE": PSEUDO, "PYTHONPATH": str(ROOT / "core")},
+        )  # fmt: skip
+        self.assertEqual(json.loads(left.stdout), [])
 
     def test_every_code_that_is_said_has_words_and_every_word_is_said(self):
         every, said = strings_in("core/bellcrumb", "server")

@@ -30,6 +30,7 @@ from bellcrumb.words import say
 _STARCH_HOLDS, _REBAKED_C = 0.02, 86.0
 # How warm a mix goes into its mould when nobody says: one boiled just before is poured hot.
 _ROOM_C, _POURED_C = 20.0, {"sugar_cream": 75.0}
+_KIND_WORDS: dict[OvenKind, str] = {"fan": say("contract.fan"), "static": say("contract.static")}
 _LEAST_FILL = 0.12  # a batch that fills less is for another number of vessels
 _GAP_MM = 2 * GAP_MM  # two fingers between, where no pan was given
 _PAN_MM2 = 325.0 * 265.0
@@ -355,9 +356,11 @@ def convert_mix(
     rule = dial + sign * RULE_K
     mark = min(GAS_MARKS, key=lambda m: abs(m[0] - dial))[1]
     words = (
-        say("contract.in_a_oven_c_by_the", other=other, rule=rule)
+        say("contract.in_a_oven_c_by_the", other=_KIND_WORDS[other], rule=rule)
         if moved is None
-        else say("contract.in_a_oven_c_pulls_it", other=other, dial=dial + moved, rule=rule)
+        else say(
+            "contract.in_a_oven_c_pulls_it", other=_KIND_WORDS[other], dial=dial + moved, rule=rule
+        )
     )
     return shapes.ConvertOut(
         kind=other,

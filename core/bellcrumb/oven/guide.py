@@ -33,6 +33,7 @@ class BakePlan:
 
 def bake_steps(plan: BakePlan) -> list[Step]:
     """From the tray on the table to the rack."""
+    place = say("oven.floor") if plan.place == "floor" else say("oven.shelf")
     steps = [
         Step(
             "ready",
@@ -44,9 +45,9 @@ def bake_steps(plan: BakePlan) -> list[Step]:
         Step(
             "fill",
             "finish",
-            say("oven.on_the_oven", place=plan.place, water_words=plan.water_words)
+            say("oven.on_the_oven", place=place, water_words=plan.water_words)
             if plan.bath
-            else say("oven.on_the_oven_level", place=plan.place),
+            else say("oven.on_the_oven_level", place=place),
             say("oven.not_a_drop_of_water_in") if plan.bath else say("oven.filled_where_it_stands"),
             say("oven.a_door_open_long_costs_30"),
             caution=say("oven.a_tray_of_hot_water_is") if plan.bath else "",

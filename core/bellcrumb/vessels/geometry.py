@@ -117,7 +117,7 @@ def vessel_from_measures(
     flute_mm: float = 0.0,
     brim_ml: float | None = None,
     key: str = "own",
-    name: str = "own vessel",
+    name: str = say("vessels.own_vessel"),
     material: str = "",
     wall_mm: float = 0.0,
 ) -> Vessel:

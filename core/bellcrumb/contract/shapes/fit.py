@@ -5,6 +5,7 @@ from typing import Literal
 from pydantic import Field
 
 from bellcrumb.contract.shapes.base import PointOut, Shape, Strict
+from bellcrumb.words import say
 
 
 class VesselIn(Strict):
@@ -20,7 +21,7 @@ class VesselIn(Strict):
     brim_ml: float | None = Field(None, gt=0)
     wall_mm: float = Field(0, ge=0, le=50)
     material: str = Field("", max_length=40)
-    name: str = Field("own vessel", max_length=120)
+    name: str = Field(say("vessels.own_vessel"), max_length=120)
 
 
 class RestOut(Shape):
