@@ -3,10 +3,11 @@
 from collections.abc import Iterator
 from itertools import pairwise, product
 
+from bellcrumb.curve.watch import Watch
 from bellcrumb.dessert.guided import HowCooked, guided
 from bellcrumb.heat.pot import MEDIUM_GAS
 from bellcrumb.stove.finish import additions, cools_in_s
-from bellcrumb.stove.guide import Moment, follow, missed
+from bellcrumb.stove.guide import Moment, follow, held_above_c, missed, moment
 from bellcrumb.stove.steps import Step
 from bellcrumb.texture.families import family
 from tests.core.kitchen import ask, mix
@@ -67,11 +68,13 @@ def _told(of: str, step: Step) -> Iterator[dict[str, object]]:
         return
     readings = _through(step)
     last = None
-    for n in range(1, len(readings) + 1):
-        now = follow(step, readings[:n], 0.0, readings[n - 1][0])
+    watch = Watch(held_above_c(step))
+    for reading in readings:
+        watch.add(reading)
+        now = moment(step, watch, 0.0, reading[0])
         told = (now.headline, now.urgency, now.done, (now.hold_left_s or 0) // 30)
         if told != last:
-            yield _row(of, step, readings[n - 1][0], now)
+            yield _row(of, step, reading[0], now)
         last = told
     for silent_s in (10.0, step.hold_s + 20.0):  # no probe, or one that went silent
         yield _row(of, step, silent_s, follow(step, [], 0.0, silent_s))

@@ -105,7 +105,7 @@ class CatalogueTest(unittest.TestCase):
         self.assertEqual(answers["grade"], ["EU/UK M", pseudo("EU/UK M")])
 
     def test_what_a_cook_is_told_has_no_word_that_is_in_no_catalogue(self):
-        """A word written into the program, or a code shown as one, stays English in any language."""
+        """A word written into the program, or a code shown as one, would stay English."""
         left = subprocess.run(
             [sys.executable, "-c", LEFT], cwd=ROOT, capture_output=True, check=True, text=True,
             env=os.environ | {"CRUMB_LANGUAGE": PSEUDO, "PYTHONPATH": str(ROOT / "core")},
