@@ -194,14 +194,20 @@ def additions(
         found.append(
             Addition(
                 portion.ingredient.short, portion.grams, window, waits, after, splits,
-                _advice(portion, window, after, cold, splits),
+                _advice(portion, window, at, after, cold, splits),
             )
         )  # fmt: skip
         current, temp = current + Mix((portion,)), after
     return found
 
 
-def _advice(portion: Portion, window: TempWindow, after: float, cold: bool, splits: bool) -> str:
+def _advice(
+    portion: Portion, window: TempWindow, at_c: float, after: float, cold: bool, splits: bool
+) -> str:
+    folded = portion.ingredient.category == "egg"  # whites want a warm base for its gelatine only
+    if at_c < window.low_c - _CLOSE_K and not folded:
+        warm = say("stove.warm_the_mix_to_first", low_c=window.low_c)
+        return say("stove.or_else", warm=warm, below=window.below) if window.below else warm + "."
     if cold:
         return say("stove.it_cools_the_mix_to_c", after=after)
     if splits:
