@@ -84,7 +84,7 @@ class FinishTest(unittest.TestCase):
         )}  # fmt: skip
         self.assertGreaterEqual(rows["butter"]["low_c"], 38)
         self.assertLess(rows["gelatine"]["high_c"], 85)
-        foams = [w for name, w in rows.items() if name in ("whipping", "egg")]
+        foams = [w for name, w in rows.items() if name in ("cream", "whites")]
         self.assertEqual(len(foams), 2)
         for window in foams:
             self.assertLessEqual(window["high_c"], 70)  # no foam stands above that

@@ -12,7 +12,6 @@ from bellcrumb.mix.composition import Mix
 from bellcrumb.mix.lines import Line
 from bellcrumb.texture.endpoint import Endpoint
 from bellcrumb.texture.families import Family
-from bellcrumb.texture.how_set import is_whipped_cream
 from bellcrumb.texture.set_index import SETTER_S, Style
 from bellcrumb.words import say
 
@@ -262,8 +261,6 @@ def _cocoa(c: Case) -> Iterator[Caution]:
 
 
 def _foam(c: Case) -> Iterator[Caution]:
-    if c.family is None and is_whipped_cream(c.mix):
-        return  # judged as what it is, by how it whips
     creams = [p for p in c.mix.portions if p.whipped and p.ingredient.category == "cream"]
     mass = sum(p.grams for p in creams)
     fat = sum(p.grams * p.ingredient.fat_pct for p in creams) / mass if mass else 99
