@@ -255,7 +255,7 @@ def planted(one: Row) -> None:
             for each, so in ((row, _SO), *((r, _ALSO) for r in rivals if r is not row)):
                 for evidence in each.evidence:
                     if rng.random() < _KNOWN:
-                        _tell(evidence.kind, evidence.says, rng.random() < so, signals)
+                        _tell(evidence.kind, evidence.holds, rng.random() < so, signals)
             ranked = [c.key for c in causes(row.fault, signals)]
             cases += 1
             first += ranked[0] == row.key
