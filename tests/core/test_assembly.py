@@ -204,6 +204,16 @@ class WhippedTest(unittest.TestCase):
             self.assertEqual(sum("does not whip" in w for w in found["warnings"]), 1)
         self.assertIn("cream_too_lean", [c["code"] for c in folded["cautions"]])
 
+    def test_what_gelatine_carries_is_said_to_be_just_carried_and_nothing_against_it(self):
+        blend = ["300 g cream 35%, whipped", "150 g single cream"]  # 29 % of fat
+        carried = compute("formula", {"lines": [*blend, "5 g gelatine powder"]})
+        self.assertTrue(carried["whipped"]["whips"])
+        self.assertEqual(carried["cautions"], [])
+        self.assertEqual(sum("carried by its stabiliser" in w for w in carried["warnings"]), 1)
+        plain = compute("formula", {"lines": blend})
+        self.assertFalse(plain["whipped"]["whips"])
+        self.assertEqual([c["code"] for c in plain["cautions"]], ["cream_too_lean"])
+
     def test_gelatine_makes_it_stand_about_three_times_as_long(self):
         plain, held = (
             compute("formula", {"lines": ["500 g cream 36%", "40 g icing sugar", *more]})["whipped"]

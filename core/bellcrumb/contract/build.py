@@ -16,7 +16,7 @@ from bellcrumb.pantry.pantry import Pantry, shipped
 from bellcrumb.quantities.units import Measures
 from bellcrumb.reasons import Reason
 from bellcrumb.stove.temper import Ladder
-from bellcrumb.stove.whip import LEAST_FAT, whip_of
+from bellcrumb.stove.whip import whip_of
 from bellcrumb.texture.how_set import is_whipped_cream
 from bellcrumb.texture.set_index import CLASSES, split_foam
 from bellcrumb.texture.set_map import Plane, point, set_map
@@ -324,10 +324,10 @@ def formula_out(
 
 
 def _of_whipping(a: Answer, whipped: shapes.WhipOut | None) -> list[str]:
-    """What is said of how it whips; too lean comes first, and may be a caution already."""
+    """What is said of how it whips; too lean to comes first, and may be a caution already."""
     if whipped is None:
         return []
-    told = whipped.fat_pct < LEAST_FAT and any(c.code == "cream_too_lean" for c in a.cautions)
+    told = any(c.code == "cream_too_lean" for c in a.cautions)
     return whipped.warnings[1:] if told else whipped.warnings
 
 

@@ -8,10 +8,12 @@ import re
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
+from bellcrumb.laws.air import cream_whips
 from bellcrumb.mix.composition import Mix
 from bellcrumb.mix.lines import Line
 from bellcrumb.texture.endpoint import Endpoint
 from bellcrumb.texture.families import Family
+from bellcrumb.texture.how_set import cream_to_whip, is_whipped_cream
 from bellcrumb.texture.set_index import SETTER_S, Style
 from bellcrumb.words import say
 
@@ -261,10 +263,16 @@ def _cocoa(c: Case) -> Iterator[Caution]:
 
 
 def _foam(c: Case) -> Iterator[Caution]:
-    creams = [p for p in c.mix.portions if p.whipped and p.ingredient.category == "cream"]
-    mass = sum(p.grams for p in creams)
-    fat = sum(p.grams * p.ingredient.fat_pct for p in creams) / mass if mass else 99
-    if fat < 29.5:
+    if is_whipped_cream(c.mix):
+        _, fat, steadied = cream_to_whip(c.mix)
+    else:  # what sets the whole is stirred in after the whisk
+        creams = [p for p in c.mix.portions if p.whipped and p.ingredient.category == "cream"]
+        if not creams:
+            return
+        mass = sum(p.grams for p in creams)
+        fat = sum(p.grams * p.ingredient.fat_pct for p in creams) / mass
+        steadied = 0.0
+    if not cream_whips(fat, stabilised=steadied > 0):
         yield Caution(
             "cream_too_lean",
             say("formula.cream_of_fat_does_not_whip", fat=fat),

@@ -84,6 +84,21 @@ def evaporation_kg_m2s(
     )
 
 
+# Labels say whole per cent: 30 % is from 29.5. Source: cream table; high. With a stabiliser from
+# 28 %: craft, low.
+WHIPS_FROM_FAT_PCT, HELD_FROM_FAT_PCT = 30.0, 28.0
+
+
+def cream_whips(fat_pct: float, *, stabilised: bool = False) -> bool:
+    """Whether cream of this fat holds air at all, cold: from 30 %, and with gelatine or a firm
+    cheese in it (``stabilised``) just from 28 %; less fat leaves the bubbles without walls.
+
+    >>> cream_whips(30), cream_whips(28), cream_whips(28, stabilised=True)
+    (True, False, True)
+    """
+    return fat_pct >= (HELD_FROM_FAT_PCT if stabilised else WHIPS_FROM_FAT_PCT) - 0.5
+
+
 STANDS_H = 8.0  # 36 % cream, whipped firm and plain, at 4 degC; our estimate
 _STANDS_FAT = ((30.0, 0.5), (33.0, 0.8), (35.5, 1.0), (39.0, 1.4), (46.5, 1.7))
 _STANDS_SUGAR = ((10.0, 1.0), (15.0, 0.8), (20.0, 0.6))

@@ -6,14 +6,15 @@ from itertools import pairwise
 from typing import Literal
 
 from bellcrumb.errors import CraftError
-from bellcrumb.laws.air import whipped_stands_h
+from bellcrumb.laws.air import WHIPS_FROM_FAT_PCT, cream_whips, whipped_stands_h
 from bellcrumb.mix.composition import Mix
+from bellcrumb.texture.how_set import cream_to_whip
 from bellcrumb.words import say
 
 Use = Literal["fold", "top", "pipe"]
 # fat % -> overrun % at soft, and at stiff. Source: cream table (medium); between lines straight.
 _OVERRUN = ((30.0, 110.0, 130.0), (35.5, 90.0, 110.0), (40.0, 75.0, 90.0), (48.0, 50.0, 70.0))
-LEAST_FAT, PIPE_FAT = 30.0, 35.0
+PIPE_FAT = 35.0
 WARMEST_C = 11.0
 _COLD_C = 4.0
 TOPPING_G_ML = 0.50
@@ -63,12 +64,13 @@ def whip(
         raise CraftError("fat_pct", say("stove.cream_has_between_0_and_60"))
     mass = cream_g + icing_sugar_g + sugar_g
     warnings: list[str] = []
-    whips = True
-    if fat_pct < LEAST_FAT:
-        whips = stabiliser_pct > 0 and fat_pct >= 28
+    whips = cream_whips(fat_pct, stabilised=stabiliser_pct > 0)
+    if not cream_whips(fat_pct):
+        values = {"fat_pct": fat_pct, "least_fat": WHIPS_FROM_FAT_PCT}
         warnings.append(
-            say("stove.of_fat_does_not_whip_take", fat_pct=fat_pct, least_fat=LEAST_FAT)
-            + (say("stove.the_stabiliser_carries_it_just") if whips else ".")
+            say("stove.whips_only_with_its_stabiliser", **values)
+            if whips
+            else say("stove.of_fat_does_not_whip_take", **values)
         )
     elif use == "pipe" and fat_pct < PIPE_FAT:
         warnings.append(say("stove.under_it_whips_but_does_not", pipe_fat=PIPE_FAT))
@@ -111,13 +113,11 @@ def _stabilised(pct: float) -> float:
 
 def whip_of(mix: Mix, use: Use = "top") -> Whipped:
     """``whip`` of a mix. Raises CraftError where there is no cream in it."""
-    cream = mix.grams_of("cream") + mix.grams_of_key("mascarpone")
-    fat = 100 * mix.parts_g["fat"] / max(cream, 1.0)
+    cream, fat, steadied = cream_to_whip(mix)
     icing = mix.grams_of_key("sugar_icing")
-    setters = mix.grams_of("setter") or mix.grams_of_key("mascarpone")
     return whip(
         cream, min(60.0, fat), use, icing_sugar_g=icing, sugar_g=mix.added_sugar_g - icing,
-        stabiliser_pct=min(30.0, 100 * setters / max(cream, 1.0)),
+        stabiliser_pct=min(30.0, steadied),
     )  # fmt: skip
 
 

@@ -44,6 +44,15 @@ def is_whipped_cream(mix: Mix) -> bool:
     return bool(told) or mix.grams_of("setter") <= _WHIPPED_GELATINE * cream
 
 
+def cream_to_whip(mix: Mix) -> tuple[float, float, float]:
+    """Of the cream in a mix that is whipped cream, mascarpone with it: grams, per cent of fat, and
+    per cent of what steadies it (gelatine and the like, else the mascarpone)."""
+    mascarpone = mix.grams_of_key("mascarpone")
+    cream = mix.grams_of("cream") + mascarpone
+    steadied = mix.grams_of("setter") or mascarpone
+    return cream, 100 * mix.parts_g["fat"] / max(cream, 1.0), 100 * steadied / max(cream, 1.0)
+
+
 def ramp(value: float, low: float, high: float) -> float:
     """0 up to ``low``, 1 from ``high`` on, a straight line between."""
     return min(1.0, max(0.0, (value - low) / (high - low)))
