@@ -129,7 +129,7 @@ SUBJECTS = (
     _core("building", "dessert/assembly.py", 6, "test_assembly"),
     _core("thread", "dessert/thread.py", 5, "test_dessert", "test_warm"),
     _core("tasks of a day", "day/tasks.py", 6, "test_day", "test_day_plan", "test_day_running"),
-    _core("lists of a day", "contract/day_lists.py", 5, "test_day", "test_day_plan"),
+    _core("lists of a day", "planner/day_lists.py", 5, "test_day", "test_day_plan"),
     _core("rehearsed at the stove", "rehearse/stove.py", 6, "test_rehearse"),
     _core("files read", "travel/reading.py", 6, "test_travel"),
     _core("scaling", "formula/scale.py", 6, "test_scale"),

@@ -9,9 +9,9 @@ from batches.models import Batch
 from batches.state import CookState
 from bellcrumb.contract.open.books import Timing, longest
 from bellcrumb.contract.open.cooking import Look, Observations, Reading
-from bellcrumb.contract.shapes.explain import OvenTold
-from bellcrumb.contract.shapes.oven import RefitOut
 from bellcrumb.errors import CraftError
+from bellcrumb.shapes.explain import OvenTold
+from bellcrumb.shapes.oven import RefitOut
 from formulas.content import Content
 from formulas.oven import figures_of, refit_of
 

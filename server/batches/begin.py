@@ -5,7 +5,7 @@ from typing import Any
 
 from accounts.models import User
 from batches.models import Batch
-from bellcrumb.contract.shapes.formula import FormulaOut
+from bellcrumb.shapes.formula import FormulaOut
 from formulas.guide_shapes import PlanOut
 from formulas.models import Version
 from kitchen.models import Kitchen

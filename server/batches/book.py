@@ -33,8 +33,8 @@ from batches.shapes import (
 )
 from batches.teaching import teach
 from bellcrumb.contract.open.books import FAULTS, Finding, deviation, longest, read_curve, review
-from bellcrumb.contract.shapes import SetClass
 from bellcrumb.errors import CraftError
+from bellcrumb.shapes import SetClass
 from bellcrumb.words import say
 from kitchen.access import member_of
 from kitchen.models import Member

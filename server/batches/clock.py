@@ -32,7 +32,7 @@ from bellcrumb.contract.open.cooking import (
     missed,
     moment,
 )
-from bellcrumb.contract.shapes.oven import RefitOut
+from bellcrumb.shapes.oven import RefitOut
 from formulas.guide_shapes import PlanOut
 from shared.now import now as clock_now
 

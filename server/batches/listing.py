@@ -18,7 +18,7 @@ from batches.models import Batch
 from batches.shapes import BatchCard, Point
 from bellcrumb.contract.explains import judged_s
 from bellcrumb.contract.open.books import Limits, limits, longest
-from bellcrumb.contract.shapes import SetClass
+from bellcrumb.shapes import SetClass
 from bellcrumb.words import say
 from formulas.models import Dessert
 from kitchen.access import member_of

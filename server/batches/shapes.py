@@ -16,9 +16,9 @@ from pydantic import (
 
 from bellcrumb.contract.open.books import Deviation, Finding, Timing
 from bellcrumb.contract.open.cooking import Lethality, Moment
-from bellcrumb.contract.shapes import SetClass
-from bellcrumb.contract.shapes.oven import RefitOut
 from bellcrumb.contract.words import sentence
+from bellcrumb.shapes import SetClass
+from bellcrumb.shapes.oven import RefitOut
 from formulas.content import Conditions
 from formulas.guide_shapes import PlanOut
 

@@ -27,15 +27,15 @@ from bellcrumb.contract.open.books import (
 )
 from bellcrumb.contract.open.cooking import Cream, Pot, Reading
 from bellcrumb.contract.open.food import Answer, answer, egg_grade, set_by
-from bellcrumb.contract.shapes.explain import (
+from bellcrumb.errors import CraftError
+from bellcrumb.shapes.explain import (
     BatchSeen,
     LearnedOut,
     LearnIn,
     LearnOut,
     OvenTold,
 )
-from bellcrumb.contract.shapes.oven import RefitOut
-from bellcrumb.errors import CraftError
+from bellcrumb.shapes.oven import RefitOut
 from formulas.content import Content, beaten_of, content_of, understood
 from formulas.guide_shapes import PlanOut
 from formulas.oven import oven_of

@@ -16,8 +16,8 @@ from bellcrumb.contract.explains import explain
 from bellcrumb.contract.open.books import longest, step_readings
 from bellcrumb.contract.open.cooking import Reading
 from bellcrumb.contract.open.food import mix_of
-from bellcrumb.contract.shapes import SetClass, TempReading
-from bellcrumb.contract.shapes.explain import (
+from bellcrumb.shapes import SetClass, TempReading
+from bellcrumb.shapes.explain import (
     CookSeenIn,
     ExplainIn,
     ExplainOut,
@@ -25,7 +25,7 @@ from bellcrumb.contract.shapes.explain import (
     StepSeenIn,
     VerdictOfBatch,
 )
-from bellcrumb.contract.shapes.oven import RuleIn
+from bellcrumb.shapes.oven import RuleIn
 from formulas.content import Content, content_of, given_of, understood
 from formulas.guide_shapes import PlanOut
 from formulas.oven import oven_of

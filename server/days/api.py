@@ -10,9 +10,9 @@ from ninja import Router, Schema
 from ninja.errors import HttpError
 from pydantic import Field
 
-from bellcrumb.contract.days import day as plan_of
-from bellcrumb.contract.shapes.plan import BeforeIn, DayOut, PinIn
+from bellcrumb.contract.open.planning import plan_of
 from bellcrumb.errors import CraftError
+from bellcrumb.shapes.plan import BeforeIn, DayOut, PinIn
 from bellcrumb.words import say
 from days.calendar import calendar
 from days.files import DayFile, DayRead, file_of, read_file

@@ -4,7 +4,7 @@ from datetime import datetime, timedelta
 
 from icalendar import Alarm, Calendar, Event
 
-from bellcrumb.contract.shapes.plan import DayOut
+from bellcrumb.shapes.plan import DayOut
 from bellcrumb.words import Units, closed
 from days.models import RunningDay
 

@@ -6,7 +6,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 
-from bellcrumb.contract.shapes.plan import DayOut
+from bellcrumb.shapes.plan import DayOut
 from days.models import RunningDay
 from formulas.days import Clock, DayAsk, HoursAsk, ServiceAsk, StockAsk, WantedAsk
 from formulas.models import Dessert

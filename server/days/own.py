@@ -3,8 +3,8 @@
 import math
 from datetime import datetime
 
-from bellcrumb.contract.day_asked import plain_key
-from bellcrumb.contract.shapes.plan import DayOut, OwnMinutesIn
+from bellcrumb.contract.open.planning import plain_key
+from bellcrumb.shapes.plan import DayOut, OwnMinutesIn
 from days.models import RunningDay
 from days.running import facts_of
 from kitchen.models import Kitchen

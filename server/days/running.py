@@ -8,7 +8,7 @@ from uuid import UUID
 from ninja import Schema
 
 from batches.models import Batch
-from bellcrumb.contract.shapes.plan import BeforeIn, DayOut, DayStepOut, PinIn, TickIn
+from bellcrumb.shapes.plan import BeforeIn, DayOut, DayStepOut, PinIn, TickIn
 from days.models import RunningDay
 from formulas.models import Part
 

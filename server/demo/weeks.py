@@ -19,10 +19,10 @@ from batches.teaching import by_the_books, relearn, tell_oven, tell_ring
 from bellcrumb.contract.explains import judged_s
 from bellcrumb.contract.open.cooking import Observations
 from bellcrumb.contract.open.food import CLASSES, set_by
-from bellcrumb.contract.shapes.explain import BatchSeen
-from bellcrumb.contract.shapes.formula import FormulaOut
-from bellcrumb.contract.shapes.oven import BakeOut
 from bellcrumb.errors import CraftError
+from bellcrumb.shapes.explain import BatchSeen
+from bellcrumb.shapes.formula import FormulaOut
+from bellcrumb.shapes.oven import BakeOut
 from devices.models import Device
 from formulas.bake_plan import bake_plan_of
 from formulas.content import content_of, formula_of

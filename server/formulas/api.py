@@ -12,7 +12,7 @@ from ninja.responses import Status
 from pydantic import Field
 
 from accounts.models import User
-from bellcrumb.contract.shapes import PartKind
+from bellcrumb.shapes import PartKind
 from bellcrumb.words import say
 from formulas.cards import DessertCard, cards
 from formulas.content import Content, VersionOut, check, content_of, version_out

@@ -8,10 +8,10 @@ from ninja import Router, Schema
 from ninja.errors import HttpError
 from pydantic import Field
 
-from bellcrumb.contract.day import compare, day_ledger
 from bellcrumb.contract.desserts import DessertIn, PartIn, TotalOut, dessert_total
+from bellcrumb.contract.ledgers import compare, day_ledger
 from bellcrumb.contract.open.food import Plane
-from bellcrumb.contract.shapes import (
+from bellcrumb.shapes import (
     CompareIn,
     CompareOut,
     DessertEggsIn,

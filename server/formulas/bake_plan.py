@@ -1,11 +1,18 @@
 """The guide of a bake as the cook follows it: its steps, its prediction, its simulated oven."""
 
-from bellcrumb.contract.open.cooking import BakePlan, bake_steps, before_of, sign_of
+from bellcrumb.contract.open.cooking import (
+    BakePlan,
+    bake_steps,
+    before_of,
+    oven_family,
+    poured_c,
+    sign_of,
+)
 from bellcrumb.contract.open.food import Family, boils_c
-from bellcrumb.contract.ovens import bake_mix, oven_family, poured_c
-from bellcrumb.contract.shapes import CurvePoint
-from bellcrumb.contract.shapes.oven import BakeIn, BakeOut, BakePoint
+from bellcrumb.contract.ovens import bake_mix
 from bellcrumb.errors import CraftError
+from bellcrumb.shapes import CurvePoint
+from bellcrumb.shapes.oven import BakeIn, BakeOut, BakePoint
 from bellcrumb.words import say
 from formulas.content import Baking, Content
 from formulas.guide_shapes import CurveOut, PlaceOut, PlanOut, Scene

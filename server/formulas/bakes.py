@@ -8,8 +8,8 @@ from ninja import Router, Schema
 from pydantic import Field
 
 from bellcrumb.contract.crusts import crust
-from bellcrumb.contract.shapes import PartKind
-from bellcrumb.contract.shapes.oven import ChooseOut, ConvertOut, CrustOut
+from bellcrumb.shapes import PartKind
+from bellcrumb.shapes.oven import ChooseOut, ConvertOut, CrustOut
 from formulas.content import Content
 from formulas.oven import (
     BakePlanOut,

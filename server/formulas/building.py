@@ -6,11 +6,12 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 
-from bellcrumb.contract.builds import assembly_of, built, cut_of, whole
 from bellcrumb.contract.open.cooking import Lies, Step, is_sauce
 from bellcrumb.contract.open.food import grams_text, mix_of
-from bellcrumb.contract.shapes import CurvePoint
-from bellcrumb.contract.shapes.build import (
+from bellcrumb.contract.open.planning import assembly_of, built, cut_of, whole
+from bellcrumb.errors import CraftError
+from bellcrumb.shapes import CurvePoint
+from bellcrumb.shapes.build import (
     BuildIn,
     BuildOut,
     Cut,
@@ -19,7 +20,6 @@ from bellcrumb.contract.shapes.build import (
     SchoolsIn,
     StandIn,
 )
-from bellcrumb.errors import CraftError
 from bellcrumb.words import say
 from formulas.content import beaten_of, content_of, understood
 from formulas.guide_shapes import PlaceOut, PlanOut, Scene

@@ -11,8 +11,8 @@ from ninja.errors import HttpError
 from ninja.responses import Status
 from pydantic import Field
 
-from bellcrumb.contract.shapes.build import BuildOut
 from bellcrumb.errors import CraftError
+from bellcrumb.shapes.build import BuildOut
 from bellcrumb.words import say
 from formulas.api import dessert_of
 from formulas.building import BuildContent, answer_of, content_saved, newest_versions

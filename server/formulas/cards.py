@@ -8,11 +8,11 @@ from uuid import UUID
 from django.db.models import Count, Max
 from ninja import Schema
 
-from bellcrumb.contract.build import points_out
-from bellcrumb.contract.formulas import answered
+from bellcrumb.contract.formula_out import points_out
 from bellcrumb.contract.open.cooking import PartWork
-from bellcrumb.contract.shapes import FormulaIn, PointsOut, SetClass
+from bellcrumb.contract.open.food import answered
 from bellcrumb.errors import CraftError
+from bellcrumb.shapes import FormulaIn, PointsOut, SetClass
 from formulas.building import answer_of, content_saved
 from formulas.content import beaten_of, content_of, lines_of
 from formulas.models import Brief, Dessert, Version

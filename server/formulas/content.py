@@ -7,7 +7,6 @@ from ninja import Schema
 from pydantic import Field
 
 from bellcrumb.contract.bend import bend
-from bellcrumb.contract.fitting import vessel_of
 from bellcrumb.contract.formulas import formula, scale
 from bellcrumb.contract.open.cooking import After, School
 from bellcrumb.contract.open.food import (
@@ -21,8 +20,9 @@ from bellcrumb.contract.open.food import (
     family,
     understand_all,
 )
-from bellcrumb.contract.open.vessels import BATH_WATER_C, Vessel, library
-from bellcrumb.contract.shapes import (
+from bellcrumb.contract.open.vessels import BATH_WATER_C, Vessel, library, vessel_of
+from bellcrumb.errors import CraftError
+from bellcrumb.shapes import (
     FormulaIn,
     FormulaOut,
     ScaleBy,
@@ -32,7 +32,6 @@ from bellcrumb.contract.shapes import (
     SolveOut,
     WishesIn,
 )
-from bellcrumb.errors import CraftError
 from bellcrumb.words import say
 from formulas.models import Version
 from kitchen.access import pantry_of, prices_of, vessels_of

@@ -9,7 +9,8 @@ from ninja.errors import HttpError
 from pydantic import AfterValidator, Field, NaiveDatetime
 
 from bellcrumb.contract.open.books import WORKS, Work
-from bellcrumb.contract.shapes.plan import (
+from bellcrumb.errors import CraftError
+from bellcrumb.shapes.plan import (
     BeforeIn,
     ColdOfDayIn,
     DayIn,
@@ -23,7 +24,6 @@ from bellcrumb.contract.shapes.plan import (
     WantedIn,
     of_our_time,
 )
-from bellcrumb.errors import CraftError
 from bellcrumb.words import say
 from formulas.building import build_given, content_saved, newest_versions
 from formulas.models import Dessert

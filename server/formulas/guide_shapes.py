@@ -6,7 +6,7 @@ from ninja import Schema
 from pydantic import Field
 
 from bellcrumb.contract.open.cooking import Addition, Fuel, Step, Stirring
-from bellcrumb.contract.shapes import (
+from bellcrumb.shapes import (
     CurvePoint,
     MeringueOut,
     SetClass,
@@ -15,7 +15,7 @@ from bellcrumb.contract.shapes import (
     TemperOut,
     WhipOut,
 )
-from bellcrumb.contract.shapes.build import CutOut
+from bellcrumb.shapes.build import CutOut
 from kitchen.lessons import Used
 
 

@@ -7,18 +7,18 @@ from ninja import Schema
 from pydantic import Field
 
 from bellcrumb.contract.colds import cool_mix
-from bellcrumb.contract.fitting import filling_of, fit_out, vessel_of
-from bellcrumb.contract.formulas import understood
+from bellcrumb.contract.fitting import fit_out
 from bellcrumb.contract.open.books import unlearned_min
 from bellcrumb.contract.open.cooking import Observations
-from bellcrumb.contract.open.food import Mix
-from bellcrumb.contract.open.vessels import Vessel
+from bellcrumb.contract.open.food import Mix, understood
+from bellcrumb.contract.open.vessels import Vessel, filling_of, vessel_of
 from bellcrumb.contract.ovens import bake_mix, choose_mix, convert_mix
 from bellcrumb.contract.refits import figures_mix, refit_mix
-from bellcrumb.contract.shapes import FormulaIn, TrayOut
-from bellcrumb.contract.shapes.base import MixIn
-from bellcrumb.contract.shapes.explain import OvenTold
-from bellcrumb.contract.shapes.oven import (
+from bellcrumb.errors import CraftError
+from bellcrumb.shapes import FormulaIn, TrayOut
+from bellcrumb.shapes.base import MixIn
+from bellcrumb.shapes.explain import OvenTold
+from bellcrumb.shapes.oven import (
     BakeIn,
     BakeOut,
     BathIn,
@@ -34,7 +34,6 @@ from bellcrumb.contract.shapes.oven import (
     StageIn,
     UnderIn,
 )
-from bellcrumb.errors import CraftError
 from bellcrumb.words import say
 from formulas.content import Baking, Content, given_of
 from kitchen.access import pantry_of, vessels_of

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any, cast
 
-from bellcrumb.contract.build import ladder_out
+from bellcrumb.contract.formula_out import ladder_out
 from bellcrumb.contract.open.books import share_per_loss
 from bellcrumb.contract.open.cooking import (
     BATH_W_K,
@@ -37,15 +37,15 @@ from bellcrumb.contract.open.food import (
     refuse_huge,
 )
 from bellcrumb.contract.open.vessels import library
-from bellcrumb.contract.shapes import (
+from bellcrumb.contract.sugars import foam, syrup
+from bellcrumb.errors import CraftError
+from bellcrumb.shapes import (
     CurvePoint,
     MeringueIn,
     SignOut,
     SyrupIn,
     WhipOut,
 )
-from bellcrumb.contract.sugars import foam, syrup
-from bellcrumb.errors import CraftError
 from bellcrumb.words import say
 from formulas.content import Content, beaten_of, ring_of, understood
 from formulas.guide_shapes import CurveOut, PlaceOut, PlanOut, Scene

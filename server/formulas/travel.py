@@ -14,8 +14,8 @@ from pydantic import Field, ValidationError
 
 from bellcrumb.contract.open.books import Format, Written, WrittenPart, pieces, read
 from bellcrumb.contract.open.food import Line, egg_grade, families, understand_all
-from bellcrumb.contract.shapes import PartKind
 from bellcrumb.errors import CraftError
+from bellcrumb.shapes import PartKind
 from bellcrumb.words import say
 from formulas.cards import glances
 from formulas.content import FIELDS, VESSEL_FIELDS, Content, check, content_of

@@ -11,7 +11,7 @@ from ninja.errors import HttpError
 from pydantic import Field
 
 from bellcrumb.contract.open.food import ALLERGENS, Allergen, Measures, egg_grade, shipped
-from bellcrumb.contract.shapes.oven import RuleIn
+from bellcrumb.shapes.oven import RuleIn
 from bellcrumb.words import say
 from kitchen.access import member_of, pantry_changed, pantry_of
 from kitchen.buying import set_price

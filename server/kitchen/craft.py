@@ -16,7 +16,7 @@ from bellcrumb.contract.open.food import (
     starters,
 )  # fmt: skip
 from bellcrumb.contract.open.vessels import library
-from bellcrumb.contract.shapes import PartKind
+from bellcrumb.shapes import PartKind
 from bellcrumb.words import say
 from shared.shapes import PROBLEMS
 

@@ -9,7 +9,7 @@ from ninja.errors import HttpError
 from pydantic import Field
 
 from bellcrumb.contract.refits import walked
-from bellcrumb.contract.shapes.oven import ReadingIn, WalkIn, WalkOut
+from bellcrumb.shapes.oven import ReadingIn, WalkIn, WalkOut
 from bellcrumb.words import say
 from kitchen.access import member_of
 from kitchen.api import KitchenOut, read_kitchen

@@ -10,9 +10,9 @@ from collections.abc import Iterator
 from itertools import product
 from pathlib import Path
 
+from bellcrumb.asked.lines import read_lines
 from bellcrumb.book.curve_file import read_curve
 from bellcrumb.contract import compute
-from bellcrumb.contract.build import read_lines
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import mix_of
 from bellcrumb.formula.starters import starters

@@ -12,7 +12,7 @@ from pathlib import Path
 from statistics import fmean, pstdev
 
 from bellcrumb.contract.ovens import baked
-from bellcrumb.contract.shapes.oven import BakeIn
+from bellcrumb.shapes.oven import BakeIn
 
 BAKES = Path(__file__).with_name("practice.jsonl")
 

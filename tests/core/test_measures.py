@@ -45,9 +45,9 @@ class MeasuresTest(unittest.TestCase):
             ("dessert.g_to_go", "left", 300, "10.6 oz to go"),
             ("dessert.g_to_go", "left", 9, "0.32 oz to go"),
             ("dessert.g_to_go", "left", 1000, "2.2 lb to go"),
-            ("contract.it_runs_over_the_vessel_holds", "brim_ml", 150,
+            ("asked.it_runs_over_the_vessel_holds", "brim_ml", 150,
              "It runs over: the vessel holds 5.1 fl oz."),
-            ("contract.it_runs_over_the_vessel_holds", "brim_ml", 710,
+            ("asked.it_runs_over_the_vessel_holds", "brim_ml", 710,
              "It runs over: the vessel holds 3.0 cups."),
         ):  # fmt: skip
             self.assertEqual(closed(say(code, **{name: amount}), "us"), us)

@@ -8,11 +8,11 @@ from pathlib import Path
 from bellcrumb.contract.formulas import formula
 from bellcrumb.contract.ovens import baked
 from bellcrumb.contract.plans import planned
-from bellcrumb.contract.shapes import FormulaIn
-from bellcrumb.contract.shapes.guide import GuideIn
-from bellcrumb.contract.shapes.oven import BakeIn
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.starters import starters
+from bellcrumb.shapes import FormulaIn
+from bellcrumb.shapes.guide import GuideIn
+from bellcrumb.shapes.oven import BakeIn
 from bellcrumb.words import closed
 
 OTHERS = {

@@ -4,11 +4,10 @@ import unittest
 
 import numpy as np
 
-from bellcrumb.contract.formulas import mix_asked
+from bellcrumb.asked.bakes import job_of, oven_family, stops_wobbling_c
+from bellcrumb.asked.lines import mix_asked
 from bellcrumb.contract.kinds import compute
-from bellcrumb.contract.ovens import job_of, oven_family, stops_wobbling_c
 from bellcrumb.contract.refits import refit_mix
-from bellcrumb.contract.shapes import oven
 from bellcrumb.errors import CraftError
 from bellcrumb.oven.calibrate import calibrate, pan_of_water
 from bellcrumb.oven.crust import blind_bake, soggy_clock
@@ -16,6 +15,7 @@ from bellcrumb.oven.pull import signs
 from bellcrumb.oven.refit import Look, Observations
 from bellcrumb.oven.run import STRIDES, Bake, Cases
 from bellcrumb.oven.setting import SetKinetics
+from bellcrumb.shapes import oven
 from tests.core.practice import met, table
 
 FLAN = ["1 l whole milk", "5 eggs", "3 yolks", "180 g sugar"]

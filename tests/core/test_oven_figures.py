@@ -4,11 +4,10 @@ from dataclasses import replace
 
 import numpy as np
 
+from bellcrumb.asked.bakes import goes_in_c, job_of, oven_family, stops_wobbling_c
+from bellcrumb.asked.lines import mix_asked
 from bellcrumb.book.learn import oven_figure, told_of
 from bellcrumb.contract import compute
-from bellcrumb.contract.formulas import mix_asked
-from bellcrumb.contract.ovens import goes_in_c, job_of, oven_family, stops_wobbling_c
-from bellcrumb.contract.shapes import oven
 from bellcrumb.laws.air import ROOM_C
 from bellcrumb.oven.chamber import DOOR_DROP_K, FILLED_DROP_K, Chamber
 from bellcrumb.oven.figures import figures
@@ -16,6 +15,7 @@ from bellcrumb.oven.pour import at_the_oven_c
 from bellcrumb.oven.refit import Observations
 from bellcrumb.oven.run import Bake, Cases
 from bellcrumb.oven.scene import FIGURE_PRIORS
+from bellcrumb.shapes import oven
 from tests.core.test_oven import FLAN, RAMEKIN
 
 

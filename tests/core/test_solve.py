@@ -3,8 +3,8 @@ import unittest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from bellcrumb.asked.lines import read_lines
 from bellcrumb.contract import compute
-from bellcrumb.contract.build import read_lines
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import mix_of
 from bellcrumb.formula.solve import Wishes, solve

@@ -64,7 +64,7 @@ class DemoKitchenTest(TestCase):
     def test_the_book_teaches_the_demo_its_ring_and_its_set(self):
         from batches.teaching import batches_seen
         from bellcrumb.contract.explains import learned
-        from bellcrumb.contract.shapes.explain import LearnIn
+        from bellcrumb.shapes.explain import LearnIn
 
         kitchen = demo.load("token")
         found = learned(LearnIn(batches=batches_seen(kitchen)))

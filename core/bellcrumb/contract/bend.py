@@ -2,9 +2,8 @@
 
 from collections.abc import Callable
 
-from bellcrumb.contract import shapes
-from bellcrumb.contract.build import read_lines
-from bellcrumb.contract.formulas import shift_of
+from bellcrumb import shapes
+from bellcrumb.asked.lines import read_lines, shift_of
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import answer, mix_of
 from bellcrumb.formula.scale import FINE, eggs_cracked, scale_line

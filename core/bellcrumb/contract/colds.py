@@ -2,15 +2,15 @@
 
 import math
 
+from bellcrumb.asked.bakes import filled, not_for_these
+from bellcrumb.asked.lines import mix_asked
 from bellcrumb.cold.cooling import AIRS, Cooling, cool, release_s, split_into
-from bellcrumb.contract.formulas import mix_asked
-from bellcrumb.contract.ovens import filled, not_for_these
-from bellcrumb.contract.shapes import oven as shapes
 from bellcrumb.heat.materials import food
 from bellcrumb.laws.safety import COOLING, DATE_MARK_DAYS, CoolingRule
 from bellcrumb.mix.composition import Mix
 from bellcrumb.oven.scene import mould_of
 from bellcrumb.reasons import Reason
+from bellcrumb.shapes import oven as shapes
 from bellcrumb.texture.families import family, standings
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.words import say

@@ -1,13 +1,13 @@
 """Crusts at the front door: blind baking and the soggy clock."""
 
-from bellcrumb.contract.build import read_lines
-from bellcrumb.contract.shapes import oven as shapes
+from bellcrumb.asked.lines import read_lines
 from bellcrumb.dessert.works import kind_of_dough
 from bellcrumb.formula.answer import mix_of
 from bellcrumb.oven.crust import OWN_SCHOOL, blind_bake, soggy_clock, usual_mm
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.pantry.pantry import Pantry
 from bellcrumb.reasons import Reason
+from bellcrumb.shapes import oven as shapes
 from bellcrumb.words import say
 
 

@@ -2,10 +2,10 @@
 
 from pydantic import Field
 
-from bellcrumb.contract import shapes
-from bellcrumb.contract.build import air_ml, priced
+from bellcrumb import shapes
+from bellcrumb.asked.lines import answered, priced
 from bellcrumb.contract.fitting import fit_out
-from bellcrumb.contract.formulas import answered
+from bellcrumb.contract.formula_out import air_ml
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.total import PartMade, PartShare, total
 from bellcrumb.formula.worth import Nutrition

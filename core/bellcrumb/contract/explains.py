@@ -3,18 +3,18 @@
 import math
 from collections import defaultdict
 
+from bellcrumb.asked.lines import answered
 from bellcrumb.book import learn as laws
 from bellcrumb.book.causes import Cause, causes, fault_of
 from bellcrumb.book.happened import CookSeen, Happened, StepSeen, happened
 from bellcrumb.book.signals import Value
 from bellcrumb.contract.bend import bend
-from bellcrumb.contract.formulas import answered
-from bellcrumb.contract.shapes import SolveIn, WishesIn
-from bellcrumb.contract.shapes import explain as shapes
 from bellcrumb.curve.watch import held_s, smoothed
 from bellcrumb.formula.answer import Answer
 from bellcrumb.laws.safety import CoolingRule
 from bellcrumb.pantry.pantry import Pantry
+from bellcrumb.shapes import SolveIn, WishesIn
+from bellcrumb.shapes import explain as shapes
 from bellcrumb.texture.set_index import CLASSES, CUTS
 from bellcrumb.words import say
 

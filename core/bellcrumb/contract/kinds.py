@@ -7,12 +7,12 @@ from typing import Any
 
 from pydantic import BaseModel, ValidationError
 
-from bellcrumb.contract import shapes
+from bellcrumb import shapes
 from bellcrumb.contract.desserts import DessertIn, TotalOut
-from bellcrumb.contract.shapes import build, guide, oven, plan
-from bellcrumb.contract.shapes import explain as book
 from bellcrumb.contract.words import sentence
 from bellcrumb.errors import CraftError
+from bellcrumb.shapes import build, guide, oven, plan
+from bellcrumb.shapes import explain as book
 from bellcrumb.words import closed, say, written
 
 
@@ -25,12 +25,12 @@ class Kind:
     run: Callable[[Any], BaseModel]
 
 
-def _in(module: str, name: str) -> Callable[[Any], BaseModel]:
-    """A function of a front door, loaded for those who ask for it: a formula answers without the
+def _in(module: str, name: str, room: str = "contract") -> Callable[[Any], BaseModel]:
+    """A function of the core, loaded for those who ask for it: a formula answers without the
     solvers' libraries."""
 
     def run(given: Any) -> BaseModel:
-        answer: BaseModel = getattr(import_module(f"bellcrumb.contract.{module}"), name)(given)
+        answer: BaseModel = getattr(import_module(f"bellcrumb.{room}.{module}"), name)(given)
         return answer
 
     return run
@@ -38,13 +38,13 @@ def _in(module: str, name: str) -> Callable[[Any], BaseModel]:
 
 KINDS: Mapping[str, Kind] = {
     "formula": Kind(shapes.FormulaIn, shapes.FormulaOut, _in("formulas", "strict_formula")),
-    "compare": Kind(shapes.CompareIn, shapes.CompareOut, _in("day", "compare")),
-    "build": Kind(build.BuildIn, build.BuildOut, _in("builds", "built")),
+    "compare": Kind(shapes.CompareIn, shapes.CompareOut, _in("ledgers", "compare")),
+    "build": Kind(build.BuildIn, build.BuildOut, _in("builds", "built", "planner")),
     "dessert": Kind(DessertIn, TotalOut, _in("desserts", "dessert_total")),
-    "day": Kind(plan.DayIn, plan.DayOut, _in("days", "day")),
+    "day": Kind(plan.DayIn, plan.DayOut, _in("days", "day", "planner")),
     "explain": Kind(book.ExplainIn, book.ExplainOut, _in("explains", "explain")),
     "learn": Kind(book.LearnIn, book.LearnOut, _in("explains", "learned")),
-    "ledger": Kind(shapes.LedgerIn, shapes.LedgerOut, _in("day", "day_ledger")),
+    "ledger": Kind(shapes.LedgerIn, shapes.LedgerOut, _in("ledgers", "day_ledger")),
     "plan": Kind(guide.GuideIn, guide.GuideOut, _in("plans", "planned")),
     "scale": Kind(shapes.ScaleIn, shapes.ScaleOut, _in("formulas", "scale")),
     "solve": Kind(shapes.SolveIn, shapes.SolveOut, _in("bend", "bend")),

@@ -3,12 +3,12 @@
 import numpy as np
 from numpy.typing import NDArray
 
-from bellcrumb.contract.shapes import oven as shapes
 from bellcrumb.oven.crack import Risk, crack_risk
 from bellcrumb.oven.pull import Baked
 from bellcrumb.oven.school import AFTERS, sign_of
 from bellcrumb.oven.trace import Trace
 from bellcrumb.reasons import Reason
+from bellcrumb.shapes import oven as shapes
 from bellcrumb.texture.families import Family
 from bellcrumb.words import say
 

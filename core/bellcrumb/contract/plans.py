@@ -1,10 +1,10 @@
 """The guide of a part at the front door: its steps, what goes where, and what to mind."""
 
-from bellcrumb.contract.formulas import answered, mix_asked
-from bellcrumb.contract.shapes import guide as shapes
+from bellcrumb.asked.lines import answered, mix_asked
 from bellcrumb.dessert.guided import Guided, HowCooked, guided
 from bellcrumb.heat.pot import MEDIUM_GAS, SETTINGS
 from bellcrumb.mix.composition import Mix
+from bellcrumb.shapes import guide as shapes
 from bellcrumb.texture.no_custard import part_kind_of
 
 # Minutes of hands for steps whose length nothing here works out: ready, finish, cool. Estimates.

@@ -2,15 +2,15 @@
 
 import math
 
+from bellcrumb.asked.bakes import goes_in_c, job_of, oven_family, pulled_by, stops_wobbling_c
 from bellcrumb.book.learn import told_of
-from bellcrumb.contract.ovens import goes_in_c, job_of, oven_family, pulled_by, stops_wobbling_c
-from bellcrumb.contract.shapes import oven as shapes
-from bellcrumb.contract.shapes.explain import FigureSeen, OvenFigure, OvenTold
 from bellcrumb.mix.composition import Mix
 from bellcrumb.oven.calibrate import calibrate
 from bellcrumb.oven.figures import figures
 from bellcrumb.oven.pull import bake, cases_of
 from bellcrumb.oven.refit import Observations, refit
+from bellcrumb.shapes import oven as shapes
+from bellcrumb.shapes.explain import FigureSeen, OvenFigure, OvenTold
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.words import say
 

@@ -1,8 +1,8 @@
 """The stove at the front door: ladders and pots."""
 
-from bellcrumb.contract import shapes
-from bellcrumb.contract.build import ladder_out
-from bellcrumb.contract.formulas import mix_asked
+from bellcrumb import shapes
+from bellcrumb.asked.lines import mix_asked
+from bellcrumb.contract.formula_out import ladder_out
 from bellcrumb.contract.sugars import watts
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import Cream, heat_to, pot_for, scorch_band

@@ -3,9 +3,9 @@
 import math
 from itertools import pairwise
 
-from bellcrumb.contract import shapes
-from bellcrumb.contract.fitting import vessel_of
-from bellcrumb.contract.formulas import mix_asked
+from bellcrumb import shapes
+from bellcrumb.asked.lines import mix_asked
+from bellcrumb.asked.vessels import vessel_of
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import MEDIUM_GAS, SETTINGS, pot_for
 from bellcrumb.laws.water import boils_c

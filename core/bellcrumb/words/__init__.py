@@ -52,7 +52,7 @@ def say(code: str, /, **values: Any) -> str:
     The catalogue says how many digits a quantity is shown with; any other value is shown as text.
     What has a unit stays open until it is known who reads it: see ``closed``.
 
-    >>> say("contract.one_more_oven")
+    >>> say("planner.one_more_oven")
     'One more oven.'
     >>> say("formula.opened_together_they_take_eggs_fewer", saved=1)
     'Opened together they take 1 egg fewer than one formula at a time.'

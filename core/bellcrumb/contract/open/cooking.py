@@ -1,5 +1,6 @@
 """Guides, moments of a cook, pots and ovens: what the server may use of cooking."""
 
+from bellcrumb.asked.bakes import oven_family, poured_c
 from bellcrumb.curve.doubts import Doubt, doubts, doubts_of
 from bellcrumb.curve.watch import STALE_S, Reading, Watch
 from bellcrumb.dessert.assembly import checked_moment, is_enough, laid_moment
@@ -86,8 +87,10 @@ __all__ = [
     "lethality",
     "missed",
     "moment",
+    "oven_family",
     "pot_for",
     "pot_name",
+    "poured_c",
     "sign_of",
     "start",
     "step",

@@ -1,5 +1,6 @@
 """What the server may know of food: lines, ingredients, mixes, families, laws."""
 
+from bellcrumb.asked.lines import answered, understood
 from bellcrumb.formula.answer import Answer, answer, mix_of
 from bellcrumb.formula.solve import COMMON_SWAPS
 from bellcrumb.formula.starters import starters
@@ -34,6 +35,7 @@ __all__ = [
     "Pantry",
     "Plane",
     "answer",
+    "answered",
     "boils_c",
     "cups_text",
     "egg_grade",
@@ -48,4 +50,5 @@ __all__ = [
     "shipped",
     "starters",
     "understand_all",
+    "understood",
 ]

@@ -4,9 +4,9 @@ from typing import Literal
 
 from pydantic import ConfigDict, Field
 
-from bellcrumb.contract.shapes.base import Shape, Strict
-from bellcrumb.contract.shapes.formula import FormulaIn, SetClass
 from bellcrumb.formula.scale import EggChoice
+from bellcrumb.shapes.base import Shape, Strict
+from bellcrumb.shapes.formula import FormulaIn, SetClass
 
 ScaleBy = Literal["factor", "liquid", "batch", "eggs", "vessels"]
 

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from bellcrumb.contract.shapes.base import Celsius, MixIn, Shape, Strict
+from bellcrumb.shapes.base import Celsius, MixIn, Shape, Strict
 from bellcrumb.stove.temper import Rung, School
 
 

@@ -3,13 +3,13 @@
 import math
 from dataclasses import dataclass, replace
 
-from bellcrumb.contract.build_parts import PartBuilt
-from bellcrumb.contract.builds import Whole
-from bellcrumb.contract.shapes.build import BuildIn
 from bellcrumb.dessert.steps import BuildStep
 from bellcrumb.dessert.tables import StepRow, rows
 from bellcrumb.dessert.works import Kind
 from bellcrumb.mix.composition import Mix
+from bellcrumb.planner.build_parts import PartBuilt
+from bellcrumb.planner.builds import Whole
+from bellcrumb.shapes.build import BuildIn
 from bellcrumb.words import say
 
 _ALIKE = 0.012  # of the mass, by which each thing in two writings of one part may differ
@@ -55,7 +55,7 @@ class Joined:
     @property
     def name(self) -> str:
         """What it is called in the plan."""
-        return say("contract.part_for_so_many", part=self.part, items=len(self.items))
+        return say("planner.part_for_so_many", part=self.part, items=len(self.items))
 
 
 def _shares(mix: Mix) -> dict[str, float]:

@@ -2,10 +2,7 @@
 
 from dataclasses import dataclass, replace
 
-from bellcrumb.contract.build import read_lines
-from bellcrumb.contract.formulas import NOT_CUSTARD
-from bellcrumb.contract.shapes import LineIn
-from bellcrumb.contract.shapes import build as shapes
+from bellcrumb.asked.lines import NOT_CUSTARD, read_lines
 from bellcrumb.dessert.layers import Layer, Made
 from bellcrumb.dessert.works import FACTS, Kind, kind_of_part
 from bellcrumb.errors import CraftError
@@ -14,6 +11,8 @@ from bellcrumb.mix.composition import Mix
 from bellcrumb.mix.lines import Line
 from bellcrumb.pantry.eggs import EggGrade, egg_grade
 from bellcrumb.pantry.pantry import Pantry
+from bellcrumb.shapes import LineIn
+from bellcrumb.shapes import build as shapes
 from bellcrumb.stove.finish import Folded, TempWindow, fold_window
 from bellcrumb.texture.families import Family
 from bellcrumb.words import say
@@ -70,7 +69,7 @@ def understood(given: shapes.BuildIn, pantry: Pantry | None) -> Understood:
     names = [*(part.name for part in given.parts), *(fold.name for fold in given.folds)]
     if len(set(names)) < len(names):
         twice = next(n for n in names if names.count(n) > 1)
-        raise CraftError("parts", say("contract.two_parts_are_called_give_one", twice=twice))
+        raise CraftError("parts", say("planner.two_parts_are_called_give_one", twice=twice))
     parts: dict[str, PartBuilt] = {}
     in_shell = any(part.kind == "crust" for part in given.parts)
     for n, part in enumerate(given.parts):
@@ -83,7 +82,7 @@ def understood(given: shapes.BuildIn, pantry: Pantry | None) -> Understood:
     layers = []
     for n, layer in enumerate(asked):
         if (layer.part is None) == (layer.item is None):
-            raise CraftError(f"layers[{n}]", say("contract.a_layer_is_of_a_part"))
+            raise CraftError(f"layers[{n}]", say("planner.a_layer_is_of_a_part"))
         name = layer.part or ""
         if layer.item is not None:
             found = _bought(n, layer, given, pantry)
@@ -104,7 +103,7 @@ def _part(
     custard = part.kind not in NOT_CUSTARD
     found = answer(lines, grade, part.family, custard=custard, beaten=part.beaten)
     if not found.mix.mass_g:
-        raise CraftError(f"parts[{n}].lines", say("contract.has_nothing_in_it_yet", part=part.name))
+        raise CraftError(f"parts[{n}].lines", say("planner.has_nothing_in_it_yet", part=part.name))
     kind: Kind = part.work or kind_of_part(
         part.kind, found.mix, found.family, method=part.method, beaten=part.beaten,
         baked=part.baking, in_shell=in_shell,
@@ -131,7 +130,7 @@ def _bought(
     mix = mix_of(lines)
     if not mix.mass_g:
         said = next(
-            (line.message for line in lines if line), say("contract.write_it_as_200_g_digestives")
+            (line.message for line in lines if line), say("planner.write_it_as_200_g_digestives")
         )
         raise CraftError(f"layers[{n}].item", said)
     kind = kind_of_part("garnish", mix, None)
@@ -152,10 +151,10 @@ def _fold(n: int, fold: shapes.FoldIn, parts: dict[str, PartBuilt]) -> Fold:
     for field in ("base", "light"):
         if getattr(fold, field) not in parts:
             raise CraftError(
-                f"folds[{n}].{field}", say("contract.there_is_no_part", fold=getattr(fold, field))
+                f"folds[{n}].{field}", say("planner.there_is_no_part", fold=getattr(fold, field))
             )
     if fold.base == fold.light:
-        raise CraftError(f"folds[{n}].light", say("contract.a_part_is_not_folded_into"))
+        raise CraftError(f"folds[{n}].light", say("planner.a_part_is_not_folded_into"))
     base, light = parts[fold.base], parts[fold.light]
     grams = []
     for field, part, asked in (("base_g", base, fold.base_g), ("light_g", light, fold.light_g)):
@@ -163,7 +162,7 @@ def _fold(n: int, fold: shapes.FoldIn, parts: dict[str, PartBuilt]) -> Fold:
             raise CraftError(
                 f"folds[{n}].{field}",
                 say(
-                    "contract.gives_g_as_written_not",
+                    "planner.gives_g_as_written_not",
                     made=part.made.name,
                     gives_g=part.made.gives_g,
                     asked=asked,

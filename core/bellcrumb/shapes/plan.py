@@ -5,9 +5,9 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field
 
-from bellcrumb.contract.shapes.base import LineIn, Shape, Strict
-from bellcrumb.contract.shapes.build import BuildIn
 from bellcrumb.day.tasks import WORKS, Work
+from bellcrumb.shapes.base import LineIn, Shape, Strict
+from bellcrumb.shapes.build import BuildIn
 from bellcrumb.words import say
 
 

@@ -4,13 +4,13 @@ from typing import Annotated, Literal
 
 from pydantic import ConfigDict, Field
 
-from bellcrumb.contract.shapes.base import MixIn, PointOut, Shape
-from bellcrumb.contract.shapes.fit import FitOut, VesselIn
-from bellcrumb.contract.shapes.sugar import WhipOut
 from bellcrumb.formula.answer import Ratios
 from bellcrumb.formula.cautions import Caution
 from bellcrumb.formula.worth import Nutrition
 from bellcrumb.reasons import Reason
+from bellcrumb.shapes.base import MixIn, PointOut, Shape
+from bellcrumb.shapes.fit import FitOut, VesselIn
+from bellcrumb.shapes.sugar import WhipOut
 from bellcrumb.texture.no_custard import Other
 from bellcrumb.texture.set_map import Guide, Plane
 

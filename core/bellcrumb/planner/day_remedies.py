@@ -3,25 +3,25 @@
 from collections.abc import Callable
 from dataclasses import replace
 
-from bellcrumb.contract.day_asked import DAY_MIN, Asked, asked_of
-from bellcrumb.contract.day_joined import Wanted
-from bellcrumb.contract.shapes import plan as shapes
 from bellcrumb.day.clash import Clashing, clashes, everybody_may
 from bellcrumb.day.solve import can_be_done
 from bellcrumb.day.tasks import WORKS, Day, KitchenOfDay, Person
 from bellcrumb.pantry.pantry import Pantry
+from bellcrumb.planner.day_asked import DAY_MIN, Asked, asked_of
+from bellcrumb.planner.day_joined import Wanted
+from bellcrumb.shapes import plan as shapes
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.words import say
 
 NO_DAY = Day((), KitchenOfDay((), 0, (), 0, 0), 1)
 _LIMITS = {
-    "people": say("contract.hands_in_their_hours"),
-    "may": say("contract.who_may_do_what"),
-    "rings": say("contract.rings"),
-    "mixers": say("contract.mixers"),
-    "trays": say("contract.room_in_the_cold"),
-    "ovens": say("contract.ovens_at_their_temperatures"),
-    "moulds": say("contract.moulds"),
+    "people": say("planner.hands_in_their_hours"),
+    "may": say("planner.who_may_do_what"),
+    "rings": say("planner.rings"),
+    "mixers": say("planner.mixers"),
+    "trays": say("planner.room_in_the_cold"),
+    "ovens": say("planner.ovens_at_their_temperatures"),
+    "moulds": say("planner.moulds"),
 }
 
 
@@ -46,13 +46,13 @@ def impossible(
 
 def _clash_out(found: Clashing, every: list[str]) -> list[shapes.ClashOut]:
     names = [every[n] for n in found.items]
-    limits = say("contract.and").join(_LIMITS[name] for name in found.limits) or say(
-        "contract.the_time_there_is"
+    limits = say("planner.and").join(_LIMITS[name] for name in found.limits) or say(
+        "planner.the_time_there_is"
     )
-    verb = say("contract.wants") if len(names) == 1 else say("contract.want")
+    verb = say("planner.wants") if len(names) == 1 else say("planner.want")
     said = say(
-        "contract.more_than_there_is",
-        names=say("contract.and").join(names),
+        "planner.more_than_there_is",
+        names=say("planner.and").join(names),
         verb=verb,
         limits=limits,
     )
@@ -77,15 +77,15 @@ def _remedies(
         return asked_of(given, row, pantry, vessels, join=given.join)[0].day if row else NO_DAY
 
     tries: list[tuple[str, str, Callable[[], Day]]] = [
-        ("day_before", say("contract.begin_a_day_earlier_with_the"), lambda: _earlier(asked)),
-        ("one_more", say("contract.one_more_pair_of_hands_for"), lambda: _one_more(asked)),
+        ("day_before", say("planner.begin_a_day_earlier_with_the"), lambda: _earlier(asked)),
+        ("one_more", say("planner.one_more_pair_of_hands_for"), lambda: _one_more(asked)),
     ]
     if any(len(p.may) < len(WORKS) for p in asked.kitchen.people):
         tries.append(
-            ("all_may", say("contract.everybody_does_everything"), lambda: everybody_may(asked))
+            ("all_may", say("planner.everybody_does_everything"), lambda: everybody_may(asked))
         )
     if asked.kitchen.ovens:
-        tries.append(("second_oven", say("contract.one_more_oven"), lambda: _more_ovens(asked)))
+        tries.append(("second_oven", say("planner.one_more_oven"), lambda: _more_ovens(asked)))
     for n in items[:4]:
         want = wanted[n]
         fewer = replace(want, portions=max(1, want.portions * 2 // 3))
@@ -93,7 +93,7 @@ def _remedies(
             (
                 "fewer",
                 say(
-                    "contract.instead_of_of",
+                    "planner.instead_of_of",
                     portions=fewer.portions,
                     portions_2=want.portions,
                     want=want.name,
@@ -107,14 +107,14 @@ def _remedies(
             tries.append(
                 (
                     "hot_filling",
-                    say("contract.with_its_filling_poured_hot", want=want.name),
+                    say("planner.with_its_filling_poured_hot", want=want.name),
                     lambda n=n, warm=warm: with_changed(n, warm),  # type: ignore[misc]
                 )
             )
         tries.append(
             (
                 "left_out",
-                say("contract.without_2", want=want.name),
+                say("planner.without_2", want=want.name),
                 lambda n=n: without(n),  # type: ignore[misc]
             )
         )
@@ -139,7 +139,7 @@ def _earlier(asked: Day) -> Day:
 
 def _one_more(asked: Day) -> Day:
     spans = tuple(sorted({span for p in asked.kitchen.people for span in p.spans}))
-    more = Person(say("contract.one_more"), spans[:1] if len(spans) == 1 else _joined(spans))
+    more = Person(say("planner.one_more"), spans[:1] if len(spans) == 1 else _joined(spans))
     kitchen = replace(asked.kitchen, people=(*asked.kitchen.people, more))
     return replace(asked, kitchen=kitchen)
 

@@ -3,10 +3,6 @@
 from datetime import datetime, timedelta
 from typing import Any, Literal
 
-from bellcrumb.contract.day_asked import Asked, asked_of, minutes, wanted_of
-from bellcrumb.contract.day_lists import buy_out, eggs_of, joined_out, mise_out, moulds_out
-from bellcrumb.contract.day_remedies import impossible
-from bellcrumb.contract.shapes import plan as shapes
 from bellcrumb.day.aim import Schedule, tally
 from bellcrumb.day.greedy import backwards
 from bellcrumb.day.pools import CHILLER_MIN, ring_free_min
@@ -15,10 +11,14 @@ from bellcrumb.day.solve import planned
 from bellcrumb.day.tasks import Day, Placed, Task, windows
 from bellcrumb.errors import CraftError
 from bellcrumb.pantry.pantry import Pantry
+from bellcrumb.planner.day_asked import Asked, asked_of, minutes, wanted_of
+from bellcrumb.planner.day_lists import buy_out, eggs_of, joined_out, mise_out, moulds_out
+from bellcrumb.planner.day_remedies import impossible
+from bellcrumb.shapes import plan as shapes
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.words import say
 
-CHILLER = say("contract.blast_chiller")
+CHILLER = say("planner.blast_chiller")
 
 
 def day(
@@ -68,9 +68,9 @@ def _too_early(asked: Day, plan: Schedule | None) -> list[str]:
                 continue
             over = place.start - before.begun - before.minutes - link.most
             if over > 0:
-                early = say("contract.h_min", over=over // 60, over_2=over % 60)
+                early = say("planner.h_min", over=over // 60, over_2=over % 60)
                 found.append(
-                    say("contract.done_earlier_than_it_keeps_put", what=before.what, early=early)
+                    say("planner.done_earlier_than_it_keeps_put", what=before.what, early=early)
                 )
     return found
 
@@ -129,7 +129,7 @@ def _begun(given: shapes.DayIn, asked: Day) -> Day:
         if tick.ended is not None:
             ended = max(began, minutes(given, tick.ended, f"ticks[{n}].ended"))
             if tick.ended < tick.began:
-                raise CraftError(f"ticks[{n}].ended", say("contract.it_is_over_before_it_began"))
+                raise CraftError(f"ticks[{n}].ended", say("planner.it_is_over_before_it_began"))
         facts[tick.key] = Fact(
             began, ended, names.index(tick.who) if tick.who in names else None,
             ovens.index(tick.oven) if tick.oven in ovens else None, tick.chilled,
@@ -140,7 +140,7 @@ def _begun(given: shapes.DayIn, asked: Day) -> Day:
         if pin.key not in keys:
             continue  # of a dessert that was taken out since
         if minute < now and pin.key not in facts:
-            raise CraftError(f"pins[{n}].at", say("contract.that_moment_is_over"))
+            raise CraftError(f"pins[{n}].at", say("planner.that_moment_is_over"))
         pins[pin.key] = minute
     before = {
         b.key: Placed(

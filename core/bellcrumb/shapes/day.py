@@ -2,10 +2,10 @@
 
 from pydantic import Field
 
-from bellcrumb.contract.shapes.base import LineIn, Shape, Strict
-from bellcrumb.contract.shapes.formula import FormulaIn, FormulaOut
 from bellcrumb.formula.compare import Pair
 from bellcrumb.formula.ledger import Entry
+from bellcrumb.shapes.base import LineIn, Shape, Strict
+from bellcrumb.shapes.formula import FormulaIn, FormulaOut
 
 
 class DessertEggsIn(Strict):

@@ -4,12 +4,12 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from bellcrumb.contract.shapes.base import LineIn, MixIn, Shape, Strict
-from bellcrumb.contract.shapes.fit import VesselIn
 from bellcrumb.laws.safety import COOLING
 from bellcrumb.oven.crust import BlindStage, School
 from bellcrumb.oven.school import After
 from bellcrumb.reasons import Reason
+from bellcrumb.shapes.base import LineIn, MixIn, Shape, Strict
+from bellcrumb.shapes.fit import VesselIn
 from bellcrumb.texture.families import Doneness
 from bellcrumb.vessels.tray import BATH_WATER_C
 

@@ -4,10 +4,6 @@ import math
 from dataclasses import dataclass, replace
 from datetime import datetime
 
-from bellcrumb.contract.builds import whole
-from bellcrumb.contract.day_joined import DayBatch, Joined, Wanted, join_parts
-from bellcrumb.contract.shapes import plan as shapes
-from bellcrumb.contract.shapes.build import BuildIn
 from bellcrumb.day.tasks import (
     Day,
     KitchenOfDay,
@@ -22,6 +18,10 @@ from bellcrumb.day.tasks import (
 from bellcrumb.dessert.works import Kind
 from bellcrumb.errors import CraftError
 from bellcrumb.pantry.pantry import Pantry
+from bellcrumb.planner.builds import whole
+from bellcrumb.planner.day_joined import DayBatch, Joined, Wanted, join_parts
+from bellcrumb.shapes import plan as shapes
+from bellcrumb.shapes.build import BuildIn
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.vessels.tray import most_in
 from bellcrumb.words import say
@@ -48,7 +48,7 @@ class Asked:
 def minutes(given: shapes.DayIn, at: datetime, field: str) -> int:
     """Minutes from where the plan begins. Raises CraftError where only one has a zone."""
     if (at.tzinfo is None) != (given.now.tzinfo is None):
-        raise CraftError(field, say("contract.give_every_time_with_its_zone"))
+        raise CraftError(field, say("planner.give_every_time_with_its_zone"))
     return round((at - given.now).total_seconds() / 60)
 
 
@@ -62,9 +62,9 @@ def wanted_of(given: shapes.DayIn) -> tuple[list[Wanted], list[str]]:
     for s, service in enumerate(given.services):
         by = minutes(given, service.at, f"services[{s}].at")
         if by <= 0:
-            raise CraftError(f"services[{s}].at", say("contract.this_service_is_over_already"))
+            raise CraftError(f"services[{s}].at", say("planner.this_service_is_over_already"))
         if by > 7 * DAY_MIN:
-            raise CraftError(f"services[{s}].at", say("contract.a_plan_reaches_a_week_ahead"))
+            raise CraftError(f"services[{s}].at", say("planner.a_plan_reaches_a_week_ahead"))
         for item in service.items:
             name = item.name or item.build.parts[0].name
             from_stock = min(item.portions, left.get(name, 0))
@@ -72,7 +72,7 @@ def wanted_of(given: shapes.DayIn) -> tuple[list[Wanted], list[str]]:
             if from_stock:
                 warnings.append(
                     say(
-                        "contract.of_are_there_already",
+                        "planner.of_are_there_already",
                         name=name,
                         from_stock=from_stock,
                         portions=item.portions,
@@ -83,7 +83,7 @@ def wanted_of(given: shapes.DayIn) -> tuple[list[Wanted], list[str]]:
                 shown = f"{name} · {again + 1}" if again else name
                 found.append(Wanted(shown, name, item.build, item.portions - from_stock, by))
     if len(found) > 120:
-        raise CraftError("services", say("contract.at_most_120_desserts_make_a"))
+        raise CraftError("services", say("planner.at_most_120_desserts_make_a"))
     return found, warnings
 
 
@@ -127,32 +127,32 @@ def _split(
     if have is not None and want.count > have:
         times, why = (
             math.ceil(want.count / have),
-            say("contract.there_are", have=have, vessel=made.vessel.name),
+            say("planner.there_are", have=have, vessel=made.vessel.name),
         )
     shelves = _shelves(given, made.vessel, want.count)
     most = max((oven.shelves for oven in given.ovens), default=shelves)
     bakes = any(step.oven_c for step in made.steps.steps)
     if bakes and math.ceil(shelves / most) > times:
-        times, why = math.ceil(shelves / most), say("contract.the_oven_takes_no_more_at")
+        times, why = math.ceil(shelves / most), say("planner.the_oven_takes_no_more_at")
     for name, part in made.found.parts.items():
         need = made.needs[name].need_g
         if part.made.kind in _BOILED and need > given.pot_g * times:
             times, why = (
                 math.ceil(need / given.pot_g),
-                say("contract.is_more_than_one_pot", name=name),
+                say("planner.is_more_than_one_pot", name=name),
             )
         whipped_ml = need / part.made.density
         if part.made.kind in _WHIPPED and whipped_ml > _BOWL_FULL * given.bowl_ml * times:
             times = math.ceil(whipped_ml / (_BOWL_FULL * given.bowl_ml))
-            why = say("contract.is_more_than_one_bowl", name=name)
+            why = say("planner.is_more_than_one_bowl", name=name)
     times = min(times, want.count, 12)
     if times == 1:
         return [want]
-    warnings.append(say("contract.is_made_in_batches", want=want.name, times=times, why=why))
+    warnings.append(say("planner.is_made_in_batches", want=want.name, times=times, why=why))
     each = want.build.stand.portions_each
     counts = [want.count // times + (n < want.count % times) for n in range(times)]
     return [
-        replace(want, name=say("contract.batch_of", want=want.name, n=n + 1), portions=count * each)
+        replace(want, name=say("planner.batch_of", want=want.name, n=n + 1), portions=count * each)
         for n, count in enumerate(counts)
     ]
 
@@ -212,7 +212,7 @@ def _day(
     people, breaks = _people(given, max((b.wanted.by for b in batches), default=1))
     tasks += breaks
     if any(task.oven_c is not None for task in tasks) and not given.ovens:
-        raise CraftError("ovens", say("contract.something_is_baked_which_ovens_are"))
+        raise CraftError("ovens", say("planner.something_is_baked_which_ovens_are"))
     fridges = [c.trays for c in given.cold if not c.blast]
     trays_have = sum(fridges) if fridges else 12
     kitchen = KitchenOfDay(
@@ -251,7 +251,7 @@ def _people(given: shapes.DayIn, horizon: int) -> tuple[tuple[Person, ...], list
         end = minutes(given, person.to, f"people[{p}].to")
         if end <= begin:
             raise CraftError(
-                f"people[{p}].to", say("contract.ends_before_they_begin", person=person.name)
+                f"people[{p}].to", say("planner.ends_before_they_begin", person=person.name)
             )
         may.setdefault(person.name, frozenset(person.may))
         if end > 0:
@@ -269,7 +269,7 @@ def _people(given: shapes.DayIn, horizon: int) -> tuple[tuple[Person, ...], list
         Task(
             f"break/{name}/{n}",
             -1 - n,
-            say("contract.break", name=name),
+            say("planner.break", name=name),
             long,
             0,
             0,

@@ -1,6 +1,6 @@
 """Input and output shapes of the computations, validated at this edge and nowhere deeper."""
 
-from bellcrumb.contract.shapes.base import (
+from bellcrumb.shapes.base import (
     Celsius,
     LineIn,
     MixIn,
@@ -9,7 +9,7 @@ from bellcrumb.contract.shapes.base import (
     Strict,
     WeighedLine,
 )
-from bellcrumb.contract.shapes.change import (
+from bellcrumb.shapes.change import (
     ChangeOut,
     CostOut,
     ScaleBy,
@@ -20,15 +20,15 @@ from bellcrumb.contract.shapes.change import (
     SwapIn,
     WishesIn,
 )
-from bellcrumb.contract.shapes.day import (
+from bellcrumb.shapes.day import (
     CompareIn,
     CompareOut,
     DessertEggsIn,
     LedgerIn,
     LedgerOut,
 )
-from bellcrumb.contract.shapes.fit import FitOut, RestOut, TrayOut, VesselIn
-from bellcrumb.contract.shapes.formula import (
+from bellcrumb.shapes.fit import FitOut, RestOut, TrayOut, VesselIn
+from bellcrumb.shapes.formula import (
     CoagulationOut,
     CompositionOut,
     CookOut,
@@ -46,7 +46,7 @@ from bellcrumb.contract.shapes.formula import (
     SetOut,
     TasteOut,
 )
-from bellcrumb.contract.shapes.stove import (
+from bellcrumb.shapes.stove import (
     CurvePoint,
     PotIn,
     PotOut,
@@ -54,7 +54,7 @@ from bellcrumb.contract.shapes.stove import (
     TemperIn,
     TemperOut,
 )
-from bellcrumb.contract.shapes.sugar import (
+from bellcrumb.shapes.sugar import (
     FinishIn,
     FinishOut,
     LiningOut,

@@ -6,9 +6,6 @@ Remembered by what they were asked: a key typed on the dessert's page works out 
 import math
 from functools import lru_cache
 
-from bellcrumb.contract.build_parts import PartBuilt, Understood
-from bellcrumb.contract.shapes import oven as oven_shapes
-from bellcrumb.contract.shapes.base import MixIn
 from bellcrumb.dessert.layers import Lain
 from bellcrumb.dessert.steps import Timed
 from bellcrumb.dessert.tables import rows
@@ -16,6 +13,9 @@ from bellcrumb.dessert.works import Kind
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import MEDIUM_GAS, SETTINGS
 from bellcrumb.mix.composition import Mix
+from bellcrumb.planner.build_parts import PartBuilt, Understood
+from bellcrumb.shapes import oven as oven_shapes
+from bellcrumb.shapes.base import MixIn
 from bellcrumb.stove.plan import plan
 from bellcrumb.texture.families import family
 from bellcrumb.vessels.geometry import Vessel
@@ -57,7 +57,7 @@ def timed_steps(
         if part.made.kind in ("stirred", "folded", "flan") and part.family and not part.bought:
             minutes = _boil_min(part.mix, part.family.key)
             if minutes:
-                said = say("contract.min_to_the_boil_and_held", minutes=minutes)
+                said = say("planner.min_to_the_boil_and_held", minutes=minutes)
                 out[f"{name}/cook_boil_hold"] = Timed(minutes, None, None, None, said)
     return out
 
@@ -78,7 +78,7 @@ def _of_layer(
         )
         if times:
             said = say(
-                "contract.the_ovens_model_mm_in_at", mm=mm, vessel=vessel.name, oven_c=row.oven_c
+                "planner.the_ovens_model_mm_in_at", mm=mm, vessel=vessel.name, oven_c=row.oven_c
             )
             middle = (times[0] + times[1]) / 2
             out[f"{layer.part}/{bake}"] = Timed(None, middle, *times, said)
@@ -86,7 +86,7 @@ def _of_layer(
         row = next(r for r in rows()[kind] if r.code == chill)
         needs = _chill_min(part.mix, vessel, mm, _FROM_C.get(kind, _CHILLED_FROM_C))
         if needs and needs > row.wait_min:
-            said = say("contract.mm_in_are_at_c_then", mm=mm, vessel=vessel.name, cold_c=_COLD_C)
+            said = say("planner.mm_in_are_at_c_then", mm=mm, vessel=vessel.name, cold_c=_COLD_C)
             out[f"{layer.part}/{chill}"] = Timed(None, needs, needs, 1.5 * needs, said)
     return out
 
@@ -96,7 +96,7 @@ def _bake_min(
     mix: Mix, family: str, vessel: Vessel, mm: float, count: int, kind: Kind, set_c: float
 ) -> tuple[float, float] | None:
     # The solver's libraries are loaded for those who bake something.
-    from bellcrumb.contract.ovens import bake_mix
+    from bellcrumb.asked.bakes import predicted
 
     asked = oven_shapes.BakeIn(
         mix=MixIn(lines=[], temp_c=_POURED_C[kind]), family=family,
@@ -105,12 +105,12 @@ def _bake_min(
         crust=oven_shapes.UnderIn() if kind == "pie" else None,
     )  # fmt: skip
     try:
-        found = bake_mix(mix, asked, [], {"stand": vessel})
+        window = predicted(mix, asked, {"stand": vessel})[0].window
     except CraftError:
         return None
-    if found.pull_from_min is None or found.pull_to_min is None:
+    if window.from_min is None or window.to_min is None:
         return None
-    return found.pull_from_min, found.pull_to_min
+    return window.from_min, window.to_min
 
 
 @lru_cache(maxsize=512)

@@ -4,12 +4,8 @@ import math
 from dataclasses import dataclass, replace
 from typing import cast
 
-from bellcrumb.contract.build import priced
-from bellcrumb.contract.build_parts import Fold, PartBuilt, Understood, understood
-from bellcrumb.contract.build_times import timed_steps
-from bellcrumb.contract.fitting import vessel_of
-from bellcrumb.contract.shapes import SetClass
-from bellcrumb.contract.shapes import build as shapes
+from bellcrumb.asked.lines import priced
+from bellcrumb.asked.vessels import vessel_of
 from bellcrumb.dessert.assembly import assembly
 from bellcrumb.dessert.layers import Made, Need, Stack, stack
 from bellcrumb.dessert.steps import Cooked, Making, Steps, steps_of
@@ -20,7 +16,11 @@ from bellcrumb.formula.scale import eggs_cracked, scale_text
 from bellcrumb.formula.worth import cost, nutrition
 from bellcrumb.mix.lines import Line
 from bellcrumb.pantry.pantry import Pantry, shipped
+from bellcrumb.planner.build_parts import Fold, PartBuilt, Understood, understood
+from bellcrumb.planner.build_times import timed_steps
 from bellcrumb.quantities.units import Measures
+from bellcrumb.shapes import SetClass
+from bellcrumb.shapes import build as shapes
 from bellcrumb.stove.steps import Step
 from bellcrumb.texture.endpoint import endpoint
 from bellcrumb.texture.families import COARSE
@@ -191,7 +191,7 @@ def built(
             *unread,
             *made.stack.warnings,
             *timed.clashes,
-            *(say("contract.there_is_no_step_any_more", key=key) for key in gone),
+            *(say("planner.there_is_no_step_any_more", key=key) for key in gone),
         ],
     )
 
@@ -236,7 +236,7 @@ def parts_out(given: shapes.BuildIn, made: Whole) -> list[shapes.BuildPartOut]:
 
 def _unread(lines: list[Line | None]) -> list[str]:
     return [
-        say("contract.is_not_counted", line=line.text.strip(), message=line.message)
+        say("planner.is_not_counted", line=line.text.strip(), message=line.message)
         for line in lines
         if line and not line.counted
     ]

@@ -5,10 +5,10 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from bellcrumb.book.happened import Happened
-from bellcrumb.contract.shapes.base import Shape, Strict
-from bellcrumb.contract.shapes.formula import FormulaIn, SetClass
-from bellcrumb.contract.shapes.oven import RuleIn
-from bellcrumb.contract.shapes.sugar import TempReading
+from bellcrumb.shapes.base import Shape, Strict
+from bellcrumb.shapes.formula import FormulaIn, SetClass
+from bellcrumb.shapes.oven import RuleIn
+from bellcrumb.shapes.sugar import TempReading
 
 
 class VerdictOfBatch(Strict):

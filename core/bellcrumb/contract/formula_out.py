@@ -2,7 +2,8 @@
 
 from typing import Any
 
-from bellcrumb.contract import shapes
+from bellcrumb import shapes
+from bellcrumb.asked.lines import priced
 from bellcrumb.contract.fitting import fit_out
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import Answer
@@ -10,10 +11,9 @@ from bellcrumb.formula.worth import cost, eggs_to_have, nutrition
 from bellcrumb.laws.egg import SET_SPREAD_K
 from bellcrumb.mix.called import called
 from bellcrumb.mix.composition import Mix
-from bellcrumb.mix.lines import Line, understand_all, weighed
+from bellcrumb.mix.lines import Line
 from bellcrumb.pantry.eggs import EggGrade
-from bellcrumb.pantry.pantry import Pantry, shipped
-from bellcrumb.quantities.units import Measures
+from bellcrumb.pantry.pantry import Pantry
 from bellcrumb.reasons import Reason
 from bellcrumb.stove.temper import Ladder
 from bellcrumb.stove.whip import whip_of
@@ -22,35 +22,6 @@ from bellcrumb.texture.set_index import CLASSES, split_foam
 from bellcrumb.texture.set_map import Plane, point, set_map
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.words import say
-
-
-def read_lines(
-    lines: list[str | shapes.WeighedLine],
-    grade: EggGrade,
-    pantry: Pantry | None,
-    field: str,
-    measures: Measures = "us",
-) -> list[Line | None]:
-    """Understand a list of typed or weighed lines.
-
-    Raises CraftError for a weighed line whose ingredient is unknown.
-    """
-    store = pantry or shipped()
-    found: list[Line | None] = []
-    for number, line in enumerate(lines):
-        if isinstance(line, str):
-            found += understand_all([line], pantry, grade, measures)
-            continue
-        match = store.find(line.ingredient)
-        if not match:
-            near = ", ".join(i.name for i in store.suggest(line.ingredient))
-            raise CraftError(
-                f"{field}[{number}].ingredient",
-                say("contract.is_not_in_the_pantry", ingredient=line.ingredient)
-                + (say("contract.nearest", near=near) if near else ""),
-            )
-        found.append(weighed(f"{line.grams:g} g {line.ingredient}", match.ingredient, line.grams))
-    return found
 
 
 def line_out(text: str, line: Line | None) -> shapes.LineOut:
@@ -149,17 +120,6 @@ def points_out(a: Answer) -> shapes.PointsOut | None:
     planes: tuple[Plane, ...] = ("starch_egg", "sugar_fat", "egg_fat")
     at = {plane: point(mix, family, a.style, plane) or (0.0, 0.0) for plane in planes}
     return shapes.PointsOut.model_validate({p: {"x": x, "y": y} for p, (x, y) in at.items()})
-
-
-def priced(prices: dict[str, float], pantry: Pantry) -> dict[str, float]:
-    """Prices per kilogram by ingredient key. Raises CraftError for an unknown ingredient."""
-    per_kg = {}
-    for name, price in prices.items():
-        ingredient = pantry.named(name)
-        if not ingredient:
-            raise CraftError("prices", say("contract.is_not_in_the_pantry_2", name=name))
-        per_kg[ingredient.key] = price
-    return per_kg
 
 
 def worth_out(

@@ -1,8 +1,8 @@
 """More than one formula at the front door: the whites ledger, and two side by side."""
 
-from bellcrumb.contract import shapes
-from bellcrumb.contract.build import formula_out, read_lines
-from bellcrumb.contract.formulas import answered
+from bellcrumb import shapes
+from bellcrumb.asked.lines import answered, read_lines
+from bellcrumb.contract.formula_out import formula_out
 from bellcrumb.formula.answer import mix_of
 from bellcrumb.formula.compare import pair_up
 from bellcrumb.formula.ledger import Entry, ledger

@@ -4,7 +4,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from bellcrumb.contract.shapes.base import PointOut, Shape, Strict
+from bellcrumb.shapes.base import PointOut, Shape, Strict
 from bellcrumb.words import say
 
 

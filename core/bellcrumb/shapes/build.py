@@ -4,13 +4,13 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from bellcrumb.contract.shapes.base import LineIn, Shape, Strict
-from bellcrumb.contract.shapes.fit import VesselIn
-from bellcrumb.contract.shapes.formula import PartKind, SetClass
 from bellcrumb.dessert.steps import Gap
 from bellcrumb.dessert.thread import Ahead
 from bellcrumb.dessert.works import Kind, Lies
 from bellcrumb.quantities.units import Measures
+from bellcrumb.shapes.base import LineIn, Shape, Strict
+from bellcrumb.shapes.fit import VesselIn
+from bellcrumb.shapes.formula import PartKind, SetClass
 
 Cut = Literal["whole", "wedges", "squares", "rings"]
 

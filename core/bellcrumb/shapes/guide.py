@@ -4,8 +4,8 @@ from typing import Literal
 
 from pydantic import Field
 
-from bellcrumb.contract.shapes.base import Shape
-from bellcrumb.contract.shapes.formula import FormulaIn
+from bellcrumb.shapes.base import Shape
+from bellcrumb.shapes.formula import FormulaIn
 
 
 class GuideIn(FormulaIn):

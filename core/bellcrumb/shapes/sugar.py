@@ -4,9 +4,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from bellcrumb.contract.shapes.base import Celsius, MixIn, Shape, Strict
-from bellcrumb.contract.shapes.fit import VesselIn
 from bellcrumb.safety.pasteurise import Product
+from bellcrumb.shapes.base import Celsius, MixIn, Shape, Strict
+from bellcrumb.shapes.fit import VesselIn
 from bellcrumb.stove.finish import Addition
 from bellcrumb.stove.meringue import MeringueKind
 from bellcrumb.stove.syrup import Stage

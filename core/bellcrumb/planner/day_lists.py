@@ -3,12 +3,7 @@
 import math
 from datetime import datetime
 
-from bellcrumb.contract.build import read_lines
-from bellcrumb.contract.builds import parts_out
-from bellcrumb.contract.day_asked import Asked
-from bellcrumb.contract.day_joined import DayBatch
-from bellcrumb.contract.shapes import plan as shapes
-from bellcrumb.contract.shapes.build import BuildPartOut
+from bellcrumb.asked.lines import read_lines
 from bellcrumb.formula.answer import mix_of
 from bellcrumb.formula.scale import eggs_cracked, scale_text
 from bellcrumb.mix.composition import Mix
@@ -16,6 +11,11 @@ from bellcrumb.mix.lines import understand_all
 from bellcrumb.pantry.eggs import EggGrade, egg_grade
 from bellcrumb.pantry.ingredients import Ingredient
 from bellcrumb.pantry.pantry import Pantry, shipped
+from bellcrumb.planner.builds import parts_out
+from bellcrumb.planner.day_asked import Asked
+from bellcrumb.planner.day_joined import DayBatch
+from bellcrumb.shapes import plan as shapes
+from bellcrumb.shapes.build import BuildPartOut
 from bellcrumb.words import say
 
 _SHELL = ("egg_whole", "egg_yolk", "egg_white")
@@ -61,7 +61,7 @@ def buy_out(given: shapes.DayIn, asked: Asked, pantry: Pantry | None) -> list[sh
         out.append(
             shapes.BuyOut(
                 ingredient="egg_whole",
-                name=say("contract.eggs", grade=grade.name),
+                name=say("planner.eggs", grade=grade.name),
                 need_g=crack * each,
                 house_g=house_eggs * each,
                 buy_g=buy * each,
@@ -126,7 +126,7 @@ def mise_out(
                 if id(share) in done:
                     continue
                 done.add(id(share))
-                name = say("contract.and").join(
+                name = say("planner.and").join(
                     dict.fromkeys(asked.batches[k].wanted.name for k in share.items)
                 )
                 lines = _scaled(part, batch, share.grams)
