@@ -37,9 +37,12 @@ from tests.core.golden_cases import BRULEE, CHEESE, HAY, PASTRY, RAMEKIN, SPRING
 from tests.core.golden_desserts import buildings, stacks
 from tests.core.golden_formulas import formulas
 from tests.core.golden_guides import guides, threads
+from tests.core.golden_maps import maps
 from tests.core.golden_moments import finishes, moments
 from tests.core.golden_more import more_answers
+from tests.core.golden_ovens import laid, oven_moments
 from tests.core.golden_reads import reads
+from tests.core.golden_rehearse import rehearsed
 
 FOLDER = Path(__file__).parent / "golden"
 GRADE = egg_grade("US large")
@@ -361,7 +364,8 @@ TABLES = {
     for law in (water, setting, family, set_index, viscosity, bakes, baths, cooling, pots, syrups,
                 meringues, tempers, kills, keeping, answers, caramel, pans, starches, words,
                 loggers, reads, guides, threads, formulas, moments,
-                finishes, stacks, buildings, more_answers)
+                finishes, stacks, buildings, more_answers, oven_moments, laid,
+                maps, rehearsed)
 }  # fmt: skip
 
 

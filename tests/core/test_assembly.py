@@ -157,6 +157,7 @@ class BenchTest(unittest.TestCase):
         ("crust", ["500 g puff pastry"], "puff", "bake_under_tray"),
         ("garnish", ["200 g hazelnuts", "150 g sugar"], "nut", "grind"),
         ("glaze", ["200 g apricot jam", "30 g water"], "jam", "brush"),
+        ("glaze", ["300 g raspberry puree", "60 g sugar"], "coulis", "blend_sieve"),
         ("garnish", ["80 g sugar"], "torched", "torch"),
     )
 

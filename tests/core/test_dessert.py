@@ -73,12 +73,18 @@ DESSERTS = {
     "pots": lambda: build(round_tin(110, 30), [
         part("Custard", "filling", "600 g cream 35%", "200 g whole milk", "8 yolks", "110 g sugar"),
         part("Sugar", "garnish", "80 g sugar")], count=8),
+    "jar": lambda: build("jar_250", [
+        part("Cream", "filling", "600 g cream 35%", "80 g sugar", "6 g gelatine"),
+        part("Coulis", "glaze", "300 g raspberry puree", "60 g sugar")],
+        [{"part": "Cream", "lies": "share", "value": 0.5}, {"part": "Coulis", "lies": "mm",
+                                                            "value": 8}], count=6),
 }  # fmt: skip
 KINDS = {
     "tart": ["flaky", "stirred", "whipped"], "flan": ["caramel", "bath"], "pie": ["flaky", "pie"],
     "cheesecake": ["crumb", "cheesecake", "ganache"], "choux": ["choux", "stirred"],
     "puff": ["puff", "stirred", "puff", "stirred", "puff"],
     "glass": ["biscuit", "stirred", "italian"], "pots": ["bath", "torched"],
+    "jar": ["gelatine", "coulis"],
 }  # fmt: skip
 
 

@@ -7,6 +7,7 @@ from bellcrumb.errors import CraftError
 from bellcrumb.rehearse.exercises import EXERCISES, exercise
 from bellcrumb.rehearse.replay import replay
 from bellcrumb.rehearse.world import Act
+from bellcrumb.words import say
 
 LADLES = [Act(5 + 8 * n, "ladle", 40 if n < 4 else 100 if n < 8 else 250) for n in range(10)]
 
@@ -81,6 +82,13 @@ class SpoiledTest(unittest.TestCase):
                 self.assertEqual(out.result, "spoiled")
                 slip = next(s for s in out.slips if what in s.what)
                 self.assertTrue(0 < slip.at_s <= 1590 and slip.why)
+
+    def test_sugar_that_smokes_ends_the_run_and_cream_gone_over_is_called_butter(self):
+        forgotten = run("caramel", [Act(0, "heat", 9)])
+        self.assertEqual(forgotten.result, "spoiled")
+        self.assertLess(max(c for _, c in forgotten.curve), 260)
+        over = run("cream", [Act(0, "heat", 9)], until=200)
+        self.assertEqual(over.moment.headline, say("rehearse.whips_butter"))
 
     def test_stopping_early_is_no_better(self):
         heat = [Act(0, "heat", 4), Act(0, "stir", 1)]

@@ -18,9 +18,9 @@ from bellcrumb.words import say
 
 # What a probe can stand in, and what it matters to know of before it is laid on.
 _PROBED: tuple[Kind, ...] = (
-    "stirred", "folded", "butter", "curd", "nut", "cremeux", "gelatine", "ganache", "jam", "roux",
-    "pie", "bath", "batter", "flan", "sauce", "cheesecake", "cold_cheese", "mascarpone", "citrus",
-    "italian", "swiss",
+    "stirred", "folded", "butter", "curd", "nut", "cremeux", "gelatine", "ganache", "jam", "coulis",
+    "roux", "pie", "bath", "batter", "flan", "sauce", "cheesecake", "cold_cheese", "mascarpone",
+    "citrus", "italian", "swiss",
 )  # fmt: skip
 _DONE_SHARE = 0.97  # a vessel is full this much under its weight: what drips is not waited for
 _OVER_SHARE = 1.08  # and too full beyond this
@@ -147,7 +147,7 @@ def _rest(n: int, part: str, steps: Sequence[BuildStep]) -> Step | None:
         return None
     words = say("dessert.then").join(s.words for s in steps)
     timed = say("dessert.then").join(
-        s.words + (say("dessert.min", wait_min=long) if (long := _long_min(s)) >= 1 else "")
+        s.words + (say("dessert.lasting", long=_hours(long)) if (long := _long_min(s)) >= 1 else "")
         for s in steps
     )
     wait_min = sum(s.minutes for s in steps)
@@ -194,9 +194,10 @@ def _label(steps: Sequence[BuildStep]) -> Step:
 
 
 def _hours(minutes: float) -> str:
-    return (
-        say("dessert.min_2", minutes=minutes) if minutes < 90 else say("dessert.h", h=minutes / 60)
-    )
+    """As a cook says it: minutes under two hours, then hours to the half."""
+    if minutes < 120:
+        return say("dessert.min_2", minutes=minutes)
+    return say("dessert.h", h=round(minutes / 30) / 2)
 
 
 def checked_moment(step: Step, watch: Watch, fresh: bool) -> Moment:

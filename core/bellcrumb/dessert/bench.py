@@ -15,8 +15,8 @@ from bellcrumb.texture.families import Family
 from bellcrumb.words import say
 
 _ON_THE_BENCH: tuple[Kind, ...] = (
-    "flaky", "sweet", "crumb", "puff", "sponge", "frangipane", "nut", "jam", "torched", "fruit",
-    "poached_fruit", "biscuit", "garnish", "chocolate_coat", "cold_cheese",
+    "flaky", "sweet", "crumb", "puff", "sponge", "frangipane", "nut", "jam", "coulis", "torched",
+    "fruit", "poached_fruit", "biscuit", "garnish", "chocolate_coat", "cold_cheese",
     "mascarpone",
 )  # fmt: skip
 NAMES: dict[Kind, str] = {
@@ -28,6 +28,7 @@ NAMES: dict[Kind, str] = {
     "frangipane": say("dessert.almond_cream"),
     "nut": say("dessert.nut_paste"),
     "jam": say("dessert.jam_glaze"),
+    "coulis": say("dessert.coulis"),
     "torched": say("dessert.sugar_crust"),
     "fruit": say("dessert.fruit"),
     "poached_fruit": say("dessert.poached_fruit"),

@@ -16,7 +16,8 @@ from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.words import say
 
 _ABOVE = (*TOPPINGS, "stirred", "folded", "butter", "nut", "fruit", "poached_fruit", "choux",
-          "biscuit", "puff", "sponge", "garnish", "jam", "ganache", "sauce")  # fmt: skip
+          "biscuit", "puff", "sponge", "garnish", "jam", "coulis", "ganache",
+          "sauce")  # fmt: skip
 LEAST_MM = 0.05
 # Of a flat layer as high as they are, swirls piped side by side fill so much: each is half of its
 # box, and they cover 84 %. Source: our estimate.

@@ -18,7 +18,7 @@ Kind = Literal[
     "roux", "curd", "citrus", "bath", "pie", "cheesecake", "french", "italian", "swiss", "whipped",
     "cremeux", "ganache", "jam", "nut", "fruit", "poached_fruit", "biscuit", "torched",
     "frangipane", "gelatine", "cold_cheese", "mascarpone", "chocolate_coat", "garnish", "batter",
-    "sauce", "flan",
+    "sauce", "flan", "coulis",
 ]  # fmt: skip
 Lies = Literal[
     "lining", "poured", "mm", "below_rim", "share", "grams", "dome", "swirls", "dusted", "sheet",
@@ -67,6 +67,7 @@ FACTS: dict[Kind, WorkFacts] = {
     "cremeux": WorkFacts("poured", 1.08, lost=0.05, spoils=True),
     "ganache": WorkFacts("mm", 1.18, 2.0, lost=0.10),
     "jam": WorkFacts("mm", 1.30, 1.0, lost=0.06),
+    "coulis": WorkFacts("mm", None, 3.0, lost=0.10),  # what stays in the sieve
     "nut": WorkFacts("poured", 1.15, lost=0.05),
     "fruit": WorkFacts("grams", 0.95, lost=0.05),
     "poached_fruit": WorkFacts("grams", 0.95, lost=0.08),
@@ -139,7 +140,7 @@ def kind_of_part(
     if told in simple and not (told == "curd" and baked):
         return simple[told]
     if part_kind == "glaze":
-        return "jam"
+        return "coulis" if _is_coulis(mix) else "jam"
     if part_kind == "garnish":
         return _kind_of_garnish(mix)
     nuts = mix.grams_of("nut")
@@ -171,6 +172,13 @@ def kind_of_part(
     if goes_in:
         return "pie" if in_shell or family.key in _CITRUS_BAKED else "bath"
     return "stirred"
+
+
+def _is_coulis(mix: Mix) -> bool:
+    """Whether a glaze is fruit blended and sieved, that runs: nothing in it sets, no jam melts."""
+    jam = mix.grams_of_key("jam_apricot", "jam_red", "jam_dark")
+    sets = mix.grams_of("setter") + mix.grams_of_key("sugar_jam") + mix.corn_equivalent_g
+    return mix.grams_of("fruit") - jam > 0.5 * mix.mass_g and not sets
 
 
 def _kind_of_garnish(mix: Mix) -> Kind:

@@ -67,7 +67,9 @@ def bake_steps(plan: BakePlan) -> list[Step]:
         Step(
             "out",
             "finish",
-            say("oven.out_and", afters=AFTERS[plan.after]),
+            say("oven.oven_off_it_stays_in")
+            if plan.after == "oven_off"
+            else say("oven.out_and", afters=AFTERS[plan.after]),
             say("oven.it_goes_on_setting_by_itself"),
             say("oven.it_looks_too_soft_now_that"),
             caution=say("oven.hot_water_in_the_pan_moulds")

@@ -18,6 +18,9 @@ from bellcrumb.texture.endpoint import endpoint
 from bellcrumb.texture.families import family
 from bellcrumb.words import say
 
+_SHOWS = 0.25  # of the damage: from here a cook sees it
+_SMOKES_C = 250.0  # sugar past this is black and smokes; our estimate
+
 
 class Stove:
     """One run of an exercise."""
@@ -171,6 +174,8 @@ class Stove:
         w.temp_c, w.water_g, w.colour = self.pan.temp_c, self.pan.water_g, self.pan.colour
         if self.pan.temp_c > 200:
             self._hurt("burnt", 0.1, say("rehearse.it_burnt"), say("rehearse.past_200_c"))
+        if self.pan.temp_c > _SMOKES_C:  # nobody cooks on: there is nothing left to learn
+            w.ended = True
         if w.whites_s is not None:
             ready = whip_s(self.ex.grams.get("egg_white", 100.0))
             if w.t_s - w.whites_s > ready + 90:
@@ -196,7 +201,7 @@ class Stove:
     def _hurt(self, what: str, by: float, said: str, why: str) -> None:
         before = self.world.damage.get(what, 0.0)
         self.world.damage[what] = min(1.0, before + by)
-        if before < 0.25 <= self.world.damage[what]:
+        if before < _SHOWS <= self.world.damage[what]:
             self.slips.append(Slip(self.world.t_s, said, why))
 
     # -- what came of it ----------------------------------------------------------------------
@@ -289,7 +294,15 @@ def _moment(stove: Stove) -> tuple[Moment, str]:
     w, ex = stove.world, stove.ex
     if ex.stage == "mixer":
         share = min(1.0, w.whipped_s / 150)
-        word = "liquid" if share < 0.4 else "soft" if share < 0.75 else "firm"
+        word = (
+            say("rehearse.whips_butter")
+            if w.damage.get("butter", 0.0) >= _SHOWS
+            else say("rehearse.whips_liquid")
+            if share < 0.4
+            else say("rehearse.whips_soft")
+            if share < 0.75
+            else say("rehearse.whips_firm")
+        )
         return Moment(round(100 * share), "s", word, ex.task, "calm"), "%"
     if ex.stage == "bowl":
         left = ex.mix.mass_g - w.poured_g

@@ -3082,7 +3082,8 @@ export interface components {
         | "garnish"
         | "batter"
         | "sauce"
-        | "flan";
+        | "flan"
+        | "coulis";
       /**
        * Left G
        * @description over when made once as written; negative: short
@@ -6804,7 +6805,8 @@ export interface components {
         | "garnish"
         | "batter"
         | "sauce"
-        | "flan";
+        | "flan"
+        | "coulis";
       /**
        * Lies
        * @description how it lies in the vessel
@@ -10377,7 +10379,8 @@ export interface components {
         | "garnish"
         | "batter"
         | "sauce"
-        | "flan";
+        | "flan"
+        | "coulis";
       /**
        * Low Pct
        * @description its left edge, % of the width
