@@ -135,7 +135,7 @@ SUBJECTS = (
     _core("scaling", "formula/scale.py", 6, "test_scale"),
     _core("found by its name", "pantry/pantry.py", 6, "test_lines"),
     _core("what a mix holds", "mix/composition.py", 6, "test_worth", "test_texture"),
-    _core("causes", "book/causes.py", 5, "test_book"),
+    _core("causes", "book/causes.py", 5, "test_learn"),
     _core("map of the set", "texture/set_map.py", 5, "test_texture", "test_formulas"),
     _server("who reads", "kitchen/reader.py", 4, "test_reader"),
     _web("units", "units.ts", 10),

@@ -34,6 +34,8 @@ from bellcrumb.texture.set_index import set_strength
 from bellcrumb.words import closed
 from tests.core.golden_answers import answers
 from tests.core.golden_cases import BRULEE, CHEESE, HAY, PASTRY, RAMEKIN, SPRING, TIN, Row
+from tests.core.golden_causes import ranked
+from tests.core.golden_days import lists, tasks
 from tests.core.golden_desserts import buildings, stacks
 from tests.core.golden_formulas import formulas
 from tests.core.golden_guides import guides, threads
@@ -365,7 +367,7 @@ TABLES = {
                 meringues, tempers, kills, keeping, answers, caramel, pans, starches, words,
                 loggers, reads, guides, threads, formulas, moments,
                 finishes, stacks, buildings, more_answers, oven_moments, laid,
-                maps, rehearsed)
+                maps, rehearsed, tasks, lists, ranked)
 }  # fmt: skip
 
 

@@ -88,6 +88,22 @@ KINDS = {
 }  # fmt: skip
 
 
+class HandsTest(unittest.TestCase):
+    def test_a_small_piece_takes_less_of_a_hand_than_a_large_one_and_a_mould_is_a_mould(self):
+        def hands(mm, count):
+            made = build(round_tin(mm, 40), [part("Shell", "crust", *DOUGH),
+                         part("Cream", "cream", *CREAM, beaten=False)], count=count)  # fmt: skip
+            return {s["key"]: s["hands_min"] for s in made["steps"]}
+
+        large, small = hands(230, 1), hands(80, 1)
+        for key, each in (("Shell/roll_line", 5), ("Shell/crimp_trim_rim", 3), ("plate", 2)):
+            saved = large[key] - small[key]
+            self.assertAlmostEqual(saved, each * (1 - 80 / 230), delta=0.02 * each, msg=key)
+        self.assertEqual(large["Cream/lay_on"], small["Cream/lay_on"])
+        # 24 tartlets are lined in under an hour, not in two.
+        self.assertLess(hands(80, 24)["Shell/roll_line"], 60)
+
+
 class RoomTest(unittest.TestCase):
     @given(key=st.sampled_from(sorted(library())), share=st.floats(0.02, 1))
     def test_what_lies_below_a_height_is_what_the_vessel_holds_to_it(self, key, share):

@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from bellcrumb.book import learn
-from bellcrumb.book.causes import causes, rows
+from bellcrumb.book.causes import causes, fault_of, rows
 from bellcrumb.book.heating import heating_s, loss_told, share_per_loss
 from bellcrumb.book.learn import (
     SET_NOISE,
@@ -102,6 +102,15 @@ class ExplainTest(unittest.TestCase):
                 self.assertAlmostEqual(sum(c["probability"] for c in out["causes"]), 1, delta=0.12)
                 self.assertEqual(out["causes"][0]["cause"], first)
                 self.assertTrue(out["causes"][0]["for"])
+
+    def test_what_is_baked_is_never_told_the_causes_of_what_is_stirred(self):
+        for family, word, fault in (
+            ("pot_de_creme", "too_firm", "too_firm_baked"), ("clafoutis", "grains", "grainy_baked"),
+            ("brulee_yolk", "too_thin", "runny_middle"), ("sabayon", "too_thin", "too_thin_egg"),
+            ("chocolate_pudding", "weeping", "weeping_starch"),
+            ("flan_tart", "too_firm", "too_firm_starch"), ("panna_cotta", "too_thin", None),
+        ):  # fmt: skip
+            self.assertEqual(fault_of(word, family), fault, (family, word))
 
     def test_what_came_out_as_it_was_predicted_has_no_cause_to_look_for(self):
         lines = ["1 l whole milk", "9 yolks", "180 g sugar", "60 g corn starch"]

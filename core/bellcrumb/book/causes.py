@@ -13,6 +13,7 @@ from functools import cache
 from importlib.resources import files
 
 from bellcrumb.book.signals import Signals, holds
+from bellcrumb.texture.families import families
 from bellcrumb.words import say
 
 KINDS = ("curve", "formula", "setting", "event", "look")
@@ -90,13 +91,24 @@ def rows() -> tuple[CauseRow, ...]:
     )  # fmt: skip
 
 
+@cache
+def _meant() -> dict[tuple[str, str], str]:
+    """The fault that a cook's word means, by the group of a family: what is baked and what is
+    stirred go wrong each in its own way. What is in no row has no causes that we know."""
+    text = files("bellcrumb.book").joinpath("data/meant.csv").read_text("utf8")
+    return {(r["word"], r["group"]): r["fault"] for r in csv.DictReader(text.splitlines())}
+
+
 def fault_of(app_key: str, family: str) -> str | None:
     """The fault of the table that a cook means, for a family; None where the table has none."""
-    named = [r for r in rows() if r.app_key == app_key]
-    for row in named:
-        if family in row.scope:
-            return row.fault
-    return named[0].fault if named else None
+    named = {row.fault: row.scope for row in rows() if row.app_key == app_key}
+    for fault, scope in named.items():
+        if family in scope:
+            return fault
+    if any(word == app_key for word, _ in _meant()):
+        known = families().get(family)
+        return _meant().get((app_key, known.group)) if known else None
+    return next(iter(named), None)
 
 
 def causes(fault: str, signals: Signals) -> list[Cause]:

@@ -293,9 +293,9 @@ def _task(
     lies = any(step.key in room.laid for step in group)
     baking = "oven" in last.holds or any("oven" in step.holds for step in group)
     words = ", ".join(dict.fromkeys(step.words for step in group))
-    part = f"{last.part}: " if last.part else ""
+    of = f"{name}, {last.part}" if last.part else name
     return Task(
-        key=f"{name}/{last.key}", item=item, what=f"{name}, {part}{words}",
+        key=f"{name}/{last.key}", item=item, what=f"{of}: {words}",
         hands=max(1, round(sum(s.hands_min + _watched_min(s) for s in group))),
         wait=round(sum(s.wait_min - _watched_min(s) for s in group)),
         rings=int("ring" in used), mixers=int("mixer" in used),

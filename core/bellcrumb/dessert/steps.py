@@ -17,6 +17,18 @@ AT_ONCE_MIN = 10.0  # "go on at once": the longest pause that is none
 _KEEPS_LAID_H = 12.0  # what no row speaks of, once it is laid; our estimate
 _COOLS = ("cool", "chill", "cool_chill", "let_harden", "cool_then_chill", "cool_cut", "set")
 
+# What stands in no table: a layer laid on, and each dessert trimmed, cut and plated.
+_LAID_ON = StepRow(
+    work="", code="lay_on", stage="lay", words=say("dessert.lay_it_on"),
+    hands_min=2, hands_min_per_kg=0, hands_min_per_piece=0.5, piece_mm=None,
+    wait_low_min=0, wait_min=0, wait_high_min=0, uses=("bench",), holds=(), oven_c=None,
+    attention=False, keeps_h=_KEEPS_LAID_H, source=say("dessert.our_estimate"),
+)  # fmt: skip
+_PLATED = replace(
+    _LAID_ON, code="plate", stage="plate", words=say("dessert.trim_cut_plate"), hands_min=1,
+    hands_min_per_piece=2, piece_mm=230,
+)  # fmt: skip
+
 
 @dataclass(frozen=True)
 class Gap:
@@ -147,7 +159,8 @@ def steps_of(
     ``minutes`` are a kitchen's own (hands, wait) by step key; None leaves one as it is. They go
     before what is ``modelled``, which goes before the table.
     """
-    out = _Thread(minutes or {}, modelled or {})
+    wide_mm = max((layer.width_mm for layer in lain), default=0.0)
+    out = _Thread(minutes or {}, modelled or {}, wide_mm)
     for name, making in makings.items():
         out.before(name, making, count, schools)
     for place, layer in enumerate(lain):
@@ -162,6 +175,7 @@ class _Thread:
 
     own: Mapping[str, tuple[float | None, float | None]]
     modelled: Mapping[str, Timed]
+    wide_mm: float
     steps: list[BuildStep] = field(default_factory=list)
     minded: list[str] = field(default_factory=list)
     last: dict[str, tuple[str, float]] = field(default_factory=dict)
@@ -177,7 +191,7 @@ class _Thread:
         key = f"{name}/{row.code}"
         again = sum(step.key.split("#")[0] == key for step in self.steps)
         key = f"{key}#{again + 1}" if again else key
-        hands = row.hands_min + row.hands_min_per_kg * kilos + row.hands_min_per_piece * pieces
+        hands = row.hands(kilos, pieces, self.wide_mm)
         step = BuildStep(
             key, name, row.code, _words(row, making), hands, row.wait_min, row.wait_low_min,
             row.wait_high_min, row.uses, row.attention, row.oven_c, row.source, tuple(after),
@@ -245,24 +259,7 @@ class _Thread:
         work = "fruit" if layer.kind == "poached_fruit" else layer.kind
         table = rows().get(work, [])
         row = next((r for r in table if r.stage == "lay"), None)
-        row = row or StepRow(
-            work,
-            "lay_on",
-            "lay",
-            say("dessert.lay_it_on"),
-            2,
-            0,
-            0.5,
-            0,
-            0,
-            0,
-            ("bench",),
-            (),
-            None,
-            False,
-            _KEEPS_LAID_H,
-            say("dessert.our_estimate"),
-        )
+        row = row or replace(_LAID_ON, work=work)
         key = self.add(layer.part, row, making, count, after)
         self.laid.append(key)
         self.met.append(met)
@@ -356,15 +353,15 @@ class _Thread:
                 "plate",
                 "",
                 "plate",
-                say("dessert.trim_cut_plate"),
-                1 + 2.0 * count,
+                _PLATED.words,
+                _PLATED.hands(0.0, count, self.wide_mm),
                 0,
                 0,
                 0,
                 ("bench",),
                 False,
                 None,
-                say("dessert.our_estimate"),
+                _PLATED.source,
                 tuple(after),
                 spoils=any(step.spoils for step in self.steps),
             )

@@ -15,7 +15,8 @@ from bellcrumb.words import say
 
 @dataclass(frozen=True)
 class StepRow:
-    """A step of a kind of work as the table has it."""
+    """A step of a kind of work as the table has it. Minutes for each piece are those of a piece
+    ``piece_mm`` wide; None: of a mould, a glass, a bun or a sheet, whatever its size."""
 
     work: str
     code: str
@@ -24,6 +25,7 @@ class StepRow:
     hands_min: float
     hands_min_per_kg: float
     hands_min_per_piece: float
+    piece_mm: float | None
     wait_low_min: float
     wait_min: float
     wait_high_min: float
@@ -33,6 +35,13 @@ class StepRow:
     attention: bool
     keeps_h: float
     source: str
+
+    def hands(self, kilos: float, pieces: int, wide_mm: float) -> float:
+        """Minutes of hands for so much of it in so many pieces, each so wide. A small piece takes
+        less, with its width, as rims and rolling do; our estimate."""
+        size = min(1.5, max(0.2, wide_mm / self.piece_mm)) if self.piece_mm and wide_mm else 1.0
+        each = self.hands_min_per_piece * size
+        return self.hands_min + self.hands_min_per_kg * kilos + each * pieces
 
 
 @dataclass(frozen=True)
@@ -77,8 +86,8 @@ def rows() -> dict[str, list[StepRow]]:
             StepRow(
                 r["work"], r["code"], r["stage"], say(r["words"]), float(r["hands_min"]),
                 float(r["hands_min_per_kg"]), float(r["hands_min_per_piece"]),
-                float(r["wait_low_min"]), float(r["wait_min"]), float(r["wait_high_min"]),
-                uses, holds, _number(r["oven_c"]), r["attention"] == "y",
+                _number(r["piece_mm"]), float(r["wait_low_min"]), float(r["wait_min"]),
+                float(r["wait_high_min"]), uses, holds, _number(r["oven_c"]), r["attention"] == "y",
                 float(r["keeps_high_h"] or 0), say(r["source"]),
             )
         )  # fmt: skip
