@@ -48,7 +48,7 @@ def cooks_between(device: Device, first: datetime, last: datetime) -> list[Batch
     """The cooks a device was in at some moment between two, the latest first."""
     rows = Batch.objects.filter(_with([device.pk]), started_at__lte=last)
     rows = rows.exclude(ended_at__lt=first).filter(started_at__gte=first - DAY)
-    return list(rows.order_by("-started_at"))
+    return list(rows.defer("prediction").order_by("-started_at"))
 
 
 def cook_at(cooks: list[Batch], at: datetime) -> Batch | None:

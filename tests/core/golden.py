@@ -127,6 +127,9 @@ def viscosity() -> Iterator[Row]:
 BAKES = (
     ("hay pots, half bath", HAY, RAMEKIN, 6, 163, {"level": "half", "water_c": 80}, "wobble"),
     ("hay pots, rim bath", HAY, RAMEKIN, 6, 150, {"level": "rim", "water_c": 95}, "wobble"),
+    ("hay pots, covered", HAY, RAMEKIN, 6, 163,
+     {"level": "half", "water_c": 80, "covered": True}, "wobble"),
+    ("hay pots, water beside", HAY, RAMEKIN, 6, 150, {"level": "beside"}, "wobble"),
     ("hay pots, dry", HAY, RAMEKIN, 6, 150, None, "wobble"),
     ("hay pots, just set", HAY, RAMEKIN, 6, 163, {"level": "half", "water_c": 80}, "just_set"),
     ("hay pots, clean knife", HAY, RAMEKIN, 6, 163, {"level": "half", "water_c": 80},
@@ -143,7 +146,7 @@ BAKES = (
 
 
 def bakes() -> Iterator[Row]:
-    """Windows, temperatures and signs of twelve bakes."""
+    """Windows, temperatures and signs of fourteen bakes."""
     for name, lines, vessel, count, dial, bath, doneness in BAKES:
         kind = "fan" if "fan" in name else "static"
         found = compute("bake", {

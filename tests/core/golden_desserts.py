@@ -7,7 +7,8 @@ from tests.core.test_dessert import CREAM, DESSERTS, TOPPING, build, part, round
 
 # What lies in none of those: below the rim, in swirls, so deep and then the rest, over a dome.
 _MORE = {
-    "verrine": lambda: build(round_tin(80, 110), [
+    "verrine": lambda: build({"shape": "round", "top_diameter_mm": 90, "bottom_diameter_mm": 60,
+                              "depth_mm": 110}, [
         part("Cream", "cream", *CREAM, beaten=True), part("Top", "cream", *TOPPING)],
         [{"part": "Cream", "lies": "mm", "value": 12},
          {"item": "100 g digestive biscuits", "lies": "mm", "value": 6}, {"part": "Cream"},

@@ -88,6 +88,19 @@ KINDS = {
 }  # fmt: skip
 
 
+class PouredTest(unittest.TestCase):
+    @given(bottom=st.floats(40, 90), mm=st.floats(3, 20), swirls=st.floats(10, 30))
+    def test_what_is_poured_is_all_that_its_other_layers_leave_in_any_shape(
+        self, bottom, mm, swirls
+    ):
+        cup = vessel_from_measures("round", 200, top_mm=90, bottom_mm=bottom)
+        parts = {"Cream": Made("Cream", "stirred", 1500, 1.1, 0.05)}
+        layers = [Layer("Cream", "mm", mm), Layer("Cream"), Layer("Cream", "swirls", swirls)]
+        found = stack(cup, 4, parts, layers)
+        lain_g = 4 * sum(layer.g_each for layer in found.layers)
+        self.assertAlmostEqual(lain_g, parts["Cream"].gives_g, delta=0.5)
+
+
 class HandsTest(unittest.TestCase):
     def test_a_small_piece_takes_less_of_a_hand_than_a_large_one_and_a_mould_is_a_mould(self):
         def hands(mm, count):

@@ -19,6 +19,7 @@ _ABOVE = (*TOPPINGS, "stirred", "folded", "butter", "nut", "fruit", "poached_fru
           "biscuit", "puff", "sponge", "garnish", "jam", "coulis", "ganache",
           "sauce")  # fmt: skip
 LEAST_MM = 0.05
+_ROUNDS, _AGREE_G = 8, 0.05
 # Of a flat layer as high as they are, swirls piped side by side fill so much: each is half of its
 # box, and they cover 84 %. Source: our estimate.
 _SWIRLS = 0.42
@@ -114,8 +115,27 @@ def stack(vessel: Vessel, count: int, parts: Mapping[str, Made], layers: Sequenc
     for n, layer in enumerate(layers):
         if layer.part not in parts:
             raise CraftError(f"layers[{n}].part", say("dessert.there_is_no_part", part=layer.part))
-    shared = Counter(layer.part for layer in layers if _lies(layer, parts) in ("poured",))
-    taken = _taken(vessel, count, parts, layers)
+    poured = Counter(layer.part for layer in layers if _lies(layer, parts) == "poured")
+    # What is poured takes what the layers of a told measure leave, and how much these hold depends
+    # on how high it reaches: it begins with nothing and rises until both agree.
+    taken = {part: parts[part].gives_g / count for part in poured}
+    for _ in range(_ROUNDS):
+        found = _stacked(vessel, count, parts, layers, poured, taken)
+        told = {
+            part: sum(x.g_each for x in found.layers if x.part == part and x.lies != "poured")
+            for part in poured
+        }
+        if all(abs(told[part] - taken[part]) < _AGREE_G for part in poured):
+            break
+        taken = told
+    return found
+
+
+def _stacked(
+    vessel: Vessel, count: int, parts: Mapping[str, Made], layers: Sequence[Layer],
+    poured: Mapping[str, int], taken: Mapping[str, float],
+) -> Stack:  # fmt: skip
+    """The layers as they lie when those of a told measure take so many grams of a poured part."""
     room, level, dome_mm = Room(vessel), 0.0, 0.0
     lain: list[Lain] = []
     warnings: list[str] = []
@@ -125,7 +145,7 @@ def stack(vessel: Vessel, count: int, parts: Mapping[str, Made], layers: Sequenc
         left_g = max(0.0, part.gives_g / count - taken.get(layer.part, 0.0))
         room, level, one = _lay(
             Place(room, level, dome_mm, vessel.depth_mm), n, layer, part, lies,
-            left_g / max(1, shared[layer.part]), count, warnings,
+            left_g / max(1, poured.get(layer.part, 0)), count, warnings,
         )  # fmt: skip
         dome_mm = one.mm if lies == "dome" else one.over_mm
         lain.append(one)
@@ -134,28 +154,6 @@ def stack(vessel: Vessel, count: int, parts: Mapping[str, Made], layers: Sequenc
 
 def _lies(layer: Layer, parts: Mapping[str, Made]) -> Lies:
     return layer.lies or FACTS[parts[layer.part].kind].lies
-
-
-def _taken(
-    vessel: Vessel, count: int, parts: Mapping[str, Made], layers: Sequence[Layer]
-) -> dict[str, float]:
-    """Grams each of a part that its layers of a told weight take, before the rest is poured."""
-    taken: dict[str, float] = {}
-    for layer in layers:
-        part, lies = parts[layer.part], _lies(layer, parts)
-        grams = 0.0
-        if lies == "grams":
-            grams = part.gives_g / count if layer.value is None else layer.value
-        elif lies == "share":
-            grams = (layer.value or 0.0) * part.gives_g / count
-        elif lies == "mm" and any(
-            other is not layer and other.part == layer.part and _lies(other, parts) == "poured"
-            for other in layers
-        ):
-            grams = Room(vessel).area_mm2(vessel.depth_mm / 2) * (layer.value or 0) * part.density
-            grams /= 1000
-        taken[layer.part] = taken.get(layer.part, 0.0) + grams
-    return taken
 
 
 @dataclass(frozen=True)

@@ -25,14 +25,13 @@ export function Causes({
       ),
   });
   const found = why.data;
+  if (!found) return null;
+  const faults = [...(batch.verdict?.faults ?? [])].map(faultName);
+  const none = found.causes.length === 0;
   // What every cook has, its highest temperature, is no news by itself.
-  if (
-    !found ||
-    (found.causes.length === 0 && !found.happened.some(({ weight }) => matters(weight)))
-  )
+  if (none && faults.length === 0 && !found.happened.some(({ weight }) => matters(weight)))
     return null;
   const change = found.change.find((c) => c.lines.length > 0);
-  const faults = [...(batch.verdict?.faults ?? [])].map(faultName);
   return (
     <section
       className="rule-t mt-6 pt-3"
@@ -40,7 +39,7 @@ export function Causes({
       data-testid="causes"
     >
       <h2 className="text-2xl">
-        {found.causes.length > 0 ? say("batch.why") : say("batch.what_happened")}
+        {none ? say("batch.what_happened") : say("batch.why")}
         {faults.length > 0 && (
           <span className="text-lg text-soft italic"> {faults.join(", ")}</span>
         )}
@@ -100,7 +99,8 @@ export function Causes({
           </pre>
         </div>
       )}
-      <p className="caption mt-2" hidden={found.causes.length === 0}>
+      {none && faults.length > 0 && <p className="mt-1">{say("batch.no_causes_in_our_table")}</p>}
+      <p className="caption mt-2" hidden={none}>
         {say("batch.weighed_by_bayes_rule_from_our")}
       </p>
     </section>
