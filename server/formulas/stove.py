@@ -61,7 +61,7 @@ _OVER_EGG, _SET_COLD = ("swiss", "curd", "sabayon"), ("curd", "roux")
 
 
 def _place(mix: Mix, measures: Measures) -> PlaceOut:
-    names = [p.ingredient.name.split(",")[0].lower() for p in mix.portions]
+    names = [p.ingredient.short for p in mix.portions]
     weights = [grams_text(p.grams) for p in mix.portions]
     cups = [
         cups_text(

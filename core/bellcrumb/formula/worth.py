@@ -66,7 +66,7 @@ def cost(mix: Mix, per_kg: dict[str, float], grade: EggGrade) -> Cost:
         if key in per_kg:
             total += p.grams / 1000 * per_kg[key]
         else:
-            missing.append(p.ingredient.name)
+            missing.append(p.ingredient.short)
     return Cost(total, sorted(set(missing)))
 
 

@@ -23,6 +23,7 @@ const LOOKS: Partial<Record<Kind, readonly [fill: string, hatch: string]>> = {
   ganache: ["var(--soft)", "h-nappe"],
   chocolate_coat: ["var(--soft)", "h-nappe"],
   jam: ["var(--set-slice)", "h-nappe"],
+  coulis: ["var(--burnt)", "h-cold"],
   fruit: ["var(--set-nappe)", "h-cold"],
   poached_fruit: ["var(--set-nappe)", "h-cold"],
   whipped: ["var(--sheet)", "h-spoon"],
@@ -39,7 +40,7 @@ const LOOKS: Partial<Record<Kind, readonly [fill: string, hatch: string]>> = {
 const CREAM = ["var(--set-pipe)", "h-pipe"] as const;
 const lookOf = (kind: Kind) => LOOKS[kind] ?? CREAM;
 
-const LABELS = 208;
+const LABELS = 232;
 const LEAST_LABEL = 21;
 
 /** A wedge is seen from its point to the rim; everything else across. */
@@ -228,7 +229,7 @@ export function Slice({ build, units, chosen, choose }: Props) {
   );
 }
 
-const short = (name: string) => (name.length > 15 ? `${name.slice(0, 14)}…` : name);
+const short = (name: string) => (name.length > 18 ? `${name.slice(0, 17)}…` : name);
 
 /** Where each label stands: beside its layer, pushed up where two would touch. */
 function labelPlaces(layers: readonly Lain[], per: number, floor: number): number[] {

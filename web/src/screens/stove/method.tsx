@@ -32,12 +32,19 @@ interface Props {
   guide: string;
   /** Whether there is egg to temper. */
   tempers: boolean;
+  /** Whether a curve is computed: what is made at the bench asks for no ring. */
+  heated: boolean;
   change: ((part: Partial<Content>) => void) | undefined;
 }
 
+/** Whether a guide leaves anything to say: what is made at the bench has no method. */
+export const asksMethod = (guide: string, heated: boolean) =>
+  heated || guide === "custard" || FOAMS.includes(guide);
+
 /** School, temperatures, ladle and ring: what the ladder and the curve are computed from. */
 export function Method(props: Props) {
-  const { content, setSchool, set, schoolFixed, fixed, problem, guide, tempers, change } = props;
+  const { content, setSchool, set, schoolFixed, fixed, problem, guide, tempers, heated, change } =
+    props;
   const { units, kitchen } = useBench();
   const grades = useEggGrades();
   const at = (field: string) => (problem?.field === field ? problem.message : null);
@@ -104,8 +111,8 @@ export function Method(props: Props) {
             onValue={(v) => change?.({ target_c: Math.round(toCelsius(v, units) * 10) / 10 })}
           />
         )}
-        {ring}
-        {cream}
+        {heated && ring}
+        {heated && cream}
       </div>
     );
   }

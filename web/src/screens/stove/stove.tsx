@@ -6,7 +6,7 @@ import { TemperLadder } from "@/figures/temper-ladder";
 import { LearnedFrom } from "@/lessons";
 import { ConflictDialog } from "@/screens/formula/saving";
 import { Place, PlaceHead, usePlace, type AtPlace } from "@/screens/place";
-import { Method } from "@/screens/stove/method";
+import { asksMethod, Method } from "@/screens/stove/method";
 import { Finishing, Places, Signs, Steps } from "@/screens/stove/on-paper";
 import { StartCook } from "@/screens/stove/start-cook";
 import { cuesOf, segments, topOf, zonesOf } from "@/screens/stove/plan-curve";
@@ -30,6 +30,9 @@ function Plan({ at }: { at: AtPlace }) {
   const problem = plan.error instanceof ApiError ? plan.error : null;
   const ladder = plan.data?.ladder;
   const custard = plan.data?.guide === "custard";
+  const guide = plan.data?.guide ?? "custard";
+  const heated = !plan.data || segments(plan.data).length > 0;
+  const asks = asksMethod(guide, heated);
   return (
     <div className="py-4">
       <PlaceHead
@@ -41,8 +44,14 @@ function Plan({ at }: { at: AtPlace }) {
         })}
         problem={problem}
       />
-      <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-6 md:grid-cols-[17rem_minmax(0,1fr)] xl:grid-cols-[17rem_minmax(0,1.1fr)_minmax(0,1fr)]">
-        <section aria-label={say("stove.method")}>
+      <div
+        className={`grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-6 ${
+          asks
+            ? "md:grid-cols-[17rem_minmax(0,1fr)] xl:grid-cols-[17rem_minmax(0,1.1fr)_minmax(0,1fr)]"
+            : "md:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]"
+        }`}
+      >
+        <section aria-label={say("stove.method")} hidden={!asks}>
           <Method
             content={content}
             setSchool={(school) => draft.change({ school })}
@@ -50,8 +59,9 @@ function Plan({ at }: { at: AtPlace }) {
             schoolFixed={!canEdit}
             fixed={!canCook}
             problem={problem}
-            guide={plan.data?.guide ?? "custard"}
+            guide={guide}
             tempers={!plan.data || !!ladder}
+            heated={heated}
             change={forToday ? undefined : draft.change}
           />
           {Object.keys(today).length > 0 && (
@@ -105,7 +115,7 @@ function Plan({ at }: { at: AtPlace }) {
             </section>
             <section
               aria-label={say("stove.in_the_pot")}
-              className="md:col-start-2 xl:col-start-auto"
+              className={asks ? "md:col-start-2 xl:col-start-auto" : ""}
             >
               {segments(plan.data).length > 0 ? (
                 <>
