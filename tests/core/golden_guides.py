@@ -40,6 +40,13 @@ _MORE: dict[str, tuple[list[str], dict[str, object]]] = {
                          {"part_kind": "filling"}),
     "sabayon with cream": (["6 yolks", "120 g sugar", "150 g marsala", "200 g cream 35%"],
                            {"family": "sabayon"}),
+    "chiboust with whites": (["1 l milk", "13 yolks", "100 g sugar", "80 g corn starch",
+                              "16 g gelatine", "13 egg whites, whipped"], {"family": "chiboust"}),
+    "bavarian with both": (["500 ml milk", "6 yolks", "120 g sugar", "10 g gelatine",
+                            "400 g cream 35%, whipped", "4 egg whites, whipped"],
+                           {"family": "bavarian_cream"}),
+    "custard with whites": (["500 ml milk", "5 yolks", "100 g sugar", "40 g corn starch",
+                             "4 egg whites, whipped"], {"family": "pastry_cream"}),
     "roux": (["60 g butter", "60 g flour", "500 g milk", "250 g cream 35%", "150 g sugar"],
              {"family": "sugar_cream"}),
 }  # fmt: skip

@@ -137,7 +137,7 @@ class ThreadTimesTest(unittest.TestCase):
         prices = {"cream 35%": 6, "whole milk": 1.2, "flour": 1, "butter": 9}
         portion = tart(prices=prices)["portion"]
         self.assertAlmostEqual(portion["cost"], sum(x["cost"] for x in portion["layers"]))
-        self.assertIn("Corn starch", portion["without_price"])
+        self.assertIn("corn starch", portion["without_price"])
         self.assertIsNone(tart()["portion"]["cost"])
 
     def test_peel_and_stone_are_taken_off_what_is_bought(self):

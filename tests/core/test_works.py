@@ -2,6 +2,7 @@ import unittest
 from typing import ClassVar
 
 from bellcrumb.book.curve_file import read_curve
+from bellcrumb.contract import compute
 from bellcrumb.dessert.bench import NAMES, _said_of
 from bellcrumb.dessert.tables import rows
 from bellcrumb.errors import CraftError
@@ -159,6 +160,35 @@ class WorkTest(unittest.TestCase):
         fold = next(s for s in made.steps if s.kind == "cool" and "cream" in s.title.lower())
         self.assertEqual((fold.low_c, fold.high_c), (16, 25))
         self.assertEqual(made.split.finish.grams_of("cream"), 600)
+
+    def test_whipped_whites_are_never_cooked_and_never_sieved(self):
+        base = ["500 ml milk", "6 yolks", "120 g sugar", "10 g gelatine"]
+        for kin, more in (("bavarian_cream", ["400 g cream 35%, whipped"]), ("anglaise", []),
+                          ("chiboust", ["40 g corn starch"])):  # fmt: skip
+            with self.subTest(kin):
+                made = compute("plan", {"lines": [*base, *more, "4 egg whites, whipped"],
+                                        "family": kin})  # fmt: skip
+                self.assertNotIn("egg_white", [p["ingredient"] for p in made["bowl"]])
+                titles = [s["title"].lower() for s in made["steps"]]
+                fold = next(n for n, t in enumerate(titles) if "whites in" in t)
+                self.assertTrue(any("sieve" in t for t in titles[:fold]))
+                self.assertFalse(any("sieve" in t for t in titles[fold:]), titles)
+
+    def test_a_chiboust_whose_whites_are_a_part_of_their_own_asks_for_them_while_it_is_warm(self):
+        made = compute("plan", {"lines": ["1 l milk", "13 yolks", "100 g sugar", "80 g corn starch",
+                                          "16 g gelatine"], "family": "chiboust"})  # fmt: skip
+        codes = [s["code"] for s in made["steps"]]
+        self.assertEqual(codes[-3:], ["sieve", "meringue", "chill"])
+        self.assertEqual([made["steps"][-2][k] for k in ("low_c", "high_c")], [45, 70])
+
+    def test_only_what_burns_is_kept_from_the_flame(self):
+        said = {}
+        for late in ("20 g rum", "50 g butter"):
+            a = ask("1 l milk", "9 yolks", "150 g sugar", "85 g corn starch", late,
+                    family="pastry_cream")  # fmt: skip
+            steps = plan(a.mix, a.family, MEDIUM_GAS).steps
+            said[late] = [s for s in steps if "flammable" in s.caution]
+        self.assertEqual(([s.key for s in said["20 g rum"]], said["50 g butter"]), (["finish"], []))
 
 
 class CurveFileTest(unittest.TestCase):

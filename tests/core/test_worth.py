@@ -46,7 +46,7 @@ class WorthTest(unittest.TestCase):
     def test_what_has_no_price_is_named(self):
         found = cost(mix(sugar=500, milk_whole=100, water=100), {"sugar": 1.2}, US_LARGE)
         self.assertAlmostEqual(found.batch, 0.6)
-        self.assertEqual(found.without_price, ["Whole milk 3.25-3.5%"])
+        self.assertEqual(found.without_price, ["milk"])
 
     def test_eggs_to_have_cover_the_cracked_ones(self):
         crack, have = eggs_to_have(mix(egg_yolk=10 * US_LARGE.yolk_g), US_LARGE, 0.05)

@@ -1,5 +1,7 @@
 """What follows the heat: what goes in late, at its temperature, and how it is cooled."""
 
+from itertools import groupby
+
 from bellcrumb.stove.finish import Addition
 from bellcrumb.stove.steps import Step
 from bellcrumb.texture.families import Family
@@ -49,42 +51,54 @@ def cooling(family: Family, whole: bool, folds_c: list[float], *, gels: bool) ->
 
 
 def finishing(adds: list[Addition], number: int = 0) -> list[Step]:
-    """Steps for what goes in off the heat: at once, or each when the mix is cool enough."""
-    now = [a for a in adds if not a.waits_s]
+    """Steps for what goes in off the heat, in order: when the mix is cool enough, or at once what
+    need not wait (any more, where the one before it has cooled the mix)."""
     steps: list[Step] = []
-    if now:
-        names = ", ".join(dict.fromkeys(a.name for a in now))
-        advice = next((a.advice for a in now if a.advice), say("stove.stirred_smooth_and_shining"))
-        steps.append(
-            Step(
-                "finish",
-                "finish",
-                say("stove.off_the_heat_in", names=names),
-                advice,
-                say(
-                    "stove.outside_its_window",
-                    below=now[0].window.below or say("stove.its_aroma_leaves"),
-                ),
-                caution=say("stove.spirits_and_extracts_are_flammable_away"),
-            )
-        )
-    for n, a in enumerate((a for a in adds if a.waits_s), start=number + len(steps) + 1):
-        key = "finish" if n == 1 else f"finish{n}"
-        colder = (
-            say("stove.colder_than_c", low_c=a.window.low_c, below=a.window.below)
-            if a.window.below
-            else ""
-        )
-        steps.append(
-            Step(
-                key,
-                "cool",
-                say("stove.at_c_in", high_c=a.window.high_c, a=a.name),
-                f"{a.window.sign.capitalize()}. {a.advice}".strip(),
-                say("stove.hotter_2", above=a.window.above, colder=colder),
-                low_c=a.window.low_c,
-                high_c=a.window.high_c,
-                there=say("stove.in_now", a=a.name.capitalize()),
-            )
-        )
+    for waits, group in groupby(adds, key=lambda a: bool(a.waits_s)):
+        for together in [[a] for a in group] if waits else [list(group)]:
+            n = number + len(steps) + 1
+            key = "finish" if n == 1 else f"finish{n}"
+            steps.append(_waited(key, *together) if waits else _at_once(key, together, steps))
     return steps
+
+
+def _at_once(key: str, now: list[Addition], before: list[Step]) -> Step:
+    names = ", ".join(dict.fromkeys(a.name for a in now))
+    folded = any(a.folds for a in now)
+    done = (
+        say("stove.folded_under_no_streak") if folded else say("stove.stirred_smooth_and_shining")
+    )
+    advice = next((a.advice for a in now if a.advice), done)
+    cold = max((a.window for a in now if a.window.below), key=lambda w: w.low_c, default=None)
+    return Step(
+        key,
+        "finish",
+        say("stove.then_in", names=names) if before else say("stove.off_the_heat_in", names=names),
+        advice,
+        say("stove.under_c_it", low_c=cold.low_c, below=cold.below) if cold else "",
+        caution=_flames(*now),
+    )
+
+
+def _waited(key: str, a: Addition) -> Step:
+    colder = (
+        say("stove.colder_than_c", low_c=a.window.low_c, below=a.window.below)
+        if a.window.below
+        else ""
+    )
+    return Step(
+        key,
+        "cool",
+        say("stove.at_c_in", high_c=a.window.high_c, a=a.name),
+        f"{a.window.sign.capitalize()}. {a.advice}".strip(),
+        say("stove.hotter_2", above=a.window.above, colder=colder),
+        low_c=a.window.low_c,
+        high_c=a.window.high_c,
+        there=say("stove.in_now", a=a.name.capitalize()),
+        caution=_flames(a),
+    )
+
+
+def _flames(*adds: Addition) -> str:
+    burns = any(a.burns for a in adds)
+    return say("stove.spirits_and_extracts_are_flammable_away") if burns else ""

@@ -81,6 +81,14 @@ _WINDOWS: dict[str, TempWindow] = {
         above=say("stove.the_whipped_cream_melts_and_the"),
         rescue=say("stove.warm_the_base_over_water_for"),
     ),
+    "whites_fold": TempWindow(
+        16,
+        25,
+        say("stove.cool_beaten_smooth"),
+        below=say("stove.lumps_and_streaks"),
+        above=say("stove.the_foam_collapses"),
+        rescue=say("stove.warm_the_base_over_water_for"),
+    ),
     "meringue_fold": TempWindow(
         45,
         70,
@@ -116,6 +124,7 @@ _WINDOWS: dict[str, TempWindow] = {
 }
 
 
+_FOLDS = ("cream_fold", "whites_fold", "meringue_fold")
 Folded = Literal["cream", "meringue", "butter"]
 
 
@@ -138,6 +147,16 @@ class Addition:
     splits: bool
     advice: str
 
+    @property
+    def folds(self) -> bool:
+        """Whether it is foam: what it goes into is sieved before, and never after."""
+        return self.window in [_WINDOWS[key] for key in _FOLDS]
+
+    @property
+    def burns(self) -> bool:
+        """Whether its vapour takes fire."""
+        return self.window == _WINDOWS["alcohol"]
+
 
 def _kind(i: Ingredient, family: Family | None) -> str:
     if i.category == "fat":
@@ -149,7 +168,7 @@ def _kind(i: Ingredient, family: Family | None) -> str:
     if i.category == "cream":
         return "cream_fold"
     if i.category == "egg":
-        return "meringue_fold"
+        return "meringue_fold" if family and family.key == "chiboust" else "whites_fold"
     return "flavour"
 
 

@@ -82,7 +82,7 @@ def moment(
             say("stove.cooling")
             if warm
             else (say("stove.cool_enough") if step.there else say("stove.through_the_warm_zone")),
-            step.title if warm or not step.there else step.there,
+            step.title if warm else step.there or say("stove.on_into_the_refrigerator"),
             "calm" if warm or not step.there else "now",
             to_target_s=_eta(temp, step.high_c, rate),
             done=not warm,

@@ -35,8 +35,9 @@ def split(mix: Mix, family: Family, school: School) -> Split:
     in_the_pot = school == "eggs_after_boil" or not mix.grams_of("egg")
     for p in mix.portions:
         i = p.ingredient
-        if i.key in family.style.foam_keys and family.style.foam_strength is not None:
-            finish.append(p)  # whipped cream or meringue, folded in late
+        foam = i.key in family.style.foam_keys and family.style.foam_strength is not None
+        if foam or (p.whipped and i.category in ("cream", "egg")):
+            finish.append(p)  # whipped cream or whites, folded in late
         elif i.category == "egg":
             bowl.append(p)
         elif i.key in COARSE or i.key in BOILED_SETTERS_S:

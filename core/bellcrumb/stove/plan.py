@@ -8,7 +8,7 @@ from bellcrumb.laws.starch import pasting, seen_to_thicken_c
 from bellcrumb.laws.water import AT_BOIL_K, boils_c
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.after import cooling, finishing, hours
-from bellcrumb.stove.finish import Addition, additions
+from bellcrumb.stove.finish import Addition, additions, fold_window
 from bellcrumb.stove.method import Split, split
 from bellcrumb.stove.steps import Step, checks, step
 from bellcrumb.stove.temper import Ladder, School, temper
@@ -241,9 +241,17 @@ def _steps(
             )
         )
     whole = (where.pot + where.bowl).main_starch in COARSE
-    warm = [a for a in adds if a.window.high_c > _FOLDED_BELOW_C]
+    warm = [a for a in adds if a.window.high_c > _FOLDED_BELOW_C and not a.folds]
     folded = [a for a in adds if a not in warm]
     steps += finishing(warm)
+    if family.key == "chiboust":  # its whites go in warm, from here or from a part of their own
+        number = sum(s.key.startswith("finish") for s in steps)
+        meringue = fold_window("meringue")
+        alone = step("custard.meringue", low_c=meringue.low_c, high_c=meringue.high_c)
+        steps.append(step("custard.sieve"))
+        steps += finishing(folded, number) if folded else [alone]
+        steps.append(step("custard.chill", values={"family": hours(family)}))
+        return steps
     gels = any(p.ingredient.key.startswith("gelatine") for p in where.finish.portions)
     steps.append(cooling(family, whole, [a.window.high_c for a in folded], gels=gels))
     if folded:
