@@ -220,13 +220,16 @@ function Portion({ build }: { build: Build }) {
           <span className="caption">
             {" "}
             (
-            {portion.layers
-              .map((l) => `${l.name} ${money(l.cost ?? 0, kitchen.currency)}`)
-              .join(", ")}
-            {portion.without_price.length > 0 &&
-              say("dessert.no_price_for", {
-                without_price: portion.without_price.join(", ").toLowerCase(),
-              })}
+            {[
+              portion.layers
+                .filter((l) => l.cost)
+                .map((l) => `${l.name} ${money(l.cost ?? 0, kitchen.currency)}`)
+                .join(", "),
+              portion.without_price.length > 0 &&
+                say("dessert.no_price_for", { without_price: portion.without_price.join(", ") }),
+            ]
+              .filter(Boolean)
+              .join("; ")}
             )
           </span>
         </>
