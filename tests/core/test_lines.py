@@ -345,6 +345,7 @@ class QuietErrorTest(unittest.TestCase):
             ("1 Schale Himbeeren", "schale"),
             ("une poignée de noisettes", "poignée"),
             ("1 bunch of mint", "bunch"),
+            ("1 bunch basil", "bunch"),
         ):
             with self.subTest(text):
                 line = understand(text, shipped(), US_LARGE)

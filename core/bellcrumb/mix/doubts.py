@@ -16,8 +16,9 @@ _ABSURD_G = 100_000.0
 # nobody knows: "1 punnet raspberries". Grams of one.
 _SMALL_G = 20.0
 _LENGTHS = frozenset({"cm", "mm", "inch"})
-# What bread and dough come in, of nobody knows what size.
-_WHOLES = frozenset({"loaf", "quantity", "batch", "recipe", "barra", "laib", "quantite"})
+# What bread, dough and herbs come in, of nobody knows what size.
+_WHOLES = frozenset({"loaf", "quantity", "batch", "recipe", "barra", "laib", "quantite", "bunch",
+                     "bunches", "bund", "bouquet", "mazzo", "mazzetto", "manojo"})  # fmt: skip
 OF = re.compile(r"\b(?:of|de|di|d['’]|von)$")
 
 

@@ -14,13 +14,32 @@ _WHOLE_AND_PART = re.compile(
 )
 
 
+# "3 whole + 3 yolks"
+_WHOLE_BESIDE = re.compile(r"^(\d+) whole(?= (?:\+|and|plus|&) \d+ (?:egg )?(?:yolks?|whites?)\b)")
+_AMERICAN = ("us", "usa", "american")
+# "2 size L eggs", "6 M yolks": the letter in front.
+_LETTER_FIRST = re.compile(
+    r"^(\d+) (?:size (s|m|l|xl)|(s|m|xl)) ((?:egg )?(?:yolks?|whites?)|eggs?)\b"
+)
+# "2 US large eggs", "3 large UK eggs": of which country the word is.
+_COUNTRY = re.compile(
+    r"\b(us|usa|american|uk|british|eu)[- ](?=(?:\S+[- ])?(?:eggs?|yolks?|whites?)\b"
+    r"|extra)"
+)
+
+
 def whole_and_part(plain: str) -> str:
-    """Eggs of which some go in whole and of some a part, the plain way.
+    """Eggs of which some go in whole and of some a part, and sizes by a letter, the plain way.
 
     >>> whole_and_part("6 œufs (4 entiers + 2 jaunes)")
     '4 eggs + 2 jaunes'
+    >>> whole_and_part("2 size l eggs")
+    '2 eggs l'
     """
-    return _WHOLE_AND_PART.sub(r"\1 eggs + \2 \3", plain)
+    return _LETTER_FIRST.sub(
+        lambda found: f"{found[1]} {found[4]} {found[2] or found[3]}",
+        _WHOLE_BESIDE.sub(r"\1 eggs", _WHOLE_AND_PART.sub(r"\1 eggs + \2 \3", plain)),
+    )
 
 
 LARGE_EGGS = re.compile(
@@ -51,6 +70,10 @@ _EGG_LETTER = re.compile(
 
 def of_size(name: str, grade: EggGrade) -> tuple[str, EggGrade]:
     """A name with its size in plain words, and the grade that a letter behind it says."""
+    country = _COUNTRY.search(name)
+    if country:
+        name = f"{name[: country.start()]}{name[country.end() :]}"
+        grade = egg_grade("us large" if country.group(1) in _AMERICAN else "eu/uk m")
     letter = _EGG_LETTER.match(name)
     if letter:
         return letter.group("egg").strip(), egg_grade(f"EU/UK {letter.group('letter')}")

@@ -78,7 +78,16 @@ def _of_fruit(found: re.Match[str]) -> str:
     count, fruit = found.group("n").rstrip("'’"), found.group("fruit")
     if "halb" in count or "demi" in count:
         count = "1/2"
-    return f"{count} {fruit} {PART[found.group('part')]}"
+    bare, *brackets = fruit.split(" (")  # "juice of 2 lemons (80 g)"
+    said = f" ({brackets[0]}" if brackets else ""
+    return f"{count} {bare} {PART[found.group('part')]}{said}"
+
+
+def _metric_of(found: re.Match[str]) -> str:
+    """Of a weight said twice in brackets, the one in grams, or in millilitres."""
+    both = found.group(1), found.group(2)
+    metric = next((b for b in both if re.search(r"\d ?k?gr?$", b)), None)
+    return f"({metric or next((b for b in both if re.search(r'[mcd]?l$', b)), both[0])})"
 
 
 _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...] = (
@@ -99,8 +108,11 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
                 r"|(?:at )?room temp(?:erature)?\.?)\b"), ""),
     (re.compile(r"\b(copitas?|chupitos?|chorros?|chorrito|ml|cl)( de)? anís$"),
      r"\1\2 licor de anís"),
+    # "(8 oz/227 g)", "(200 g, 7 oz)", "(16 fl. oz./480 ml)"
+    (re.compile(rf"\(({_NUM} ?(?:fl\.? ?)?[a-z]+)\.? ?[/,;|] ?({_NUM} ?(?:fl\.? ?)?[a-z]+)\.?\)"),
+     _metric_of),
     # "1 lg. egg", "big pinch of salt", "1 3-inch cinnamon stick", "paste or extract"
-    (re.compile(r"\blg\.? (?=eggs?|yolks?|whites?)"), "large "),
+    (re.compile(r"\bl(?:rg|g|ge)\.? (?=eggs?|yolks?|whites?)"), "large "),
     (re.compile(r"\bmed\.? (?=eggs?|yolks?|whites?)"), "medium "),
     (re.compile(r"\bsm\.? (?=eggs?|yolks?|whites?)"), "small "),
     (re.compile(r"^(?:big|large|good|generous|small|tiny) (?=pinch\b)"), ""),
@@ -115,8 +127,8 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     (re.compile(r"(?<=\w),? (?:for the|pour (?:la|les?)|pour l'|per (?:la|il|lo|i|gli|le)|per l'"
                 r"|para (?:el|la|los|las)|für (?:den|die|das)) ?\w+(?: \w+)?$"), ""),
     # "about 200 ml cream", "a good pinch of salt", "1.000 g Quark", "1/2 a lemon"
-    (re.compile(r"^(?:about|approx\.?|approximately|ca\.?|circa|environ|env\.|etwa|unos|unas) "
-                r"(?=\d)"), ""),
+    (re.compile(r"^(?:about|approx\.?|approximately|roughly|around|nearly|just (?:over|under)"
+                r"|ca\.?|circa|environ|env\.|etwa|unos|unas) (?=\d)"), ""),
     (re.compile(rf"^({_NUM}|{_WORDS}) (?:good|generous|big|large|small|tiny|healthy|bonne|grosse"
                 r"|petite|gute|kleine|große|bella|buena) "
                 r"(?=(?:pinch|dash|splash|glug|knob|squeeze|pincée|prise|pizzico|pizca)\b)"),
@@ -214,6 +226,11 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     # "1 (15-ounce) can pumpkin"
     (re.compile(rf"^({_N}|{_WORDS}) \(({_N})[- ]?({_WEIGHT})\.?\)[- ]?({_PACKED})\b"),
      r"\1 \4 (\2 \3 each)"),
+    # "15-oz can pumpkin purée": one of them
+    (re.compile(rf"^({_N})-({_WEIGHT})\.?[- ]({_PACKED})\b"), r"1 \3 (\1 \2 each)"),
+    # "3 bags earl grey tea", "2 squares unsweetened chocolate" (an ounce each)
+    (re.compile(rf"^({_N}|{_WORDS}) bags? (?:of )?(.*\btea)$"), r"\1 \2 bags"),
+    (re.compile(rf"^({_NUM}|{_WORDS}) squares? (?:of )?(?=.*\bchocolate\b)"), r"\1 oz "),
     # "une noisette de beurre"
     (re.compile(r"^(?:une |1 )noisette de (?=beurre)"), "8 g "),
     # "1 demi gousse"

@@ -45,6 +45,7 @@ _BARE = re.compile(
     r"(?:pinch|dash|splash|glug|capful|squeeze|filet|trait|schuss|spritzer|spruzzo|chorrito|knob|drop|pincée|pizzico|pizca|noix)\b"
 )
 _PLUS = re.compile(r"(?:plus|\+|and|&|et|e|più|y|más|und)\s*(?=\d|½|a |one |half )")
+_LESS = re.compile(r"(?:minus|less|moins|meno|menos|weniger)\s*(?=\d|a |one )")
 _OF = re.compile(
     r"\s*(?:of the|of|de la|de l'|del|della|dello|dei|degli|de|du|des|di|von|vom|an)\s+|\s*d['’]\s*"
 )
@@ -63,6 +64,7 @@ _PAREN_MASS = re.compile(
 # The amount behind a name: "sugar: 200 g". Found from its last gap, so that a line of dashes costs
 # no more than any other.
 _TAIL = re.compile(rf"[\s:,-](-?\s*{_PLAIN}\s*[^\W\d]{{0,20}}\.?)$")
+_METRIC = ("g", "kg", "ml", "cl", "dl", "l")
 _CONTAINER = re.compile(
     r"\s*(?:cans?|tins?|pack(?:et|age)?s?|blocks?|sticks?|cartons?|jars?|bottles?|pots?|tubs?|containers?)\b"
 )
@@ -108,7 +110,8 @@ _SPOONS = (
         ),
         "tsp",
     ),
-    (re.compile(r"\bcucharadas? soperas?\b"), "tbsp"),
+    (re.compile(r"\bcucharadas? soperas?\b|\bsoup ?spoons?(?:fuls?)?\b"), "tbsp"),
+    (re.compile(r"\bcoffee ?spoons?(?:fuls?)?\b"), "tsp"),
     (re.compile(r"\bcucharad(?:it)?as? de caf[ée]\b|\bcucharaditas? de postre\b"), "tsp"),
     (re.compile(r"\bcucharadas? de postre\b|\bcuill[eè]r(?:e|ée)s? à dessert\b"), "dessertspoon"),
 )
@@ -116,7 +119,18 @@ _SPOONS = (
 
 _FLUID = re.compile(r"\bfl(?:uid|\.)?[- ]?(?:ounces?|oz\.?)(?![a-z])")
 _BARE_POINT = re.compile(r"(?<![\d.,])\.(?=\d)")  # ".25 oz"
-_BULLET = re.compile(r"^(?:[-·+] |\d{1,2}\) )(?=\S)")  # of a list: "- 2 cups", "1) 200 g"
+# Of a list: "- 2 cups", "1) 200 g", "1. 500 ml", "☐ 3 eggs", "- [ ] 100 g"
+_BULLET = re.compile(
+    r"^(?:[-·+☐□▢◦▪‣] ?(?=\D)|[-·+☐□▢◦▪‣] (?=\S)|\[ ?x?\] ?|\d{1,2}\) (?=\S)"
+    r"|\d{1,2}\. (?=\d))+"
+)
+_LEADERS = re.compile(r"[.…_]{3,}")  # "milk ........ 500 g"
+# "two thirds of a cup", "one-third cup", "three quarters"; "one and a half", "1 & 1/2".
+_PARTS_OF_ONE = {"half": 2, "third": 3, "quarter": 4, "fourth": 4, "eighth": 8}
+_PART_IN_WORDS = re.compile(
+    rf"\b(an?|one|two|three|[1-7])[- ]({'|'.join(_PARTS_OF_ONE)})s?(?: of an?)?(?= )"
+)
+_AND_A_PART = re.compile(rf"\b(\d+|{'|'.join(NUMBER_WORDS)}) (?:and|&) (\d/\d)(?!\d)")
 
 
 def plain_text(text: str) -> str:
@@ -128,10 +142,23 @@ def plain_text(text: str) -> str:
         for ch in text
     )
     spelled = unicodedata.normalize("NFC", spelled).replace("–", "-").replace("—", "-").lower()
+    spelled = _LEADERS.sub(" ", spelled)
     for spoon, short in _SPOONS:
         spelled = spoon.sub(short, spelled)
     spelled = _FLUID.sub("fl oz", _BARE_POINT.sub("0.", spelled.replace("\u2019", "'")))
-    return _BULLET.sub("", re.sub(r"\s+", " ", spelled).strip(" \t•*"))
+    spelled = _BULLET.sub("", re.sub(r"\s+", " ", spelled).strip(" \t•*"))
+    spelled = re.sub(r"(?<=\d) ?~ ?(?=\d)", "-", spelled.replace("[", "(").replace("]", ")"))
+    return _AND_A_PART.sub(_mixed, _PART_IN_WORDS.sub(_part, spelled.lstrip("~ ")))
+
+
+def _part(found: re.Match[str]) -> str:
+    over = NUMBER_WORDS.get(found[1]) or float(found[1])
+    return f"{over:g}/{_PARTS_OF_ONE[found[2]]}"
+
+
+def _mixed(found: re.Match[str]) -> str:
+    whole = NUMBER_WORDS.get(found[1]) or float(found[1])
+    return f"{whole:g} {found[2]}"
 
 
 def _number(text: str) -> tuple[float, str]:
@@ -164,19 +191,26 @@ def read_amount(text: str, measures: Measures = "us") -> tuple[Amount | None, st
     """
     head, rest = _read_head(text, measures)
     if head is None:
-        tail = _TAIL.search(text)
-        name = text[: tail.start()].strip(" ,:-") if tail else ""
+        # "butter (60 g)", "sugar, 1 cup (200 g)": the brackets stay for what is read below.
+        stated = _PAREN_MASS.search(text)
+        bare = (text[: stated.start()] + text[stated.end() :]).strip() if stated else text
+        tail = _TAIL.search(bare)
+        name = bare[: tail.start()].strip(" ,:-") if tail else ""
         if tail and name:
             head, left = _read_head(tail.group(1), measures)
             if head is None or left:
                 return None, text
-            rest = name
+            rest = f"{name} {stated.group()}" if stated else name
+        elif stated and bare and not (stated.group("per") or stated.group("each")):
+            per = unit(stated.group(3).rstrip("."))
+            size = _number(stated.group(2))[0]
+            head, rest = Amount(size, size, per), bare
     if head is None:
         return None, text
     head, rest = _with_more(head, rest, measures)
     stated = _PAREN_MASS.search(rest)
-    if stated:
-        per = unit(stated.group(3).rstrip("."))
+    per = unit(stated.group(3).rstrip(".")) if stated else None
+    if stated and per:
         size = _number(stated.group(2))[0] * per.size
         each = bool(stated.group("per") or stated.group("each"))
         sized = head.unit is not None and head.unit.name in ("can", "pack")
@@ -184,6 +218,8 @@ def read_amount(text: str, measures: Measures = "us") -> tuple[Amount | None, st
         packs = sized and not each and head.unit is not None and head.unit.name == "pack"
         rest = (rest[: stated.start()] + rest[stated.end() :]).strip()
         mass = per.kind == "mass"
+        if head.unit and head.unit.name in _METRIC and per.name not in _METRIC:
+            return head, _tidy(rest)  # "500 g (17.6 oz)": grams are what was weighed
         head = Amount(
             head.low,
             head.high,
@@ -193,19 +229,30 @@ def read_amount(text: str, measures: Measures = "us") -> tuple[Amount | None, st
             doubt=head.doubt,
             per_pack=packs and times > 1,
         )
-    return head, re.sub(r"\s+", " ", rest).strip(" ,.;:-")
+    return head, _tidy(rest)
+
+
+def _tidy(name: str) -> str:
+    return re.sub(r"\s+", " ", name).strip(" ,.;:-")
 
 
 def _with_more(head: Amount, rest: str, measures: Measures) -> tuple[Amount, str]:
-    """A sum in a line ("1/4 cup plus 1 tablespoon", "1 cup + 2 tbsp") as one amount in g or ml."""
-    plus = _PLUS.match(rest)
-    if not (plus and head.unit and head.unit.kind != "count"):
+    """A sum in a line ("1/4 cup plus 1 tablespoon", "1 lb 2 oz", "1 cup less 1 tablespoon") as one
+    amount in g or ml."""
+    if head.unit is None or head.unit.kind == "count":
         return head, rest
-    more, left = _read_head(rest[plus.end() :], measures)
+    plus, less = _PLUS.match(rest), _LESS.match(rest)
+    told = plus or less
+    more, left = _read_head(rest[told.end() :] if told else rest, measures)
     if not (more and more.unit and more.unit.kind == head.unit.kind):
         return head, rest
+    if not plus and (
+        more.unit.size >= head.unit.size or more.high * more.unit.size >= head.low * head.unit.size
+    ):
+        return head, rest  # "1 lb 2 oz" is a sum; two amounts of which the second is more are none
     base = unit("g" if head.unit.kind == "mass" else "ml")
-    low, high = (a * head.unit.size + b * more.unit.size for a, b in
+    sign = -1 if less else 1
+    low, high = (a * head.unit.size + sign * b * more.unit.size for a, b in
                  ((head.low, more.low), (head.high, more.high)))  # fmt: skip
     spread = max(head.unit.spread, more.unit.spread)
     return Amount(low, high, replace(base, spread=spread), doubt=head.doubt or more.doubt), left

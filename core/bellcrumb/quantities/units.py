@@ -39,19 +39,22 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
     ("cl", "volume", 10, 0.01, "cl"),
     ("dl", "volume", 100, 0.015, "dl"),
     ("l", "volume", 1000, 0.01, "l lt ltr litre litres liter liters litro litros litri"),
-    ("cup", "volume", 236.5882365, 0.03, "cup cups c tasse tasses tassen taza tazas tazza tazze"),
+    ("cup", "volume", 236.5882365, 0.03,
+     "cup cups cupful cupfuls c tasse tasses tassen taza tazas tazza tazze"),
     ("tbsp", "volume", 14.78676478125, 0.06,
-     "tbsp tbsps tbs tblsp tablespoon tablespoons cas cucchiaio cucchiai cucharada cucharadas cda "
-     "cdas el essl esslöffel"),
+     "tbsp tbsps tbs tblsp tablespoon tablespoons tablespoonful tablespoonfuls cas cucchiaio "
+     "cucchiai cucharada cucharadas cda cdas el essl esslöffel"),
     ("tsp", "volume", 4.92892159375, 0.08,
-     "tsp tsps teaspoon teaspoons cac cucchiaino cucchiaini cucharadita cucharaditas cdta cdtas tl "
-     "teel teelöffel"),
+     "tsp tsps teaspoon teaspoons teaspoonful teaspoonfuls cac cucchiaino cucchiaini cucharadita "
+     "cucharaditas cdta cdtas tl teel teelöffel"),
     ("dessertspoon", "volume", 9.85784318750, 0.08,
      "dessertspoon dessertspoons dsp dessertlöffel"),
     ("fl oz", "volume", 29.5735295625, 0.02, "floz fl.oz"),
+    ("gill", "volume", 118.29411825, 0.02, "gill gills"),
+    ("jigger", "volume", 44.36, 0.05, "jigger jiggers"),
     ("pint", "volume", 473.176473, 0.02, "pint pints pt pts"),
     ("quart", "volume", 946.352946, 0.02, "quart quarts qt qts"),
-    ("gallon", "volume", 3785.411784, 0.02, "gallon gallons"),
+    ("gallon", "volume", 3785.411784, 0.02, "gallon gallons gal gals"),
     ("drop", "volume", 0.05, 0.4, "drop drops goutte gouttes tropfen goccia gocce gota gotas"),
     ("dash", "volume", 0.6, 0.5, "dash dashes"),
     ("splash", "volume", 7.0, 0.5, 
@@ -70,11 +73,11 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
     ("pound", "mass", 500, 0.02, "pfund"),
     ("stick", "mass", 113.4, 0.01, "stick sticks"),
     ("piece", "count", 1, 0.0,
-     "piece pieces pc pcs whole pod pods bean beans leaf leaves sheet sheets gousse gousses "
-     "feuille feuilles foglio fogli hoja hojas stück stücke stk blatt blätter scheibe scheiben "
-     "fetta fette tranche tranches rodaja rodajas bacca bacche baccello baccelli vaina vainas "
-     "rama ramas palo palos lámina láminas stange stangen schote schoten stecca stecche unidad "
-     "unidades"),
+     "piece pieces pc pcs ea each whole pod pods bean beans leaf leaves sheet sheets gousse "
+     "gousses feuille feuilles foglio fogli hoja hojas stück stücke stk blatt blätter scheibe "
+     "scheiben fetta fette tranche tranches rodaja rodajas bacca bacche baccello baccelli vaina "
+     "vainas rama ramas palo palos lámina láminas stange stangen schote schoten stecca stecche "
+     "unidad unidades"),
     ("can", "count", 1, 0.02,
      "can cans tin tins boîte boîtes boite boites lata latas dose dosen scatola lattina bote "
      "botes"),
@@ -108,10 +111,10 @@ TSP_ML = US_CUP_ML / 48
 # imperial fluid measure (Weights and Measures Act 1985); AS 1325 (Australian tablespoon of 20 ml).
 _BY_COUNTRY: dict[Measures, dict[str, float]] = {
     "us": {},
-    "uk": {"cup": 250, "tbsp": 15, "tsp": 5, "fl oz": 28.4130625, "pint": 568.26125,
-           "quart": 1136.5225, "gallon": 4546.09},
-    "au": {"cup": 250, "tbsp": 20, "tsp": 5, "fl oz": 28.4130625, "pint": 568.26125,
-           "quart": 1136.5225, "gallon": 4546.09},
+    "uk": {"cup": 250, "tbsp": 15, "tsp": 5, "fl oz": 28.4130625, "gill": 142.0653125,
+           "pint": 568.26125, "quart": 1136.5225, "gallon": 4546.09},
+    "au": {"cup": 250, "tbsp": 20, "tsp": 5, "fl oz": 28.4130625, "gill": 142.0653125,
+           "pint": 568.26125, "quart": 1136.5225, "gallon": 4546.09},
 }  # fmt: skip
 
 

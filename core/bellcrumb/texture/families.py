@@ -92,13 +92,14 @@ class Family:
     def liquid_g(self, mix: Mix) -> float:
         """Grams of what this family counts as its liquid; where there is hardly any, sour cream and
         its like are."""
-        poured = sum(
-            p.grams
-            for p in mix.portions
-            if _is_liquid(self.liquid_basis, p.ingredient.key, p.ingredient.category)
-        )
+        poured = beside = 0.0
+        for p in mix.portions:
+            if _is_liquid(self.liquid_basis, p.ingredient.key, p.ingredient.category):
+                poured += p.grams
+            elif p.ingredient.category == "cultured":
+                beside += p.grams
         if poured < _LEAST_LIQUID * mix.mass_g and self.liquid_basis.startswith("milk"):
-            return poured + mix.grams_of("cultured")
+            return poured + beside
         return poured
 
 
@@ -256,10 +257,13 @@ _BATTER_STARCH, _NO_COLD = 0.03, 1.0  # raw starch in what is not heated is left
 _NOT_IT = 1.5
 _NO_FLOUR = 0.6  # a flour cream of starch is another one
 _NO_CURD = 3.0  # juice without an egg is none
+_OF_BUTTERMILK = 3.0  # a chess pie with so much of it goes by its name
 # What has so much of gelatine, or of whipped cream, in it hardly goes into the oven. Our estimates.
 _SETS_COLD, _FOLDED, _NO_BAKE = 0.004, 0.2, 1.5
 # Of two families as near, the one that kitchens make seldom is the worse guess. Our estimates.
-_RARE = {"layered_pudding": 0.5, "ice_cream_base": 0.35}
+_RARE = {"layered_pudding": 0.5, "ice_cream_base": 0.35, "cheesecake_bars": 0.2}
+# Chocolate and yolks with so much starch per 1000 g of liquid, as corn starch, are boiled with it.
+_BOILED_G, _IS_BOILED = 12.0, 0.6
 
 
 def pieces_g(mix: Mix) -> float:
@@ -287,7 +291,7 @@ def _of_egg_alone(mix: Mix) -> bool:
     """Whether eggs are the only liquid of a pie: much sugar and fat or nuts, hardly any milk."""
     rich = mix.grams_of("fat", "nut") > 0.05 * mix.mass_g
     poured = families()["anglaise"].liquid_g(mix) + mix.grams_of_key(*JUICES)
-    return rich and mix.added_sugar_g > 0.25 * mix.mass_g and poured < 0.15 * mix.mass_g
+    return rich and mix.added_sugar_g > 0.25 * mix.mass_g and poured < 0.2 * mix.mass_g
 
 
 @dataclass(frozen=True)
@@ -327,6 +331,7 @@ def _by_marks(fam: Family, marks: dict[str, float]) -> float:
 def _against(fam: Family, mix: Mix, marks: dict[str, float]) -> float:
     """How much further a family is because a mix lacks what makes it, or holds what unmakes it."""
     flour, starch, sets = _flour_g(mix), mix.starch_g, mix.grams_of_key(*SETTER_S)
+    thick = mix.corn_equivalent_g > _BOILED_G / 1000 * fam.liquid_g(mix)
     no: dict[str, tuple[bool, float]] = {
         "citrus_tart": (marks["butter"] > _MOUNTED, _MOUNTS),
         "clafoutis": (flour < max(0.5 * starch, _LEAST_FLOUR * mix.mass_g), _NO_BATTER),
@@ -334,6 +339,9 @@ def _against(fam: Family, mix: Mix, marks: dict[str, float]) -> float:
         "cheesecake_cold": (starch > _BATTER_STARCH * mix.mass_g, _NO_COLD),
         "panna_cotta": (not sets, _NOT_IT),
         "posset": (sets > 0, _NOT_IT),
+        "pot_de_creme_choc": (thick, _IS_BOILED),
+        "cremeux": (thick, _IS_BOILED),
+        "chess_pie": (marks["buttermilk"] > _LEAST_LIQUID, _OF_BUTTERMILK),
         "fruit_mousse": (not mix.grams_of("cream"), _NOT_IT),
     }
     lacks, by = no.get(fam.key, (False, 0.0))

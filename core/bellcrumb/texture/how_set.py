@@ -7,7 +7,7 @@ softer because a gram more made another family nearer.
 
 from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.families import GRAINS, JUICES, Family, family
-from bellcrumb.texture.set_index import SOAKS, Style
+from bellcrumb.texture.set_index import SETTER_S, SOAKS, Style
 
 # Corn starch (equivalent) per 1000 g of liquid between which egg creams pass from the oven to the
 # boil; nearly all below are baked or kept off the boil, all above are boiled. Our estimate from the
@@ -41,7 +41,17 @@ def is_whipped_cream(mix: Mix) -> bool:
     if mix.grams_of_key("mascarpone") > cream or mix.added_sugar_g > 0.6 * cream:
         return False
     told = mix.grams_of_key("sugar_icing") or any(p.whipped for p in mix.portions)
-    return bool(told) or mix.grams_of("setter") <= _WHIPPED_GELATINE * cream
+    return bool(told) or _as_gelatine_g(mix) <= _WHIPPED_GELATINE * cream
+
+
+def _as_gelatine_g(mix: Mix) -> float:
+    """Grams of gelatine that would set as firmly as the setters of a mix do."""
+    gelatine = SETTER_S["gelatine"]
+    return sum(
+        p.grams * SETTER_S.get(p.ingredient.key, gelatine) / gelatine
+        for p in mix.portions
+        if p.ingredient.category == "setter"
+    )
 
 
 def cream_to_whip(mix: Mix) -> tuple[float, float, float]:
