@@ -10,9 +10,17 @@ const step = { key: "Flan/bake", what: "bake", state: "to_do" } as Shapes["DaySt
 
 it("counts each stroke from the one before, though the plan still has it where it was", () => {
   const onPin = vi.fn<(key: string, minute: number) => void>();
-  const at = (start: number) => (
+  const at = (start: number, asking = true) => (
     <svg>
-      <Movable step={step} start={start} perMinute={2} opacity={1} onChoose={() => 0} onPin={onPin}>
+      <Movable
+        step={step}
+        start={start}
+        perMinute={2}
+        opacity={1}
+        asking={asking}
+        onChoose={() => 0}
+        onPin={onPin}
+      >
         <path />
       </Movable>
     </svg>
@@ -30,6 +38,9 @@ it("counts each stroke from the one before, though the plan still has it where i
   expect(onPin).toHaveBeenLastCalledWith("Flan/bake", 620);
   fireEvent.keyDown(block, { key: "Enter" });
   expect(onPin).toHaveBeenCalledTimes(6);
+  view.rerender(at(615, false)); // the last stroke was refused: the plan has it where it was
+  fireEvent.keyDown(block, { key: "ArrowRight" });
+  expect(onPin).toHaveBeenLastCalledWith("Flan/bake", 620);
 });
 
 it("begins from the plan again when it was left", () => {

@@ -11,6 +11,8 @@ interface MovableProps {
   start: number;
   perMinute: number;
   opacity: number;
+  /** Whether what was asked for is being worked out. */
+  asking?: boolean;
   onChoose: () => void;
   /** Asked for with its new start, in minutes since the epoch. */
   onPin: ((key: string, minute: number) => void) | undefined;
@@ -23,6 +25,7 @@ export function Movable({
   start,
   perMinute,
   opacity,
+  asking = false,
   onChoose,
   onPin,
   children,
@@ -30,11 +33,12 @@ export function Movable({
   const [shift, setShift] = useState(0);
   const from = useRef<number | null>(null);
   const scale = useRef(1);
-  /** Where it was asked to go, until the plan has it there: the next stroke counts from it. */
+  /** Where it was asked to go, until the plan has it there or says no: the next stroke counts
+   *  from it. */
   const asked = useRef<number | null>(null);
   useEffect(() => {
-    if (asked.current === start) asked.current = null;
-  }, [start]);
+    if (!asking || asked.current === start) asked.current = null;
+  }, [asking, start]);
   const snapped = Math.round(shift / perMinute / SNAP_MIN) * SNAP_MIN;
   const words = `${step.what}, ${hour(start + snapped)}${step.state === "pinned" ? say("figures.pinned") : ""}`;
   return (

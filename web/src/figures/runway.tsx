@@ -33,6 +33,8 @@ interface Props {
   choose: (key: string | null) => void;
   /** Where the day is now, as minutes since the epoch. */
   now?: number | null;
+  /** Whether a step that was moved is being worked in. */
+  asking?: boolean;
   /** Asked for when a step is moved, with its new start in minutes since the epoch. */
   onPin?: (key: string, minute: number) => void;
 }
@@ -46,7 +48,7 @@ const OLD_MIN = 720; // as old as a line gets in colour
  * as are in use at once. What waits is a thin line that ages; the dessert that is touched shows when its
  * steps may begin. Every dessert has a hatching of its own.
  */
-export function Runway({ plan, units, chosen, choose, now = null, onPin }: Props) {
+export function Runway({ plan, units, chosen, choose, now = null, asking = false, onPin }: Props) {
   const [plate, width] = usePlateWidth(1100, 360);
   const names = width > 640 ? 120 : 88;
   const starts = plan.steps.map((s) => minutesOf(s.start));
@@ -192,6 +194,7 @@ export function Runway({ plan, units, chosen, choose, now = null, onPin }: Props
             step={step}
             start={start}
             perMinute={perMinute}
+            asking={asking}
             opacity={faded ? 0.25 : done ? 0.45 : 1}
             onChoose={() => choose(chosen === dessertOf(step) ? null : dessertOf(step))}
             onPin={step.state === "to_do" || step.state === "pinned" ? onPin : undefined}

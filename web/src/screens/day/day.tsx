@@ -100,7 +100,13 @@ export default function Day() {
       <Refused error={plan.error ?? begin.error} className="mt-3" />
       {found &&
         (found.feasible ? (
-          <Planned plan={found} chosen={chosen} choose={setChosen} onPin={pin} />
+          <Planned
+            plan={found}
+            chosen={chosen}
+            choose={setChosen}
+            asking={plan.isPending}
+            onPin={pin}
+          />
         ) : (
           <Impossible plan={found} />
         ))}
@@ -140,10 +146,11 @@ interface PlannedProps {
   plan: Plan;
   chosen: string | null;
   choose: (dessert: string | null) => void;
+  asking: boolean;
   onPin: (key: string, minute: number) => void;
 }
 
-function Planned({ plan, chosen, choose, onPin }: PlannedProps) {
+function Planned({ plan, chosen, choose, asking, onPin }: PlannedProps) {
   const { units } = useBench();
   const people = [...new Set(plan.steps.map((s) => s.who ?? say("day.nobody")))].sort();
   const better = plan.chef_early_min === null ? 0 : plan.chef_early_min - plan.early_min;
@@ -180,7 +187,14 @@ function Planned({ plan, chosen, choose, onPin }: PlannedProps) {
           {w}
         </p>
       ))}
-      <Runway plan={plan} units={units} chosen={chosen} choose={choose} onPin={onPin} />
+      <Runway
+        plan={plan}
+        units={units}
+        chosen={chosen}
+        choose={choose}
+        asking={asking}
+        onPin={onPin}
+      />
       <p className="caption no-print">{say("day.drag_a_step_or_move_it")}</p>
       <Lists plan={plan} />
       <div className="mt-6 grid gap-x-8 gap-y-5 md:grid-cols-2 xl:grid-cols-3 print:block">

@@ -82,8 +82,8 @@ export default function RunningDay() {
           body: { at: localIso(new Date()), pins, before: back ? shownBy(back) : null },
         }),
       ),
-    onSuccess: (day) => {
-      setWish(null);
+    onSuccess: (day, worked) => {
+      setWish((now) => (now === worked ? null : now)); // a stroke since then is still to be asked
       hear(day);
     },
   });
@@ -201,6 +201,7 @@ export default function RunningDay() {
         chosen={chosen}
         choose={setChosen}
         now={day.ended_at ? null : minuteOf(now)}
+        asking={wish !== null && !again.isError}
         {...(running ? { onPin: pin } : {})}
       />
       {running && <p className="caption no-print">{say("day.drag_a_step_or_move_it")}</p>}
