@@ -55,23 +55,26 @@ export function Judge({ batch }: { batch: Shapes["BatchOut"] }) {
     writeStored(key, next);
   };
   const save = useMutation({
-    mutationFn: (revision: number) =>
+    mutationFn: ({ revision, sent }: { revision: number; sent: Kept }) =>
       must(
         client.PUT("/api/k/{kid}/batches/{batch_id}/verdict", {
           params: { path: { kid, batch_id: batch.id } },
           body: {
             revision,
-            texture: kept.texture ?? "pour",
-            faults: kept.faults,
-            note: kept.note,
+            texture: sent.texture ?? "pour",
+            faults: sent.faults,
+            note: sent.note,
             weighs_g: weighs,
           },
         }),
       ),
-    onSuccess: (next) => {
-      writeStored(key, null);
+    onSuccess: (next, { sent }) => {
+      const typed = readStored<Kept>(key);
+      if (!typed || JSON.stringify(typed) === JSON.stringify(sent)) {
+        writeStored(key, null);
+        setSaved(true); // what was typed since it went out is still to be saved
+      }
       setTheirs(null);
-      setSaved(true);
       store.setQueryData(["batch", kid, batch.id], next);
       void store.invalidateQueries({ queryKey: ["book", kid] });
     },
@@ -87,7 +90,9 @@ export function Judge({ batch }: { batch: Shapes["BatchOut"] }) {
     <form
       onSubmit={(event) => {
         event.preventDefault();
-        if (kept.texture && !weightWrong) save.mutate(theirs?.revision ?? verdict?.revision ?? 0);
+        if (kept.texture && !weightWrong) {
+          save.mutate({ revision: theirs?.revision ?? verdict?.revision ?? 0, sent: kept });
+        }
       }}
     >
       <h2 className="text-2xl">
