@@ -8,6 +8,7 @@ export default defineConfig({
   test: {
     include: ["src/**/*.test.ts", "src/**/*.test.tsx"],
     environment: "node",
+    setupFiles: ["./vitest.setup.ts"],
     testTimeout: 60_000, // a machine under load is no failure
   },
 });

@@ -1,0 +1,4 @@
+import { configure } from "@testing-library/dom";
+
+// What is waited for comes when it comes: one second is not enough on a machine under load.
+configure({ asyncUtilTimeout: 50_000 });
