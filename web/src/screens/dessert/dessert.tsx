@@ -38,7 +38,7 @@ export default function WholeDessert() {
   const { content, found, problem } = at;
   const problemAt = (...fields: string[]) =>
     problem && fields.includes(problem.field) ? problem.message : null;
-  const conflict = at.save.error instanceof ApiError && at.save.error.status === 409;
+  const conflict = at.saving.error instanceof ApiError && at.saving.error.status === 409;
   return (
     <div className="py-4">
       <title>{say("dessert.whole_bell_crumb", { dessert: dessert.data.name })}</title>
@@ -48,11 +48,7 @@ export default function WholeDessert() {
           {at.dirty && <span className="caption">{say("dessert.not_saved_yet_kept_in_this")}</span>}
           {at.dirty && <Button onClick={at.drop}>{say("dessert.back_to_what_is_saved")}</Button>}
           {canEdit && at.dirty && (
-            <Button
-              kind="act"
-              disabled={at.save.isPending || !found}
-              onClick={() => at.save.mutate()}
-            >
+            <Button kind="act" disabled={at.saving.isPending || !found} onClick={() => at.save()}>
               {say("dessert.save_the_build")}
             </Button>
           )}
@@ -66,7 +62,7 @@ export default function WholeDessert() {
           {say("dessert.somebody_saved_this_build_while_you")}
         </p>
       ) : (
-        <Refused error={at.save.error} />
+        <Refused error={at.saving.error} />
       )}
       <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
         <div>

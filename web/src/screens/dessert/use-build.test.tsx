@@ -87,10 +87,26 @@ describe("a build somebody is at", () => {
     const { result } = opened();
     await waitFor(() => expect(result.current.content).toBeDefined());
     act(() => result.current.change(change));
-    act(() => result.current.save.mutate());
+    act(() => result.current.save());
     await waitFor(() => expect(result.current.dirty).toBe(false));
     expect(puts).toMatchObject([{ revision: 3, content: change }]);
     expect(result.current.content).toMatchObject(change);
+  });
+
+  it("keeps what is done while the save before is on its way", async () => {
+    const { result } = opened();
+    await waitFor(() => expect(result.current.content).toBeDefined());
+    act(() => result.current.change(change));
+    act(() => result.current.save());
+    act(() => result.current.change({ count: 16 }));
+    await waitFor(() => expect(result.current.saving.isSuccess).toBe(true));
+    expect(result.current.content).toMatchObject({ count: 16 });
+    act(() => result.current.save());
+    await waitFor(() => expect(result.current.dirty).toBe(false));
+    expect(puts.map((put) => [put.revision, put.content.count])).toEqual([
+      [3, undefined],
+      [4, 16],
+    ]);
   });
 
   it("keeps what was done while the server is away, and asks it nothing", async () => {
@@ -100,8 +116,8 @@ describe("a build somebody is at", () => {
     await waitFor(() => expect(result.current.found).toEqual({ of: "tried" }));
     const asked = vi.mocked(client.GET).mock.calls.length;
     saved = { status: 503, body: undefined };
-    act(() => result.current.save.mutate());
-    await waitFor(() => expect(result.current.save.isError).toBe(true));
+    act(() => result.current.save());
+    await waitFor(() => expect(result.current.saving.isError).toBe(true));
     expect(result.current.content).toMatchObject(change);
     expect(vi.mocked(client.GET).mock.calls.length).toBe(asked);
   });
@@ -112,11 +128,11 @@ describe("a build somebody is at", () => {
     act(() => result.current.change(change));
     saved = { status: 409, body: { message: "Somebody else saved it.", field: null } };
     server = page(9, 20);
-    act(() => result.current.save.mutate());
+    act(() => result.current.save());
     await waitFor(() => expect(result.current.saved.data?.revision).toBe(9));
     expect(result.current.content).toMatchObject(change);
     saved = { status: 200, body: page(10, 12) };
-    act(() => result.current.save.mutate());
+    act(() => result.current.save());
     await waitFor(() => expect(result.current.dirty).toBe(false));
     expect(puts.map((put) => put.revision)).toEqual([3, 9]);
   });

@@ -42,19 +42,19 @@ export function useBuild(kid: string, id: string) {
     placeholderData: keepPreviousData,
     staleTime: 0,
   });
-  const take = (page: Page) => {
+  const take = (page: Page, sent: Content | null) => {
     store.setQueryData(key, page);
-    setDraft(null);
+    setDraft((now) => (now === sent ? null : now)); // what was done since it went out stays
     void store.invalidateQueries({ queryKey: ["shelf", kid] });
   };
-  const save = useMutation({
-    mutationFn: () =>
+  const saving = useMutation({
+    mutationFn: (sent: Content | null) =>
       must(
         client.PUT("/api/k/{kid}/desserts/{dessert_id}/build", {
           params,
           body: {
             revision: saved.data?.revision ?? 0,
-            content: draft ?? saved.data?.content ?? ({} as Content),
+            content: sent ?? saved.data?.content ?? ({} as Content),
           },
         }),
       ),
@@ -84,7 +84,8 @@ export function useBuild(kid: string, id: string) {
     change: (part: Partial<Content>) =>
       setDraft((now) => ({ ...(now ?? saved.data?.content ?? ({} as Content)), ...part })),
     drop: () => setDraft(null),
-    save,
+    save: () => saving.mutate(draft),
+    saving,
     scale,
   };
 }
