@@ -59,6 +59,49 @@ class RoundTripTest(unittest.TestCase):
 
 
 class FromElsewhereTest(unittest.TestCase):
+    def test_a_page_as_it_is_copied_falls_into_its_parts(self):
+        for text, makes, parts in (
+            (
+                "Custard tart\nPrep time: 20 minutes\nServes 8\nIngredients\nFor the pastry\n"
+                "▢ 1 ¼ cups (150 g) flour\n▢ ½ cup (113 g) butter\nFor the filling\n"
+                "▢ 2 cups cream\n▢ 6 yolks\nUS Customary - Metric\n"
+                "1x 2x 3x\nInstructions\n1. Bake.",
+                "8",
+                [("Pastry", "crust", 2), ("Filling", "filling", 2)],
+            ),
+            (
+                "Puddingtarte\nZutaten für 12 Stück:\nFür den Teig\n200 g Mehl\n100 g Butter\n"
+                "Für die Creme:\n500 ml Milch\n40 g Stärke\nZubereitung:\nKneten.",
+                "12 Stück",
+                [("Teig", "crust", 2), ("Creme", "cream", 2)],
+            ),
+            (
+                "Crème caramel\nPour 6 personnes\nPour le caramel :\n100 g de sucre\n"
+                "Pour la crème :\n50 cl de lait\n4 œufs\nPréparation :\nCuire.",
+                "6 personnes",
+                [("Caramel", "caramel", 1), ("Crème", "cream", 2)],
+            ),
+            (
+                "## Posset\n**Ingredients**\n- 600 ml double cream\n- 150 g sugar\n"
+                "**Method**\nBoil.",
+                "",
+                [("", "filling", 2)],
+            ),
+            (
+                "Lemon pie\nGRAHAM CRUST\n200 g crumbs\nCustard filling\n4 yolks\n"
+                "1 can condensed milk",
+                "",
+                [("GRAHAM CRUST", "crust", 1), ("Custard filling", "cream", 2)],
+            ),
+            ("Cream\n500 g cream\nsalt\nvanilla\n50 g sugar", "", [("", "filling", 4)]),
+        ):
+            with self.subTest(text):
+                (found,) = read(text)
+                told = [(p.name, p.kind, len(p.lines)) for p in found.parts]
+                self.assertEqual((found.makes, told), (makes, parts))
+        (found,) = read("Tart\nPrep time: 20 minutes\n200 g flour\nMethod\nBake.")
+        self.assertEqual(found.parts[0].note, "Prep time: 20 minutes\nBake.")
+
     def test_json_ld_in_its_many_shapes(self):
         recipe = {
             "@type": ["Recipe", "NewsArticle"],

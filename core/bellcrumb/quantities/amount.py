@@ -202,9 +202,8 @@ def read_amount(text: str, measures: Measures = "us") -> tuple[Amount | None, st
                 return None, text
             rest = f"{name} {stated.group()}" if stated else name
         elif stated and bare and not (stated.group("per") or stated.group("each")):
-            per = unit(stated.group(3).rstrip("."))
             size = _number(stated.group(2))[0]
-            head, rest = Amount(size, size, per), bare
+            head, rest = Amount(size, size, unit(stated.group(3).rstrip("."))), bare
     if head is None:
         return None, text
     head, rest = _with_more(head, rest, measures)

@@ -12,21 +12,46 @@ from typing import Any
 from bellcrumb.errors import CraftError
 from bellcrumb.quantities.amount import plain_text, read_amount
 from bellcrumb.travel.cells import bare_cell
-from bellcrumb.travel.written import PART_KINDS, Written, WrittenPart, heading_of, kind_of, parts_of
+from bellcrumb.travel.written import (
+    PART_KINDS,
+    Written,
+    WrittenPart,
+    heading_of,
+    kind_of,
+    names_a_part,
+    parts_of,
+)
 from bellcrumb.words import say
 
 MOST = 5_000
+_LONGEST_HEADING = 50
 _TAG = re.compile(r"<script\b([^<>]{0,500})>|</script", re.IGNORECASE)
 _RULE = re.compile(r"^[ \t]*(?:-{3,}|={3,}|\*{3,}|_{3,}|~{3,})[ \t]*$", re.MULTILINE)
 _METHOD = re.compile(
-    r"^\s*(?:method|instructions?|directions|steps|preparation|notes?|méthode|préparation|"
-    r"preparazione|procedimento|preparación|elaboración)\s*:?\s*$",
+    r"^\s*(?:method|instructions?|directions|steps|preparation|notes?|tips?|méthode|préparation|"
+    r"étapes|preparazione|procedimento|passaggi|preparación|elaboración|zubereitung|anleitung)"
+    r"\s*:?\s*$",
     re.IGNORECASE,
 )
+_FOR = r"(?:for|pour|per|para|für)"
 _INGREDIENTS = re.compile(
-    r"^\s*(?:ingredients?|ingrédients|ingredienti|ingredientes)\s*:?\s*$", re.I
+    r"^\s*(?:ingredients?|ingrédients|ingredienti|ingredientes|zutaten)"
+    rf"(?:\s*\(?{_FOR}\s+(?P<makes>[^():]+)\)?)?\s*:?\s*$",
+    re.IGNORECASE,
 )
-_MAKES = re.compile(r"^\s*(?:makes|yields?|serves|pour|per)\s*:?\s+(.+)$", re.IGNORECASE)
+_MAKES = re.compile(
+    r"^\s*(?:(?:makes|yields?|serves|servings|rendement|resa|ergibt)\s*:?\s+(?P<some>.+)"
+    rf"|{_FOR}\s+(?P<people>\d.*))$",
+    re.IGNORECASE,
+)
+# What a page says of itself among its lines; it goes with the note.
+_ABOUT = re.compile(
+    r"^\s*(?:(?:prep(?:aration)?|cook(?:ing)?|total|chill(?:ing)?|rest(?:ing)?|active|additional"
+    r"|bak(?:e|ing)) time\b|temps de\b|(?:course|cuisine|keywords?|author|calories|difficulty"
+    r"|difficulté|equipment|koch-?zeit|arbeitszeit|schwierigkeitsgrad)\s*:|us customary\b"
+    r"|(?:\d+x\s*)+$)",
+    re.IGNORECASE,
+)
 _STEP = re.compile(r"^\s*\d+\s*[.)]\s+\S")
 # Column names taken for the same thing, in lower case without accents or blanks.
 _COLUMNS = {
@@ -250,24 +275,43 @@ def _page(page: str) -> Written:
         # a bare list of lines has no name
         lines.append(name)
         name = say("travel.without_a_name")
-    for row in rows:
-        bare = row.strip().lstrip("•*-– ").strip()
-        made = _MAKES.match(bare)
+    for at, row in enumerate(rows):
+        bare = _bare(row)
+        made, listed = _MAKES.match(bare), _INGREDIENTS.match(bare)
         if telling:
             note.append(row.strip())
-        elif not bare or _INGREDIENTS.match(bare):
+        elif not bare:
             continue
+        elif listed:
+            makes = makes or (listed["makes"] or "").strip()
         elif _METHOD.match(bare):
             telling = True
         elif made and not lines:
-            makes = made.group(1)
+            makes = made["some"] or made["people"]
+        elif _ABOUT.match(bare):
+            note.append(bare)
         elif _STEP.match(row) or (_is_prose(bare) and not _is_line(bare)):
             telling = True
             note.append(row.strip())
+        elif _heads(bare, rows[at + 1 :]):
+            lines.append(f"{bare.rstrip(':').strip()}:")
         else:
             lines.append(bare)
     problems = [] if lines else [say("travel.no_ingredient_in_it")]
     return Written(name, parts_of(lines, "\n".join(note).strip()), makes, problems)
+
+
+def _bare(row: str) -> str:
+    """A row without what marks it in a list, or as bold."""
+    return row.strip().strip("#*").lstrip("•*-–▢☐□ ").strip()
+
+
+def _heads(bare: str, after: list[str]) -> bool:
+    """Whether a row names the part that follows it: "For the pastry", "Filling", "CUSTARD"."""
+    if heading_of(bare) or any(ch.isdigit() for ch in bare) or len(bare) > _LONGEST_HEADING:
+        return False
+    follows = next((bare for bare in map(_bare, after) if bare), "")
+    return names_a_part(bare) and _is_line(follows)
 
 
 def _is_line(text: str) -> bool:

@@ -7,16 +7,24 @@ from typing import Any
 PART_KINDS = ("crust", "filling", "caramel", "meringue", "cream", "glaze", "garnish")
 # Words in a heading that tell what kind of part follows.
 _KIND_WORDS = {
-    "crust": "crust base dough pastry shell pâte pasta masa short",
-    "caramel": "caramel caramello caramelo",
-    "meringue": "meringue meringa merengue",
+    "crust": "crust base dough pastry shell pâte pasta masa short teig boden mürbeteig streusel",
+    "caramel": "caramel caramello caramelo karamell",
+    "meringue": "meringue meringa merengue baiser",
     "cream": "cream creme crème crema custard anglaise chantilly",
-    "glaze": "glaze ganache icing sauce coulis",
-    "garnish": "garnish decoration topping serve",
-    "filling": "filling pudding garniture ripieno relleno",
+    "glaze": "glaze ganache icing sauce coulis guss glasur",
+    "garnish": "garnish decoration topping serve belag deko",
+    "filling": "filling pudding garniture ripieno relleno füllung",
 }
-_HEADING = re.compile(
-    r"^\s*(?:#+\s*)?(?:for the |pour (?:la |le |les )?|per (?:la |il )?)?(.+?)\s*:\s*$", re.I
+_FOR_THE = (
+    r"(?:for the|for|pour (?:la|le|les)|pour l['’]|per (?:la|il|lo|le|i|gli)|per l['’]"
+    r"|para (?:la|el|los|las)|für (?:den|die|das))"
+)
+_HEADING = re.compile(rf"^\s*(?:#+\s*)?(?:{_FOR_THE}\s*)?\b(.+?)\s*:\s*$", re.I)
+_FOR_A_PART = re.compile(rf"^{_FOR_THE}\s*[^\W\d]", re.I)
+# What a part is called and no ingredient is.
+_PARTS = frozenset(
+    "crust base dough batter custard filling topping garnish assembly pâte garniture ripieno"
+    " relleno masa teig boden füllung belag".split()
 )
 _NAMED_KIND = re.compile(rf"^(.+?)\s*\(({'|'.join(PART_KINDS)})\)$", re.I)
 
@@ -66,6 +74,12 @@ def heading_of(line: str) -> tuple[str, str] | None:
     if named:
         return named.group(1), named.group(2).lower()
     return found.group(1)[:1].upper() + found.group(1)[1:], kind_of(found.group(1))
+
+
+def names_a_part(row: str) -> bool:
+    """Whether a row without an amount can only name a part: "For the pastry", "Rye crust"."""
+    words = row.rstrip(" :").lower().split()
+    return bool(_FOR_A_PART.match(row)) or bool(words and words[-1] in _PARTS) or row.isupper()
 
 
 def parts_of(lines: list[str], note: str) -> list[WrittenPart]:
