@@ -276,6 +276,10 @@ class CorpusTest(unittest.TestCase):
         self.assertEqual((both.ingredient.key, both.grams), ("egg_whole", 100))
         self.assertEqual([(x.ingredient.key, round(x.grams)) for x in both.also], [("sugar", 200)])
         self.assertEqual(read("200 g fog and 2 eggs").also, ())
+        both = read("2 whole eggs + 1 yolk (about 120 g)")  # together
+        self.assertEqual([both.grams, *(x.grams for x in both.also)], [100, 17])
+        both = read("2 eggs plus 3 yolks (60 g)")  # of the yolks
+        self.assertEqual([both.grams, *(x.grams for x in both.also)], [100, 60])
 
     def test_eggs_have_the_size_their_words_and_letters_say(self):
         for text, grams in (

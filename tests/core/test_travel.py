@@ -93,6 +93,11 @@ class FromElsewhereTest(unittest.TestCase):
                 "",
                 [("GRAHAM CRUST", "crust", 1), ("Custard filling", "cream", 2)],
             ),
+            (
+                "Purin\n2 eggs\n250 ml milk\n[Caramel]\n60 g sugar\n1 Tbsp water",
+                "",
+                [("", "filling", 2), ("Caramel", "caramel", 2)],
+            ),
             ("Cream\n500 g cream\nsalt\nvanilla\n50 g sugar", "", [("", "filling", 4)]),
         ):
             with self.subTest(text):

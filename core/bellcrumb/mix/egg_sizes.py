@@ -64,7 +64,8 @@ _SIZES = re.compile(rf"\b(extra large|{'|'.join(_SIZE_GRADE)})\b")
 _EGG_LETTER = re.compile(
     r"^(?P<egg>.*\b(?:eggs?|yolks?|whites?|œufs?|oeufs?|jaunes?|uova|uovo|tuorli|huevos?|yemas?"
     r"|eier|eiern?|ei|eigelb)\b[^(,]*?)[\s(,]+"
-    r"(?:size|größe|gr\.|gr|taille|calibre|talla|taglia|tamaño)?\s*(?P<letter>s|m|l|xl)\)?$"
+    r"(?:size|größe|gr\.|gr|taille|calibre|talla|taglia|tamaño)?\s*"
+    r"(?P<letter>s|m|l|xl)(?: size)?\)?$"
 )
 
 

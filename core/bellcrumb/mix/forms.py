@@ -22,7 +22,10 @@ _PARTS = {
              "corteza", "schale", "abrieb", "rind", "peel"),
 }  # fmt: skip
 PART = {word: part for part, words in _PARTS.items() for word in words}
-_GRATED = r"(?:grated|abgeriebene|geriebene|grattugiat[ae]|rallad[ao]|râpée?s?|squeezed|frische?r?)"
+_GRATED = (
+    r"(?:grated|(?:thinly )?pared|strips of|abgeriebene|geriebene|grattugiat[ae]|rallad[ao]"
+    r"|râpée?s?|squeezed|frische?r?)"
+)
 _EGG_PARTS = {
     "egg yolks": ("yolk", "yolks", "jaune", "jaunes", "tuorlo", "tuorli", "yema", "yemas",
                   "eigelb"),
@@ -54,7 +57,7 @@ _FOR_WHAT = (
 )
 _UNIT_FIRST = re.compile(rf"^(?:{_UNITS})\b")
 _PACKED = (
-    r"(?:can|tin|package|pack|packet|carton|container|jar|box|bag|brick|tub|block|bar|envelope"
+    r"(?:can|tin|package|pkg|pkt|pack|packet|carton|container|jar|box|bag|brick|tub|block|bar|envelope"
     r"|sachet)(?:e?s)?"
 )
 _WEIGHT = r"fl oz|oz|ounces?|g|grams?|ml|lb|pounds?"
@@ -118,7 +121,8 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     (re.compile(r"^(?:big|large|good|generous|small|tiny) (?=pinch\b)"), ""),
     (re.compile(r"\b\d+(?:[.,]\d+)?[- ]?(?:inch|in\.|cm)[- ](?=cinnamon|vanilla)"), ""),
     (re.compile(r" or extract$"), ""),
-    (re.compile(r"^(?:an? |one |1 )?\d+[- ]?(?:inch|in\.|cm)[- ]"
+    (re.compile(r"^(?:an? |one |1 )?(?:unbaked |frozen )?\d+[- ]?"
+                r"(?:inch|in\.|cm)[- ](?:deep[- ]dish )?"
                 r"(?=.*\b(?:pie|tart)? ?(?:crust|shell|case))"), "1 "),
     (re.compile(r",? (?:sin la parte blanca|without (?:the )?(?:white )?pith|ohne (?:das )?weiße"
                 r"|sans (?:la )?(?:partie|peau) blanche|senza (?:la )?parte bianca)\b"), ""),
@@ -242,7 +246,7 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     (re.compile(r"^(?:3|trois|tres|tre|drei) (?:quarts de|cuartos de|quarti di|viertel)[ -]?"
                 r"(?=litr|liter)"), "3/4 "),
     # "Mark von 1 Vanilleschote", "les graines d'une gousse de vanille"
-    (re.compile(r"^(?:das |les |the )?(?:mark|graines|seeds|semillas|semi) "
+    (re.compile(r"^(?:das |les |the )?(?:mark|graines|seeds|semillas|semi) (?:scraped )?"
                 r"(?:von |of |from |de |di |d'|)(?P<n>\d+(?:/\d+)?|eine[rs]?|une?|an?|un'?|una) "),
      r"\g<n> "),
     # "a few drops of", "quelques gouttes", "einige tropfen"
@@ -260,6 +264,9 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     (re.compile(rf"^(?:the |les? |las? |los |i |gli |das )?(?P<part>{'|'.join(_EGG_PART)}) "
                 rf"(?:of |from |de |d'|di |von )(?P<n>\S+(?: large| medium| small)?) {_EGG}"),
      lambda found: f"{found.group('n')} {_EGG_PART[found.group('part')]}"),
+    # "chocolate (64%-70%)", "60-70 % chocolate": the middle
+    (re.compile(r"\b(\d{2}) ?%? ?(?:-|to) ?(\d{2}) ?%"),
+     lambda found: f"{(int(found.group(1)) + int(found.group(2))) // 2}%"),
     # "chocolate (70 %)"
     (re.compile(r"\((?:min\.? ?|mind\. ?)?(\d{2}(?:[.,]\d)?) ?%[^)]{0,20}\)"), r" \1%"),
 )  # fmt: skip

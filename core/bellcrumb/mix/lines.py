@@ -25,6 +25,8 @@ from bellcrumb.words import say
 Confidence = Literal["sure", "likely", "doubtful", "unknown"]
 # Longer is no line but a text; more of them is no formula.
 LONGEST_LINE, MOST_LINES = 300, 200
+_OR = re.compile(r"\b(?:or|ou|oder|oppure)\b")
+_COUNTED = ("egg", "flavour", "fruit", "setter", "spice")  # what is bought by the piece
 _HALF_AND_HALF = re.compile(r"\bhalf\s*(?:&|and|-and-|-n-)\s*half\b", re.IGNORECASE)
 # "zest and juice of 2 lemons", "succo e scorza di un limone", "Saft und Abrieb einer Zitrone"
 _BOTH_OF_FRUIT = re.compile(
@@ -41,7 +43,7 @@ _PART_OF = PART | {"juiced": "juice", "zested": "zest"}
 # "lemons, juice and zest", "citron (jus et zeste)", "Zitrone, Saft und Schale"
 _ANY_PART = "|".join(sorted(PART, key=len, reverse=True))
 _BOTH_PARTS = re.compile(
-    rf"^(.+?)[,;:\s]+(?:the )?(?P<one>{_ANY_PART})(?:d|ed)? (?:and|&|et|e|y|und) "
+    rf"^(.+?)[,;:\s]+(?:the )?(?P<one>{_ANY_PART})(?:d|ed)? (?:and|&|\+|et|e|y|und) "
     rf"(?P<two>{_ANY_PART})(?:d|ed)?$"
 )
 
@@ -179,6 +181,10 @@ TWO_THINGS = re.compile(
 )
 
 
+_BRACKETS_BEHIND = re.compile(r"\s*\([^()]*\)$")
+_BOTH_SHARE = 0.25  # so far from what two things weigh a weight in brackets may be and mean both
+
+
 def _two_things(
     text: str, plain: str, pantry: Pantry, grade: EggGrade, measures: Measures
 ) -> Line | None:
@@ -190,9 +196,14 @@ def _two_things(
     for line in (one, two):
         if not (line and line.ingredient and line.grams and line.confidence != "unknown"):
             return None
-    assert one and two and one.ingredient and two.ingredient
+    assert one and two and one.ingredient and two.ingredient and one.grams and two.grams
     if one.ingredient.key == two.ingredient.key:
         return None
+    bare = understand(_BRACKETS_BEHIND.sub("", found.group("two")), pantry, grade, measures)
+    if bare and bare.grams and bare.ingredient == two.ingredient:
+        both_g = one.grams + bare.grams
+        if two.grams != bare.grams and abs(both_g - two.grams) < _BOTH_SHARE * both_g:
+            two = bare  # "2 whole eggs + 1 yolk (about 120 g)" says it of both
     said = say(
         "mix.and", metric=one.metric, ingredient=one.ingredient.name.lower(), metric_2=two.metric
     )
@@ -263,8 +274,10 @@ def _weigh(
             match,
             ingredient=ingredient,
             note=say("mix.taken_as_extract"),
-            sureness="doubtful" if match.sureness == "doubtful" else "likely",
+            sureness="likely",
         )
+    elif ingredient.key == "vanilla_pod" and amount.unit and amount.unit.name == "piece":
+        match = replace(match, note="", sureness="sure")  # "1 gousse de vanille"
     if ingredient.key == "cinnamon" and (amount.unit is None or amount.unit.kind == "count"):
         ingredient = pantry.key("cinnamon_stick")
     grade = grade_in(name, ingredient, grade)
@@ -294,7 +307,7 @@ def _weigh(
         confidence = _worse(confidence, "likely")
     if amount.doubt or (amount.per_pack and how):
         confidence = _worse(confidence, "doubtful")
-    if amount.unit is None and ingredient.category not in ("egg", "flavour", "fruit", "setter"):
+    if amount.unit is None and ingredient.category not in _COUNTED:
         confidence = _worse(confidence, "doubtful")
         notes.append(say("mix.no_unit_counted_as_pieces", amount=amount.value))
     if spread > 0.2 * grams:
@@ -319,7 +332,15 @@ def _matched(name: str, bare: str, pantry: Pantry) -> Match | None:
     glossed = pantry.called(re.sub(r"[()]", " ", name)) if "(" in name else None
     if glossed:
         return Match(glossed, "sure")
-    return pantry.find(bare) or pantry.find(re.split(r",|;| - ", bare)[0])
+    found = pantry.find(bare) or pantry.find(re.split(r",|;| - ", bare)[0])
+    if found:
+        return found
+    # "cajeta or dulce de leche": the first of them that is known
+    either = [said for said in _OR.split(bare) if said.strip()]
+    known = (pantry.find(said) for said in either if len(either) > 1)
+    best = next((match for match in known if match and match.sureness != "doubtful"), None)
+    said = say("pantry.taken_as", best=best.ingredient.name.lower()) if best else ""
+    return best and Match(best.ingredient, "likely", said)
 
 
 @lru_cache(maxsize=16_384)

@@ -68,6 +68,8 @@ IGNORED = frozenset(
     "prete rolled topped tailed shaken ready made meyer bramley bashed stale up "
     "warmed smooth presse pressee frigo fresche pomada tritati tritate trituradas triturados "
     "ausgekratzt gepresst frisch lengthways broken eingeweicht eingeweichte zerbroselt "
-    "zerbroselte zerkrumelt".split()
+    "zerbroselte zerkrumelt slightly gently med mini knotted sechee sechees golden prepared "
+    "homemade creamy ripened high coupe coupee coupes coupees "
+    "strands stirred well".split()
 )
 STEMMED_IGNORED = frozenset(_singular(word) for word in IGNORED)

@@ -126,6 +126,11 @@ class Pantry:
         hit = self._by_name.get(whole)
         if hit:
             return Match(*hit)
+        rest = whole  # "coarsely ground coffee" is ground coffee before it is coffee
+        while (first := rest.partition(" "))[2] and first[0] in STEMMED_IGNORED:
+            rest = first[2]
+            if rest in self._by_name:
+                return Match(*self._by_name[rest])
         kept = " ".join(w for w in whole.split() if w not in STEMMED_IGNORED)
         hit = self._by_name.get(kept)
         if hit:

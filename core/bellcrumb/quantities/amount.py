@@ -110,7 +110,10 @@ _SPOONS = (
         ),
         "tsp",
     ),
-    (re.compile(r"\bcucharadas? soperas?\b|\bsoup ?spoons?(?:fuls?)?\b"), "tbsp"),
+    (
+        re.compile(r"\bcucharadas? soperas?\b|\bcdas?\.? soperas?\b|\bsoup ?spoons?(?:fuls?)?\b"),
+        "tbsp",
+    ),
     (re.compile(r"\bcoffee ?spoons?(?:fuls?)?\b"), "tsp"),
     (re.compile(r"\bcucharad(?:it)?as? de caf[ée]\b|\bcucharaditas? de postre\b"), "tsp"),
     (re.compile(r"\bcucharadas? de postre\b|\bcuill[eè]r(?:e|ée)s? à dessert\b"), "dessertspoon"),

@@ -85,10 +85,10 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
      "pack packs package packages packet packets sachet sachets envelope envelopes box boxes "
      "carton cartons bottle "
      "bottles jar jars paquet paquets brique briques bustina bustine confezione confezioni vasetto "
-     "sobre sobres paquete paquetes päckchen pck pkg pckg packung packungen pack beutel tüte rolle "
-     "tablette tablettes tableta tabletas tavoletta tavolette tafel tafeln tub tubs tarrina "
-     "tarrinas rotolo rouleau tarro pot pots bag bags sleeve sleeves brik bouteille bottiglia "
-     "flasche block blocks bar bars brick bricks container containers "
+     "sobre sobres paquete paquetes päckchen pck pkg pkgs pkt pkts pckg packung packungen pack "
+     "beutel tüte rolle tablette tablettes tableta tabletas tavoletta tavolette tafel tafeln tub "
+     "tubs tarrina tarrinas rotolo rouleau tarro pot pots bag bags sleeve sleeves brik bouteille "
+     "bottiglia flasche block blocks bar bars brick bricks container containers "
      "vasetti barattolo barattoli briquette briquettes vaschetta vaschette"),
     # Of aroma, as baking shelves sell it.
     ("vial", "volume", 2.0, 0.3,

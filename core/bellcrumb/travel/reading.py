@@ -294,7 +294,7 @@ def _page(page: str) -> Written:
             telling = True
             note.append(row.strip())
         elif _heads(bare, rows[at + 1 :]):
-            lines.append(f"{bare.rstrip(':').strip()}:")
+            lines.append(f"{bare.strip(' :[]')}:")
         else:
             lines.append(bare)
     problems = [] if lines else [say("travel.no_ingredient_in_it")]

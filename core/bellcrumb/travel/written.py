@@ -77,7 +77,10 @@ def heading_of(line: str) -> tuple[str, str] | None:
 
 
 def names_a_part(row: str) -> bool:
-    """Whether a row without an amount can only name a part: "For the pastry", "Rye crust"."""
+    """Whether a row without an amount can only name a part: "For the pastry", "Rye crust",
+    "[Caramel]"."""
+    if row.startswith("[") and row.endswith("]"):
+        return True
     words = row.rstrip(" :").lower().split()
     return bool(_FOR_A_PART.match(row)) or bool(words and words[-1] in _PARTS) or row.isupper()
 
