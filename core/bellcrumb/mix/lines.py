@@ -199,18 +199,21 @@ def _two_things(
     assert one and two and one.ingredient and two.ingredient and one.grams and two.grams
     if one.ingredient.key == two.ingredient.key:
         return None
-    bare = understand(_BRACKETS_BEHIND.sub("", found.group("two")), pantry, grade, measures)
-    if bare and bare.grams and bare.ingredient == two.ingredient:
+    second = two.ingredient.name.lower()
+    said_of_it = _BRACKETS_BEHIND.sub("", found.group("two"))
+    bare = understand(said_of_it, pantry, grade, measures)
+    if bare and bare.grams and bare.grams != two.grams and bare.ingredient == two.ingredient:
         both_g = one.grams + bare.grams
-        if two.grams != bare.grams and abs(both_g - two.grams) < _BOTH_SHARE * both_g:
-            two = bare  # "2 whole eggs + 1 yolk (about 120 g)" says it of both
+        if abs(both_g - two.grams) < _BOTH_SHARE * both_g:
+            # "2 whole eggs + 1 yolk (about 120 g)" says it of both
+            two = replace(two, grams=bare.grams, spread_g=bare.spread_g, us=bare.us)
     said = say(
         "mix.and", metric=one.metric, ingredient=one.ingredient.name.lower(), metric_2=two.metric
     )
     return replace(
         one, text=text, also=(*one.also, two),
         confidence=_worse(one.confidence, two.confidence),
-        message=f"{said}{two.ingredient.name.lower()}",
+        message=f"{said}{second}",
     )  # fmt: skip
 
 
