@@ -351,7 +351,7 @@ def manage(args: list[str]) -> int:
 
 def in_demo(module: str, *args: str) -> int:
     """Run ``ops.bench`` and its like against a throwaway store."""
-    needs.must_be_there()
+    needs.must_be_there(built=True)
     with throwaway() as env:
         done = subprocess.run([str(PYTHON), "-m", module, *args], cwd=ROOT, env=env, check=False)
     return done.returncode
@@ -359,7 +359,7 @@ def in_demo(module: str, *args: str) -> int:
 
 def golden() -> int:
     """Make the golden tables again; what changed is read in the diff."""
-    needs.must_be_there()
+    needs.must_be_there("core")
     env = {**django_env(), "PYTHONPATH": os.pathsep.join(str(ROOT / p) for p in ("core", "."))}
     return subprocess.run(
         [str(PYTHON), "-m", "tests.core.golden"], cwd=ROOT, env=env, check=False

@@ -97,11 +97,14 @@ def python_packages(which: str = "run") -> None:
     mark_done(f"python-{which}", value)
 
 
-def must_be_there() -> None:
-    """Raise Stop unless everything the tests need is installed: only start and test install."""
-    built = (ROOT / "web" / "dist" / "index.html").exists()
-    if not (PYTHON.exists() and is_done("python-tests", _packages("tests")[0]) and built):
-        raise Stop("Something this needs is not installed. Run ./crumb test once.", 3)
+def must_be_there(packages: str = "tests", *, built: bool = False) -> None:
+    """Raise Stop unless a set of packages is installed, and the front end ``built`` where it is
+    needed: only start and test install."""
+    if not (PYTHON.exists() and is_done(f"python-{packages}", _packages(packages)[0])):
+        part = "core" if packages == "core" else "checks"
+        raise Stop(f"What this needs is not installed. Run ./crumb test {part} once.", 3)
+    if built and not (ROOT / "web" / "dist" / "index.html").exists():
+        raise Stop("The front end is not built. Run ./crumb test e2e or ./crumb start once.", 3)
 
 
 def node() -> dict[str, str]:

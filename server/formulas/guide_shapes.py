@@ -5,15 +5,13 @@ from typing import Any, Literal
 from ninja import Schema
 from pydantic import Field
 
-from bellcrumb.contract.open.cooking import Addition, Fuel, Step, Stirring
+from bellcrumb.contract.open.cooking import Addition, Fuel, Ladder, Step, Stirring, Whipped
 from bellcrumb.shapes import (
     CurvePoint,
     MeringueOut,
     SetClass,
     SignOut,
     SyrupOut,
-    TemperOut,
-    WhipOut,
 )
 from bellcrumb.shapes.build import CutOut
 from kitchen.lessons import Used
@@ -73,7 +71,7 @@ class PlanOut(Schema):
     pot: PlaceOut
     bowl: PlaceOut
     finish: PlaceOut
-    ladder: TemperOut | None
+    ladder: Ladder | None
     steps: list[Step]
     heat: CurveOut | None
     cook: CurveOut | None
@@ -89,7 +87,7 @@ class PlanOut(Schema):
     cold_class: SetClass | None = None
     syrup: SyrupOut | None = None
     foam: MeringueOut | None = None
-    whipped: WhipOut | None = None
+    whipped: Whipped | None = None
     content: dict[str, Any] | None = None
     cut: CutOut | None = None  # of a dessert put together: as it is drawn
     learned: list[Used] = Field(default_factory=list)

@@ -4,7 +4,6 @@ from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any, cast
 
-from bellcrumb.contract.formula_out import ladder_out
 from bellcrumb.contract.open.books import share_per_loss
 from bellcrumb.contract.open.cooking import (
     BATH_W_K,
@@ -44,7 +43,6 @@ from bellcrumb.shapes import (
     MeringueIn,
     SignOut,
     SyrupIn,
-    WhipOut,
 )
 from bellcrumb.words import say
 from formulas.content import Content, beaten_of, ring_of, understood
@@ -149,7 +147,7 @@ def _cream_out(
         ring=ring.name,
         boil_c=boil,
         thickens_c=cream.thickens_c,
-        ladder=ladder_out(cream.ladder) if cream.ladder else None,
+        ladder=cream.ladder,
         heat=_curve(heat),
         cook=_curve(cream.cook_run) if cream.cook_run else None,
         cook_from_c=cream.cook_from_c,
@@ -301,7 +299,7 @@ def _sugar_facts(
             )
         )
     if which == "whipped":
-        facts["whipped"] = WhipOut(**vars(whip_of(mix)), topping_g=None)
+        facts["whipped"] = whip_of(mix)
     return facts
 
 

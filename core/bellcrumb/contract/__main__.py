@@ -3,7 +3,7 @@
 import json
 import sys
 
-from bellcrumb.contract import KINDS, compute
+from bellcrumb.contract.kinds import KINDS, answers, compute
 from bellcrumb.errors import CraftError
 from bellcrumb.words import closed, say
 
@@ -20,7 +20,7 @@ def main(args: list[str]) -> int:
             chosen = KINDS[kinds[0]]
             result: object = {
                 "input": chosen.given.model_json_schema(),
-                "output": chosen.result.model_json_schema(mode="serialization"),
+                "output": answers(kinds[0]).json_schema(mode="serialization"),
             }
         else:
             try:

@@ -15,8 +15,7 @@ from bellcrumb.mix.lines import Line
 from bellcrumb.pantry.eggs import EggGrade
 from bellcrumb.pantry.pantry import Pantry
 from bellcrumb.reasons import Reason
-from bellcrumb.stove.temper import Ladder
-from bellcrumb.stove.whip import whip_of
+from bellcrumb.stove.whip import Whipped, whip_of
 from bellcrumb.texture.how_set import is_whipped_cream
 from bellcrumb.texture.set_index import CLASSES, split_foam
 from bellcrumb.texture.set_map import Plane, point, set_map
@@ -232,7 +231,7 @@ def formula_out(
     worth = worth_out(given, a, grade, fit, pantry)
     whipped = None
     if a.family is None and given.part_kind != "garnish" and is_whipped_cream(mix):
-        whipped = shapes.WhipOut(**vars(whip_of(mix)), topping_g=None)
+        whipped = whip_of(mix)
     reasons = dict(a.reasons)
     if a.family:
         low, high = a.family.keep_days
@@ -283,14 +282,9 @@ def formula_out(
     )
 
 
-def _of_whipping(a: Answer, whipped: shapes.WhipOut | None) -> list[str]:
+def _of_whipping(a: Answer, whipped: Whipped | None) -> list[str]:
     """What is said of how it whips; too lean to comes first, and may be a caution already."""
     if whipped is None:
         return []
     told = any(c.code == "cream_too_lean" for c in a.cautions)
     return whipped.warnings[1:] if told else whipped.warnings
-
-
-def ladder_out(ladder: Ladder) -> shapes.TemperOut:
-    """A temper ladder as it leaves the core."""
-    return shapes.TemperOut(**vars(ladder))

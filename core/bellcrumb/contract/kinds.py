@@ -2,36 +2,40 @@
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from functools import cache
 from importlib import import_module
 from typing import Any
 
-from pydantic import BaseModel, ValidationError
+from pydantic import BaseModel, TypeAdapter, ValidationError
 
 from bellcrumb import shapes
 from bellcrumb.contract.desserts import DessertIn, TotalOut
 from bellcrumb.contract.words import sentence
 from bellcrumb.errors import CraftError
+from bellcrumb.safety.pasteurise import Lethality
 from bellcrumb.shapes import build, guide, oven, plan
 from bellcrumb.shapes import explain as book
+from bellcrumb.stove.temper import Ladder
+from bellcrumb.stove.whip import Whipped
 from bellcrumb.words import closed, say, written
 
 
 @dataclass(frozen=True)
 class Kind:
-    """One computation: its input and output shapes and the function between them."""
+    """One computation: its input and output shapes and the function between them. What comes out
+    is a shape, or the core's own answer where nothing is to be said otherwise."""
 
     given: type[BaseModel]
-    result: type[BaseModel]
-    run: Callable[[Any], BaseModel]
+    result: type[Any]
+    run: Callable[[Any], Any]
 
 
-def _in(module: str, name: str, room: str = "contract") -> Callable[[Any], BaseModel]:
+def _in(module: str, name: str, room: str = "contract") -> Callable[[Any], Any]:
     """A function of the core, loaded for those who ask for it: a formula answers without the
     solvers' libraries."""
 
-    def run(given: Any) -> BaseModel:
-        answer: BaseModel = getattr(import_module(f"bellcrumb.{room}.{module}"), name)(given)
-        return answer
+    def run(given: Any) -> Any:
+        return getattr(import_module(f"bellcrumb.{room}.{module}"), name)(given)
 
     return run
 
@@ -50,10 +54,10 @@ KINDS: Mapping[str, Kind] = {
     "solve": Kind(shapes.SolveIn, shapes.SolveOut, _in("bend", "bend")),
     "syrup": Kind(shapes.SyrupIn, shapes.SyrupOut, _in("sugars", "syrup")),
     "meringue": Kind(shapes.MeringueIn, shapes.MeringueOut, _in("sugars", "foam")),
-    "whip": Kind(shapes.WhipIn, shapes.WhipOut, _in("sugars", "whipped")),
+    "whip": Kind(shapes.WhipIn, Whipped, _in("sugars", "whipped")),
     "finish": Kind(shapes.FinishIn, shapes.FinishOut, _in("sugars", "finished")),
-    "pasteurise": Kind(shapes.PasteuriseIn, shapes.PasteuriseOut, _in("sugars", "pasteurised")),
-    "temper": Kind(shapes.TemperIn, shapes.TemperOut, _in("stoves", "temper_ladder")),
+    "pasteurise": Kind(shapes.PasteuriseIn, Lethality, _in("sugars", "pasteurised")),
+    "temper": Kind(shapes.TemperIn, Ladder, _in("stoves", "temper_ladder")),
     "bake": Kind(oven.BakeIn, oven.BakeOut, _in("ovens", "baked")),
     "choose": Kind(oven.ChooseIn, oven.ChooseOut, _in("ovens", "chosen")),
     "convert": Kind(oven.BakeIn, oven.ConvertOut, _in("ovens", "converted")),
@@ -62,6 +66,12 @@ KINDS: Mapping[str, Kind] = {
     "cool": Kind(oven.CoolIn, oven.CoolOut, _in("colds", "cooled")),
     "pot": Kind(shapes.PotIn, shapes.PotOut, _in("stoves", "pot")),
 }
+
+
+@cache
+def answers(kind: str) -> TypeAdapter[Any]:
+    """How answers of a kind are written and described."""
+    return TypeAdapter(KINDS[kind].result)
 
 
 def _place(location: tuple[int | str, ...]) -> str:
@@ -104,4 +114,5 @@ def _computed(kind: str, data: object) -> dict[str, Any]:
         if first["type"] in ("extra_forbidden", "missing"):
             message = f"“{field}”: {message}"
         raise CraftError(field, message) from None
-    return chosen.run(given).model_dump(mode="json", by_alias=True)
+    found: dict[str, Any] = answers(kind).dump_python(chosen.run(given), mode="json", by_alias=True)
+    return found

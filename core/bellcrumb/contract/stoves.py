@@ -1,20 +1,21 @@
 """The stove at the front door: ladders and pots."""
 
+from dataclasses import replace
+
 from bellcrumb import shapes
 from bellcrumb.asked.lines import mix_asked
-from bellcrumb.contract.formula_out import ladder_out
 from bellcrumb.contract.sugars import watts
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import Cream, heat_to, pot_for, scorch_band
 from bellcrumb.stove.plan import thickens_c
-from bellcrumb.stove.temper import temper
+from bellcrumb.stove.temper import Ladder, temper
 from bellcrumb.stove.thickening import Thickener, signs_of
 from bellcrumb.texture.endpoint import endpoint
 from bellcrumb.texture.families import family, standings
 from bellcrumb.words import say
 
 
-def temper_ladder(given: shapes.TemperIn) -> shapes.TemperOut:
+def temper_ladder(given: shapes.TemperIn) -> Ladder:
     """The temper ladder of a hot mix and an egg mix. Raises CraftError."""
     hot, said_hot = mix_asked(given.hot, "hot.")
     eggs, said_eggs = mix_asked(given.eggs, "eggs.")
@@ -27,9 +28,7 @@ def temper_ladder(given: shapes.TemperIn) -> shapes.TemperOut:
         given.school,
         given.held_back_ml,
     )
-    out = ladder_out(ladder)
-    out.warnings += said_hot + said_eggs
-    return out
+    return replace(ladder, warnings=[*ladder.warnings, *said_hot, *said_eggs])
 
 
 def pot(given: shapes.PotIn) -> shapes.PotOut:

@@ -1,6 +1,7 @@
 """Sugar work, foams, finishing and pasteurisation at the front door."""
 
 import math
+from dataclasses import replace
 from itertools import pairwise
 
 from bellcrumb import shapes
@@ -10,11 +11,11 @@ from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import MEDIUM_GAS, SETTINGS, pot_for
 from bellcrumb.laws.water import boils_c
 from bellcrumb.pantry.pantry import shipped
-from bellcrumb.safety.pasteurise import lethality
+from bellcrumb.safety.pasteurise import Lethality, lethality
 from bellcrumb.stove import syrup as sugar
 from bellcrumb.stove.finish import additions
 from bellcrumb.stove.meringue import meringue
-from bellcrumb.stove.whip import topping_g, whip
+from bellcrumb.stove.whip import Whipped, topping_g, whip
 from bellcrumb.texture.families import family, standings
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.words import say
@@ -108,7 +109,7 @@ def foam(given: shapes.MeringueIn) -> shapes.MeringueOut:
     return shapes.MeringueOut(**data, syrup_time_s=found.syrup.time_s if found.syrup else None)
 
 
-def whipped(given: shapes.WhipIn) -> shapes.WhipOut:
+def whipped(given: shapes.WhipIn) -> Whipped:
     """Judge a cream. Raises CraftError for one that is not known."""
     fat = given.fat_pct
     if fat is None:
@@ -140,18 +141,17 @@ def whipped(given: shapes.WhipIn) -> shapes.WhipOut:
                     topping_2=topping - found.mass_g,
                 )
             )
-    return shapes.WhipOut(**{**vars(found), "warnings": warnings, "topping_g": topping})
+    return replace(found, warnings=warnings, topping_g=topping)
 
 
-def pasteurised(given: shapes.PasteuriseIn) -> shapes.PasteuriseOut:
+def pasteurised(given: shapes.PasteuriseIn) -> Lethality:
     """Judge a curve. Raises CraftError for readings out of order or none."""
     if not given.readings:
         raise CraftError("readings", say("contract.there_is_no_reading_to_judge"))
     for n, (a, b) in enumerate(pairwise(given.readings), start=1):
         if b.t_s < a.t_s:
             raise CraftError(f"readings[{n}].t_s", say("contract.readings_come_in_the_order_of"))
-    found = lethality(given.product, [(r.t_s, r.temp_c) for r in given.readings])
-    return shapes.PasteuriseOut(**vars(found))
+    return lethality(given.product, [(r.t_s, r.temp_c) for r in given.readings])
 
 
 def finished(given: shapes.FinishIn) -> shapes.FinishOut:

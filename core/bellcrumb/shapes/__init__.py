@@ -52,7 +52,6 @@ from bellcrumb.shapes.stove import (
     PotOut,
     SignOut,
     TemperIn,
-    TemperOut,
 )
 from bellcrumb.shapes.sugar import (
     FinishIn,
@@ -61,14 +60,12 @@ from bellcrumb.shapes.sugar import (
     MeringueIn,
     MeringueOut,
     PasteuriseIn,
-    PasteuriseOut,
     StageMark,
     SyrupIn,
     SyrupOut,
     SyrupPoint,
     TempReading,
     WhipIn,
-    WhipOut,
 )
 
 __all__ = [
@@ -78,10 +75,10 @@ __all__ = [
     "FormulaOut",
     "LedgerIn", "LedgerOut", "LineIn", "LineOut", "LiningOut", "MapOut", "MeringueIn",
     "MeringueOut", "MixIn", "MoneyOut", "PartKind", "PasteuriseIn",
-    "PasteuriseOut", "PointOut", "PointsOut", "PotIn", "PotOut", "ProblemOut",
+    "PointOut", "PointsOut", "PotIn", "PotOut", "ProblemOut",
     "RestOut", "ScaleBy", "ScaleIn", "ScaleOut", "SetClass",
     "SetOut",
     "Shape", "SignOut", "SolveIn", "SolveOut", "StageMark", "Strict", "SwapIn", "SyrupIn",
-    "SyrupOut", "SyrupPoint", "TasteOut", "TempReading", "TemperIn", "TemperOut", "TrayOut",
-    "VesselIn", "WeighedLine", "WhipIn", "WhipOut", "WishesIn",
+    "SyrupOut", "SyrupPoint", "TasteOut", "TempReading", "TemperIn", "TrayOut",
+    "VesselIn", "WeighedLine", "WhipIn", "WishesIn",
 ]  # fmt: skip

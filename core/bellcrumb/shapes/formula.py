@@ -10,7 +10,7 @@ from bellcrumb.formula.worth import Nutrition
 from bellcrumb.reasons import Reason
 from bellcrumb.shapes.base import MixIn, PointOut, Shape
 from bellcrumb.shapes.fit import FitOut, VesselIn
-from bellcrumb.shapes.sugar import WhipOut
+from bellcrumb.stove.whip import Whipped
 from bellcrumb.texture.no_custard import Other
 from bellcrumb.texture.set_map import Guide, Plane
 
@@ -231,7 +231,7 @@ class FormulaOut(Shape):
     whites_left_eggs: float
     eggs: EggsOut | None
     air_ml: float
-    whipped: WhipOut | None = Field(None, description="cream to be whipped: how it stands")
+    whipped: Whipped | None = Field(None, description="cream to be whipped: how it stands")
     reads_as: Other | None = Field(None, description="told as a filling, but no custard")
     portions: float | None
     nutrition: Nutrition | None

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from bellcrumb.shapes.base import Celsius, MixIn, Shape, Strict
-from bellcrumb.stove.temper import Rung, School
+from bellcrumb.stove.temper import School
 
 
 class TemperIn(Strict):
@@ -16,24 +16,6 @@ class TemperIn(Strict):
     ladle_ml: float = Field(100, ge=5, le=2000)
     school: School = "hot_into_eggs"
     held_back_ml: float = Field(0, ge=0)
-
-
-class TemperOut(Shape):
-    """The ladder."""
-
-    school: School
-    rungs: list[Rung]
-    first_safe_g: float
-    end_temp_c: float
-    all_at_once_temp_c: float
-    scramble_c: float
-    bowl_g: float
-    bowl_temp_c: float
-    poured_g: float
-    poured_temp_c: float
-    pour_g_per_s: float
-    whisk_within_s: int
-    warnings: list[str]
 
 
 class PotIn(MixIn):

@@ -136,22 +136,6 @@ class WhipIn(Strict):
     thickness_mm: float = Field(15, gt=0, le=100)
 
 
-class WhipOut(Shape):
-    """What comes of it; see ``bellcrumb.stove.whip.Whipped``."""
-
-    fat_pct: float
-    whips: bool
-    overrun_pct: float
-    volume_ml: float
-    mass_g: float
-    peak: str
-    time_s: float | None
-    stands_h: float
-    stands_cold_h: float
-    topping_g: float | None
-    warnings: list[str]
-
-
 class TempReading(Strict):
     """A reading of a probe in the coldest point."""
 
@@ -164,17 +148,6 @@ class PasteuriseIn(Strict):
 
     product: Product = "mix"
     readings: list[TempReading] = Field(max_length=100_000)
-
-
-class PasteuriseOut(Shape):
-    """What it has done; ``log_reduction`` is capped at 12 and ``share`` 1 is enough."""
-
-    log_reduction: float
-    share: float
-    meets: bool
-    rule: str
-    peak_c: float
-    warnings: list[str]
 
 
 class FinishIn(Strict):

@@ -28,7 +28,8 @@ PEAKS: dict[Use, str] = {
 @dataclass(frozen=True)
 class Whipped:
     """What comes of a cream; ``time_s`` is None for one that does not whip. ``stands_h`` is how
-    long it keeps its shape in this room, ``stands_cold_h`` in the refrigerator."""
+    long it keeps its shape in this room, ``stands_cold_h`` in the refrigerator; ``topping_g`` is
+    what a pie takes of it, where one is asked for."""
 
     fat_pct: float
     whips: bool
@@ -40,6 +41,7 @@ class Whipped:
     stands_h: float
     stands_cold_h: float
     warnings: list[str]
+    topping_g: float | None = None
 
 
 def whip(

@@ -6129,7 +6129,7 @@ export interface components {
        */
       warnings: string[];
       /** @description cream to be whipped: how it stands */
-      whipped: components["schemas"]["WhipOut"] | null;
+      whipped: components["schemas"]["Whipped"] | null;
       /**
        * Whites Left Eggs
        * @description whites left, as many eggs'
@@ -6696,6 +6696,82 @@ export interface components {
        * @enum {string}
        */
       role: "chef" | "cook" | "viewer";
+    };
+    /**
+     * Ladder
+     * @description The whole tempering. ``scramble_c`` is for the bowl before anything is poured,
+     *     ``pour_g_per_s`` the stream to begin with, ``whisk_within_s`` how long sugar may lie on
+     *     the yolks (0: there is none).
+     */
+    Ladder: {
+      /**
+       * All At Once Temp C
+       * @description where the bowl would land if all were poured at once, degC
+       */
+      all_at_once_temp_c: number;
+      /**
+       * Bowl G
+       * @description what is in the bowl before the first ladle, g
+       */
+      bowl_g: number;
+      /**
+       * Bowl Temp C
+       * @description temperature of the bowl before the first ladle, degC
+       */
+      bowl_temp_c: number;
+      /**
+       * End Temp C
+       * @description where the bowl ends up, degC
+       */
+      end_temp_c: number;
+      /**
+       * First Safe G
+       * @description most the first ladle may be, g
+       */
+      first_safe_g: number;
+      /**
+       * Pour G Per S
+       * @description how fast the stream may be, g/s
+       * @default 0
+       */
+      pour_g_per_s: number;
+      /**
+       * Poured G
+       * @description what was poured, g
+       */
+      poured_g: number;
+      /**
+       * Poured Temp C
+       * @description temperature of what is poured, degC
+       */
+      poured_temp_c: number;
+      /**
+       * Rungs
+       * @description the temper, ladle by ladle
+       */
+      rungs: components["schemas"]["Rung"][];
+      /**
+       * School
+       * @description which way it is tempered or baked
+       * @enum {string}
+       */
+      school: "hot_into_eggs" | "eggs_after_boil" | "held_back_liquid";
+      /**
+       * Scramble C
+       * @description where this mix scrambles, degC
+       */
+      scramble_c: number;
+      /**
+       * Warnings
+       * @description what to mind, in sentences
+       */
+      warnings: string[];
+      /**
+       * Whisk Within S
+       * @description how soon to whisk sugar into yolks, s
+       * @default 0
+       */
+      whisk_within_s: number;
     };
     /**
      * LaidOut
@@ -8803,7 +8879,7 @@ export interface components {
       /** @description the predicted curve of the heating */
       heat: components["schemas"]["CurveOut"] | null;
       /** @description the temper, ladle by ladle; null: nothing to temper */
-      ladder: components["schemas"]["TemperOut"] | null;
+      ladder: components["schemas"]["Ladder"] | null;
       /**
        * Learned
        * @description values learned from this kitchen's batches that it was predicted with
@@ -8862,7 +8938,7 @@ export interface components {
        */
       warnings: string[];
       /** @description the whipped cream that comes of it */
-      whipped: components["schemas"]["WhipOut"] | null;
+      whipped: components["schemas"]["Whipped"] | null;
     };
     /**
      * Point
@@ -11050,78 +11126,6 @@ export interface components {
       sign: string;
     };
     /**
-     * TemperOut
-     * @description The ladder.
-     */
-    TemperOut: {
-      /**
-       * All At Once Temp C
-       * @description where the bowl would land if all were poured at once, degC
-       */
-      all_at_once_temp_c: number;
-      /**
-       * Bowl G
-       * @description what is in the bowl before the first ladle, g
-       */
-      bowl_g: number;
-      /**
-       * Bowl Temp C
-       * @description temperature of the bowl before the first ladle, degC
-       */
-      bowl_temp_c: number;
-      /**
-       * End Temp C
-       * @description where the bowl ends up, degC
-       */
-      end_temp_c: number;
-      /**
-       * First Safe G
-       * @description most the first ladle may be, g
-       */
-      first_safe_g: number;
-      /**
-       * Pour G Per S
-       * @description how fast the stream may be, g/s
-       */
-      pour_g_per_s: number;
-      /**
-       * Poured G
-       * @description what was poured, g
-       */
-      poured_g: number;
-      /**
-       * Poured Temp C
-       * @description temperature of what is poured, degC
-       */
-      poured_temp_c: number;
-      /**
-       * Rungs
-       * @description the temper, ladle by ladle
-       */
-      rungs: components["schemas"]["Rung"][];
-      /**
-       * School
-       * @description which way it is tempered or baked
-       * @enum {string}
-       */
-      school: "hot_into_eggs" | "eggs_after_boil" | "held_back_liquid";
-      /**
-       * Scramble C
-       * @description where this mix scrambles, degC
-       */
-      scramble_c: number;
-      /**
-       * Warnings
-       * @description what to mind, in sentences
-       */
-      warnings: string[];
-      /**
-       * Whisk Within S
-       * @description how soon to whisk sugar into yolks, s
-       */
-      whisk_within_s: number;
-    };
-    /**
      * TickAsk
      * @description Somebody begins a step, is done with it, or takes it back; ``at`` is the kitchen's clock.
      */
@@ -12032,10 +12036,12 @@ export interface components {
       unit: "can" | "pack" | "piece";
     };
     /**
-     * WhipOut
-     * @description What comes of it; see ``bellcrumb.stove.whip.Whipped``.
+     * Whipped
+     * @description What comes of a cream; ``time_s`` is None for one that does not whip. ``stands_h`` is how
+     *     long it keeps its shape in this room, ``stands_cold_h`` in the refrigerator; ``topping_g`` is
+     *     what a pie takes of it, where one is asked for.
      */
-    WhipOut: {
+    Whipped: {
       /**
        * Fat Pct
        * @description fat, % of the mass

@@ -4,7 +4,7 @@ import { path, scale, massTicks, tempTicks } from "@/figures/scale";
 import { degrees, grams, fromCelsius, type Units } from "@/units";
 import { say } from "@/say";
 
-type Ladder = Shapes["TemperOut"];
+type Ladder = Shapes["Ladder"];
 
 const W = 560;
 const H = 470;

@@ -31,8 +31,8 @@ from bellcrumb.stove.over_bath import BATH_W_K
 from bellcrumb.stove.plan import Plan
 from bellcrumb.stove.steps import Cue, Step
 from bellcrumb.stove.steps import Kind as StepKind
-from bellcrumb.stove.temper import Rung, School
-from bellcrumb.stove.whip import whip_of
+from bellcrumb.stove.temper import Ladder, Rung, School
+from bellcrumb.stove.whip import Whipped, whip_of
 from bellcrumb.stove.work import Work, WorkKind
 from bellcrumb.stove.works import USUAL_C
 
@@ -51,6 +51,7 @@ __all__ = [
     "Fuel",
     "Guided",
     "HowCooked",
+    "Ladder",
     "Lethality",
     "Lies",
     "Look",
@@ -70,6 +71,7 @@ __all__ = [
     "StepKind",
     "Stirring",
     "Watch",
+    "Whipped",
     "Work",
     "WorkKind",
     "bake_moment",

@@ -166,7 +166,7 @@ function Plan({ at }: { at: AtPlace }) {
   );
 }
 
-const tightest = (ladder: Shapes["TemperOut"]) =>
+const tightest = (ladder: Shapes["Ladder"]) =>
   Math.min(...ladder.rungs.map((rung) => rung.margin_k));
 
 const wentIn = ({ pot, bowl, finish }: Shapes["PlanOut"]) => pot.grams + bowl.grams + finish.grams;

@@ -154,7 +154,7 @@ function Foam({ foam }: { foam: Shapes["MeringueOut"] }) {
   );
 }
 
-function Whipped({ whipped }: { whipped: Shapes["WhipOut"] }) {
+function Whipped({ whipped }: { whipped: Shapes["Whipped"] }) {
   const { units } = useBench();
   const fat_pct = whipped.fat_pct.toFixed(0);
   if (!whipped.whips)
