@@ -117,6 +117,25 @@ class BenchTest(BrowserCase):
         page.reload()
         expect(words).to_contain_text("Part 28")
 
+    def test_a_recipe_is_pasted_as_it_stands_and_opened_with_its_parts(self):
+        self.sign_in()
+        page = self.page
+        page.get_by_role("link", name="In and out").click()
+        page.get_by_label("or paste a recipe as it stands").fill(
+            "Hatch tart\nServes 8\nIngredients\nFor the pastry\n▢ 150 g flour\n▢ 75 g butter\n"
+            "For the custard\n▢ 1 and 1/2 cups heavy cream\n▢ 6 yolks\n▢ a handful of sloes\n"
+            "Instructions\n1. Bake it blind."
+        )
+        page.get_by_role("button", name="Read it").click()
+        report = page.get_by_test_id("import-report")
+        expect(report).to_contain_text("1 dessert, 5 lines: 4 understood, 1 in doubt")
+        expect(report).to_contain_text("Pastry (crust) 2 lines · Custard (cream) 3 lines")
+        expect(report).to_contain_text("a handful of sloes")
+        report.get_by_role("button", name="Keep it, doubts and all").click()
+        report.get_by_role("link", name="Open Hatch tart").click()
+        expect(page.get_by_role("heading", name="Hatch tart")).to_be_visible()
+        self.assertEqual(Dessert.objects.get(name="Hatch tart").parts.count(), 2)
+
     def test_a_file_comes_in_is_found_and_goes_out_again(self):
         self.sign_in()
         page = self.page

@@ -1,20 +1,18 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
+import { Link } from "react-router";
 
 import { client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { newId } from "@/keep/id";
+import { KINDS } from "@/screens/formula/part";
+import { WriteOut } from "@/screens/write-out";
 import { Button } from "@/ui/button";
+import { Progress } from "@/ui/progress";
 import { Refused } from "@/ui/states";
 import { Say, say } from "@/say";
 
 type Read = Shapes["ReadDessert"];
-const FORMS = [
-  ["json", say("files.bell_crumbs_own"), say("files.everything_parts_versions_notes_vessels")],
-  ["jsonld", say("files.schema_org_recipe"), say("files.json_ld_that_recipe_programs_and")],
-  ["text", say("files.plain_text"), say("files.to_read_to_send_to_paste")],
-  ["csv", say("files.table"), say("files.one_row_a_line_for_a")],
-] as const;
 const STRETCH = 20;
 /** Desserts of a file read in one go. */
 const READ_AT_ONCE = 100;
@@ -54,6 +52,8 @@ function TakeIn() {
   const store = useQueryClient();
   const chooser = useRef<HTMLInputElement>(null);
   const [name, setName] = useState("");
+  const [pasted, setPasted] = useState("");
+  const [alone, setAlone] = useState<string | null>(null);
   const [found, setFound] = useState<Read[] | null>(null);
   const [kept, setKept] = useState(0);
   const [progress, setProgress] = useState({ done: 0, of: 0 });
@@ -98,7 +98,9 @@ function TakeIn() {
           }),
         );
         setKept(from + stretch.length);
+        setAlone(desserts.length === 1 ? (ready[0]?.id ?? null) : null);
       }
+      setPasted("");
     },
     onSettled: () => {
       setStop(null);
@@ -111,6 +113,7 @@ function TakeIn() {
     setFound(null);
     setKept(0);
     setProgress({ done: 0, of: 0 });
+    setAlone(null);
     keep.reset();
     read.mutate(file);
   };
@@ -139,6 +142,23 @@ function TakeIn() {
         {say("files.choose_a_file")}
       </Button>{" "}
       <span className="caption">{say("files.or_drop_it_here")}</span>
+      <label className="mt-5 block">
+        <span className="caption">{say("files.or_paste_a_recipe_as_it")}</span>
+        <textarea
+          className="field min-h-40"
+          maxLength={400_000}
+          value={pasted}
+          placeholder={say("files.pasted_example")}
+          onChange={(event) => setPasted(event.target.value)}
+        />
+      </label>
+      <Button
+        className="mt-3"
+        disabled={!pasted.trim() || read.isPending || keep.isPending}
+        onClick={() => take(new File([pasted], say("files.what_was_pasted")))}
+      >
+        {say("files.read_it")}
+      </Button>
       {read.isPending && (
         <Progress
           said={
@@ -158,6 +178,7 @@ function TakeIn() {
           kept={kept}
           busy={keep.isPending}
           done={keep.isSuccess}
+          alone={alone}
           onKeep={() => keep.mutate(found)}
           onStop={() => stop?.abort()}
         />
@@ -166,16 +187,26 @@ function TakeIn() {
   );
 }
 
+const FEW = 3; // so many are shown with their parts
+const lineCount = (part: Read["parts"][0]) =>
+  part.versions
+    .at(-1)
+    ?.lines_text.split("\n")
+    .filter((line) => line.trim()).length ?? 0;
+
 interface ReportProps {
   found: Read[];
   kept: number;
   busy: boolean;
   done: boolean;
+  /** The one dessert that was kept, to be opened. */
+  alone: string | null;
   onKeep: () => void;
   onStop: () => void;
 }
 
-function Report({ found, kept, busy, done, onKeep, onStop }: ReportProps) {
+function Report({ found, kept, busy, done, alone, onKeep, onStop }: ReportProps) {
+  const { kid } = useBench();
   const lines = found.reduce((sum, d) => sum + d.lines, 0);
   const sure = found.reduce((sum, d) => sum + d.sure, 0);
   const doubted = found.filter((d) => d.doubts.length > 0 || d.problems.length > 0);
@@ -209,14 +240,43 @@ function Report({ found, kept, busy, done, onKeep, onStop }: ReportProps) {
           onStop={onStop}
         />
       )}
-      {done && <p role="status">{say("files.all_are_on_the_shelf", { found: found.length })}</p>}
+      {found.length <= FEW &&
+        found.map((dessert, i) => (
+          <p key={i} className="mt-1">
+            <b>{dessert.name}</b>
+            {dessert.parts.map((part, n) => (
+              <span key={n} className="caption">
+                {" · "}
+                {part.name && part.name.toLowerCase() !== KINDS[part.kind]
+                  ? say("files.part_of_kind", { part: part.name, kind: KINDS[part.kind] })
+                  : KINDS[part.kind]}{" "}
+                {say("files.of_lines", { lines: lineCount(part) })}
+              </span>
+            ))}
+          </p>
+        ))}
+      {done && alone === null && (
+        <p role="status">{say("files.all_are_on_the_shelf", { found: found.length })}</p>
+      )}
+      {done && alone !== null && (
+        <p role="status">
+          {say("files.it_is_on_the_shelf")}{" "}
+          <Link className="way" to={`/k/${kid}/d/${alone}`}>
+            {say("files.open_it", { name: found[0]?.name ?? "" })}
+          </Link>
+        </p>
+      )}
       {!busy && !done && (
         <Button kind="act" className="mt-3" onClick={onKeep}>
           {kept > 0
             ? say("files.stopped_are_on_the_shelf_keep", { kept, found: found.length - kept })
-            : doubted.length
-              ? say("files.keep_them_all_doubts_and_all")
-              : say("files.keep_them_all")}
+            : found.length === 1
+              ? doubted.length
+                ? say("files.keep_it_doubts_and_all")
+                : say("files.keep_it")
+              : doubted.length
+                ? say("files.keep_them_all_doubts_and_all")
+                : say("files.keep_them_all")}
         </Button>
       )}
       {doubted.length > 0 && (
@@ -248,112 +308,4 @@ function Report({ found, kept, busy, done, onKeep, onStop }: ReportProps) {
       )}
     </div>
   );
-}
-
-interface ProgressProps {
-  said: string;
-  done: number;
-  of: number;
-  onStop: () => void;
-}
-
-/** How far long work is, and a way to stop it. */
-function Progress({ said, done, of, onStop }: ProgressProps) {
-  return (
-    <div className="mt-3 flex flex-wrap items-center gap-4">
-      <p role="status" className="italic">
-        {said}
-      </p>
-      {of > 0 && (
-        <progress
-          className="h-3 w-full max-w-64 accent-burnt"
-          max={of}
-          value={done}
-          aria-label={said}
-        />
-      )}
-      <Button onClick={onStop}>{say("files.stop")}</Button>
-    </div>
-  );
-}
-
-/** Every dessert as one file: written as it arrives, shown how far, and stopped when asked. */
-function WriteOut() {
-  const { kid } = useBench();
-  const [stop, setStop] = useState<AbortController | null>(null);
-  const [bytes, setBytes] = useState(0);
-  const out = useMutation({
-    mutationFn: async (form: string) => {
-      const stopper = new AbortController();
-      setStop(stopper);
-      setBytes(0);
-      const answer = await fetch(`/api/k/${kid}/export?form=${form}`, { signal: stopper.signal });
-      if (!answer.ok || !answer.body) {
-        const body = (await answer.json().catch(() => ({}))) as { message?: string };
-        throw new Error(body.message ?? say("files.nothing_could_be_written_out"));
-      }
-      const parts: BlobPart[] = [];
-      for (const reader = answer.body.getReader(); ;) {
-        const { done, value } = await reader.read();
-        if (done) break;
-        parts.push(value);
-        setBytes((before) => before + value.length);
-      }
-      save(
-        new Blob(parts),
-        /filename="([^"]+)"/.exec(answer.headers.get("Content-Disposition") ?? "")?.[1],
-      );
-      return answer.headers.get("X-Desserts") ?? "";
-    },
-    onSettled: () => setStop(null),
-  });
-  const stopped = out.error instanceof DOMException;
-  return (
-    <>
-      <ul>
-        {FORMS.map(([form, name, words]) => (
-          <li key={form} className="rule-b">
-            <button
-              type="button"
-              className="flex min-h-14 w-full items-baseline justify-between gap-4 py-3 text-left hover:underline"
-              disabled={out.isPending}
-              onClick={() => out.mutate(form)}
-            >
-              <b>{name}</b>
-              <span className="caption text-right">{words}</span>
-            </button>
-          </li>
-        ))}
-      </ul>
-      {out.isPending && (
-        <Progress
-          said={say("files.writing_them_out_kb", { bytes: Math.round(bytes / 1000) })}
-          done={0}
-          of={0}
-          onStop={() => stop?.abort()}
-        />
-      )}
-      {out.isSuccess && (
-        <p role="status" className="mt-3">
-          {say("files.desserts_kb_saved", {
-            out: out.data,
-            it: Math.max(1, Math.round(bytes / 1000)),
-          })}
-        </p>
-      )}
-      {out.isError && (
-        <p role="alert" className="mt-3 text-burnt">
-          {stopped ? say("files.stopped_nothing_was_saved") : out.error.message}
-        </p>
-      )}
-    </>
-  );
-}
-
-function save(blob: Blob, name = "formulas"): void {
-  const link = document.createElement("a");
-  link.href = URL.createObjectURL(blob);
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(link.href);
 }

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 
 import { ApiError, client, must } from "@/api/client";
 import { useCraft } from "@/api/queries";
@@ -80,6 +80,11 @@ export function NewDessert({ onClose }: { onClose: () => void }) {
             {chosen.starter.join(" · ")}
           </p>
         )}
+        <p className="caption">
+          <Link className="way" to={`/k/${kid}/files`}>
+            {say("new_dessert.paste_a_recipe_you_have_copied")}
+          </Link>
+        </p>
         <div className="flex gap-3 pt-1">
           <Button kind="act" type="submit" disabled={!name.trim() || add.isPending}>
             {say("new_dessert.write_the_formula")}
