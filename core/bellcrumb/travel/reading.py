@@ -287,7 +287,7 @@ def _page(page: str) -> Written:
         elif _METHOD.match(bare):
             telling = True
         elif made and not lines:
-            makes = made["some"] or made["people"]
+            makes = (made["some"] or made["people"]).rstrip(" :")
         elif _ABOUT.match(bare):
             note.append(bare)
         elif _STEP.match(row) or (_is_prose(bare) and not _is_line(bare)):
