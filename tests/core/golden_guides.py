@@ -47,6 +47,13 @@ _MORE: dict[str, tuple[list[str], dict[str, object]]] = {
                            {"family": "bavarian_cream"}),
     "custard with whites": (["500 ml milk", "5 yolks", "100 g sugar", "40 g corn starch",
                              "4 egg whites, whipped"], {"family": "pastry_cream"}),
+    "drawn": (["500 ml milk", "10 g earl grey tea", "100 g yolks", "100 g sugar",
+               "45 g corn starch"], {}),
+    "drawn before the starch": (["500 ml milk", "20 g mint", "5 g hay", "40 g corn starch",
+                                 "60 g sugar"], {}),
+    "drawn, half held back": (["500 ml milk", "30 g coffee beans", "100 g yolks", "100 g sugar",
+                               "45 g corn starch"],
+                              {"school": "held_back_liquid", "held_back_ml": 250}),
     "roux": (["60 g butter", "60 g flour", "500 g milk", "250 g cream 35%", "150 g sugar"],
              {"family": "sugar_cream"}),
 }  # fmt: skip

@@ -281,6 +281,11 @@ class CorpusTest(unittest.TestCase):
         both = read("2 eggs plus 3 yolks (60 g)")  # of the yolks
         self.assertEqual([both.grams, *(x.grams for x in both.also)], [100, 60])
 
+    def test_how_full_a_spoon_is_said_to_be_counts_and_is_said(self):
+        level, rounded = read("1 tbsp flour"), read("1 rounded tbsp flour")
+        self.assertAlmostEqual(rounded.grams, 1.25 * level.grams)
+        self.assertIn("rounded: × 1.25", rounded.message)
+
     def test_eggs_have_the_size_their_words_and_letters_say(self):
         for text, grams in (
             ("4 huevos L", 240), ("3 Eier (Größe M)", 153), ("2 œufs calibre XL", 136),

@@ -271,6 +271,24 @@ class GuideTest(unittest.TestCase):
         self.assertEqual(list(eggless), ["ready", "heat", "cool"])
         self.assertEqual(eggless["heat"].hold_s, 60)
 
+    def test_what_is_drawn_and_strained_is_made_up_by_what_it_keeps(self):
+        lines = ["500 ml milk", "1 vanilla pod", "100 g yolks", "90 g sugar", "45 g corn starch"]
+
+        def steps(*more, **asked):
+            found = compute("plan", {"lines": [*lines, *more], **asked})["steps"]
+            return {s["code"]: s for s in found}
+
+        self.assertNotIn("infuse", steps())
+        tea = steps("10 g earl grey tea")
+        self.assertEqual(list(tea)[:4], ["ready", "heat", "infuse", "temper"])
+        self.assertEqual(tea["infuse"]["hold_s"], 240)
+        self.assertIn("about 35 g of the liquid stays behind in tea", tea["infuse"]["sign"])
+        both = steps("10 g earl grey tea", "4 g hay")["infuse"]  # the slower gives the time
+        self.assertEqual(both["hold_s"], 1200)
+        self.assertIn("55 g", both["sign"])
+        first = steps("10 g earl grey tea", school="eggs_after_boil")
+        self.assertEqual(list(first)[:4], ["ready", "infuse", "heat", "temper"])
+
     def test_an_oven_custard_has_no_stove_plan(self):
         with self.assertRaises(CraftError):
             plan(

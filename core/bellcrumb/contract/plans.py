@@ -7,6 +7,7 @@ from bellcrumb.mix.composition import Mix
 from bellcrumb.shapes import guide as shapes
 from bellcrumb.texture.no_custard import part_kind_of
 
+_DRAWS = "infuse"  # it draws by itself
 # Minutes of hands for steps whose length nothing here works out: ready, finish, cool. Estimates.
 _HANDS_MIN = {"ready": 5.0, "finish": 4.0, "cool": 3.0}
 
@@ -37,7 +38,7 @@ def _out(made: Guided, warnings: list[str]) -> shapes.GuideOut:
                 code=s.key, title=s.title, sign=s.sign, avoid=s.avoid, low_c=s.low_c,
                 high_c=s.high_c, never_c=s.never_c, hold_s=s.hold_s,
                 minutes=made.minutes.get(s.key, _HANDS_MIN.get(s.kind, 0.0)) + s.hold_s / 60,
-                hands=s.kind != "bake",
+                hands=s.kind != "bake" and s.key != _DRAWS,
             )
             for s in made.steps
         ],

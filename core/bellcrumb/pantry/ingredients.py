@@ -72,6 +72,8 @@ _CALLED: dict[str, str] = {
     "milk_whole": say("short.milk"),
     **dict.fromkeys(("cream_35", "cream_heavy"), say("short.cream")),
     "salt_fine": say("short.salt"),
+    **dict.fromkeys(("tea_leaf", "tea_bag"), say("short.tea")),
+    "coffee_beans": say("short.coffee"),
 }
 
 

@@ -9,6 +9,7 @@ from bellcrumb.laws.water import AT_BOIL_K, boils_c
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.after import cooling, finishing, hours
 from bellcrumb.stove.finish import Addition, additions, fold_window
+from bellcrumb.stove.infuse import Infusion, infusion
 from bellcrumb.stove.method import Split, split
 from bellcrumb.stove.steps import Step, checks, step
 from bellcrumb.stove.temper import Ladder, School, temper
@@ -154,6 +155,7 @@ def plan(
         ladder,
         family,
         adds,
+        held_ml,
     )
     return Plan(
         school,
@@ -185,9 +187,25 @@ def _names(mix: Mix) -> str:
     )
 
 
+def _infuse(when: str, drawn: Infusion, pot: Mix, family: Family, held_ml: float) -> Step:
+    liquid_g = family.liquid_g(pot) or pot.mass_g - drawn.of.mass_g
+    return step(
+        f"custard.infuse.{when}",
+        hold_s=round(60 * drawn.low_min),
+        values={
+            "drawn": _names(drawn.of),
+            "low": drawn.low_min,
+            "high": drawn.high_min,
+            "keeps": drawn.keeps_g,
+            "liquid": liquid_g * (1 - min(0.8, held_ml / max(pot.volume_ml, 1))),
+        },
+    )
+
+
 def _steps(
     where: Split, school: School, stop: Endpoint, thick: float | None, heat_target: float,
     hot_c: float, boils_first: bool, ladder: Ladder | None, family: Family, adds: list[Addition],
+    held_ml: float,
 ) -> list[Step]:  # fmt: skip
     dry = where.bowl.yolk_g and where.bowl.added_sugar_g
     steps = [
@@ -200,6 +218,9 @@ def _steps(
             },
         )
     ]
+    drawn = infusion(where.pot)
+    if drawn and boils_first:  # before starch or gum is in it
+        steps.append(_infuse("first", drawn, where.pot, family, held_ml))
     if boils_first:
         steps.append(
             step(
@@ -214,6 +235,8 @@ def _steps(
         steps.append(
             step("custard.heat", low_c=hot_c - 4, high_c=hot_c + 3, never_c=heat_target + 8)
         )
+    if drawn and not boils_first:
+        steps.append(_infuse("after", drawn, where.pot, family, held_ml))
     if ladder:
         last = ladder.rungs[-1].mix_temp_c
         steps.append(

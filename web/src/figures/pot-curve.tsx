@@ -57,6 +57,7 @@ export function PotCurve({
   label,
 }: Props) {
   const [plate, W] = usePlateWidth(760);
+  const MARK_W = 110;
   const BOX = { left: 50, right: 14, top: 22, bottom: 34 };
   const ends = [
     ...predicted.map((s) => s.from_s + (s.points.at(-1)?.t_s ?? 0)),
@@ -149,7 +150,14 @@ export function PotCurve({
             stroke="var(--rule)"
             strokeWidth="1.2"
           />
-          <text x={x(m.at_s) + 4} y={BOX.top - 6} fontSize="13" className="italic">
+          {/* a word near the right edge stands before its line */}
+          <text
+            x={x(m.at_s) + (x(m.at_s) > W - MARK_W ? -4 : 4)}
+            y={BOX.top - 6}
+            fontSize="13"
+            className="italic"
+            textAnchor={x(m.at_s) > W - MARK_W ? "end" : "start"}
+          >
             {m.word}
           </text>
         </g>

@@ -11,6 +11,7 @@ const H = 470;
 const BOX = { left: 52, right: 18, top: 16, bottom: 56 };
 
 const LABEL_W = 42;
+const SCRAMBLES_W = 160;
 
 /** Which rungs have room for their temperature. */
 function labelled(xs: readonly number[]): Set<number> {
@@ -63,6 +64,15 @@ export function TemperLadder({ ladder, units, poured, live }: Props) {
     [x(0), y(Math.min(101, ladder.scramble_c))] as const,
     ...ladder.rungs.map((r) => [x(r.added_g), y(Math.min(101, r.scramble_c))] as const),
   ];
+  // Under where it scrambles at first; where the ladder climbs through that, under where it ends.
+  const most = Math.max(...ladder.rungs.map((r) => r.scramble_c), ladder.scramble_c);
+  const under = (c: number) => y(Math.min(101, c)) + 20;
+  const crossed = steps.some(
+    (p) => p[0] < x(0) + SCRAMBLES_W && Math.abs(p[1] - under(ladder.scramble_c)) < 34,
+  );
+  const scrambles = crossed
+    ? ([x(ladder.rungs.find((r) => r.scramble_c === most)?.added_g ?? 0) + 6, under(most)] as const)
+    : ([x(0) + 6, under(ladder.scramble_c)] as const);
   const firstX = x(Math.min(ladder.first_safe_g, total));
   const held = ladder.school === "held_back_liquid";
   const roomy = labelled(steps.map((p) => p[0]));
@@ -95,8 +105,8 @@ export function TemperLadder({ ladder, units, poured, live }: Props) {
       <path d={path(danger)} fill="none" stroke="var(--burnt)" strokeWidth="2.4" />
       <g style={{ paintOrder: "stroke" }} stroke="var(--paper)" strokeWidth="6">
         <text
-          x={x(0) + 6}
-          y={y(Math.min(101, ladder.scramble_c)) + 20}
+          x={scrambles[0]}
+          y={scrambles[1]}
           fontSize="15"
           className="italic"
           style={{ fill: "var(--burnt)" }}

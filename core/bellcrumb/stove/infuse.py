@@ -1,0 +1,59 @@
+"""What is drawn in hot liquid and strained out: how long, and what it keeps of the liquid."""
+
+import csv
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+
+from bellcrumb.mix.composition import Mix
+
+
+@dataclass(frozen=True)
+class Draws:
+    """How an ingredient draws: grams of liquid that a gram keeps when it is strained and pressed
+    lightly, and from how many minutes to how many it stands, lid on, off the heat."""
+
+    keeps_g_per_g: float
+    low_min: float
+    high_min: float
+
+
+@dataclass(frozen=True)
+class Infusion:
+    """What of a pot is drawn and strained out, ``low_min`` to ``high_min``, keeping ``keeps_g`` of
+    the liquid."""
+
+    of: Mix
+    low_min: float
+    high_min: float
+    keeps_g: float
+
+
+@cache
+def table() -> dict[str, Draws]:
+    """Every ingredient that draws, by key. Source: each row's."""
+    text = files("bellcrumb.stove").joinpath("data/infusions.csv").read_text("utf8")
+    return {
+        row["key"]: Draws(
+            float(row["keeps_g_per_g"]), float(row["low_min"]), float(row["high_min"])
+        )
+        for row in csv.DictReader(text.splitlines())
+    }
+
+
+def infusion(pot: Mix) -> Infusion | None:
+    """What is drawn in a pot; None where nothing is. The slowest of several gives the time.
+
+    >>> from bellcrumb.pantry.pantry import shipped
+    >>> milk, tea = shipped().key("milk_whole"), shipped().key("tea_leaf")
+    >>> found = infusion(Mix.of([(milk, 1000.0), (tea, 14.0)]))
+    >>> (found.low_min, found.high_min, found.keeps_g)
+    (4.0, 6.0, 49.0)
+    """
+    known = table()
+    drawn = tuple(p for p in pot.portions if p.ingredient.key in known)
+    if not drawn:
+        return None
+    slowest = max((known[p.ingredient.key] for p in drawn), key=lambda one: one.low_min)
+    keeps_g = sum(p.grams * known[p.ingredient.key].keeps_g_per_g for p in drawn)
+    return Infusion(Mix(drawn), slowest.low_min, slowest.high_min, keeps_g)
