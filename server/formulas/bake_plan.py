@@ -4,6 +4,7 @@ from bellcrumb.contract.open.cooking import (
     BakePlan,
     bake_steps,
     before_of,
+    drawn_before,
     oven_family,
     poured_c,
     sign_of,
@@ -80,7 +81,7 @@ def bake_plan_of(kitchen: Kitchen, content: Content, kind: str) -> PlanOut:
         scorch="low",
         scenes=[_scene("cook", truth.curve), _scene("out", truth.after)],
         warnings=found.warnings,
-        checks=_checks(oven, b, found),
+        checks=[*drawn_before(mix, kin), *_checks(oven, b, found)],
         egg_from="cook",
         content=content.dict(),
     )  # fmt: skip

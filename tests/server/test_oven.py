@@ -132,6 +132,17 @@ class LiveBakeTest(KitchenCase):
     def live(self):
         return self.k("GET", f"/batches/{self.batch}/live")[1]
 
+    def test_what_is_drawn_is_ready_strained_and_made_up_before_it_is_poured(self):
+        self.assertNotIn("strained:", " ".join(self.plan["checks"]))
+        self.version.lines_text = f"{FLAN}\n14 g earl grey tea"
+        self.version.save()
+        _, whole = self.k("GET", f"/batches/{self.start(place='oven')}")
+        self.assertEqual(
+            whole["plan"]["checks"][0],
+            "Drawn 4 to 6 min, lid on, and strained: tea. The liquid made up to 1031 g: "
+            "about 49 g stay behind",
+        )
+
     def test_a_cooler_oven_moves_the_window_while_it_bakes(self):
         began = self.into_the_oven(22)
         scene = next(s for s in self.plan["scenes"] if s["step"] == "cook")

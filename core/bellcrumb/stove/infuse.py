@@ -6,6 +6,9 @@ from functools import cache
 from importlib.resources import files
 
 from bellcrumb.mix.composition import Mix
+from bellcrumb.stove.steps import names
+from bellcrumb.texture.families import Family
+from bellcrumb.words import say
 
 
 @dataclass(frozen=True)
@@ -57,3 +60,28 @@ def infusion(pot: Mix) -> Infusion | None:
     slowest = max((known[p.ingredient.key] for p in drawn), key=lambda one: one.low_min)
     keeps_g = sum(p.grams * known[p.ingredient.key].keeps_g_per_g for p in drawn)
     return Infusion(Mix(drawn), slowest.low_min, slowest.high_min, keeps_g)
+
+
+def made_up_g(pot: Mix, family: Family) -> float:
+    """To what weight the strained liquid is made up again, g."""
+    drawn = infusion(pot)
+    return family.liquid_g(pot) or pot.mass_g - (drawn.of.mass_g if drawn else 0.0)
+
+
+def told_of(drawn: Infusion, liquid_g: float) -> dict[str, object]:
+    """What a guide says of it, by the names its words have for that."""
+    return {
+        "drawn": names(drawn.of),
+        "low": drawn.low_min,
+        "high": drawn.high_min,
+        "keeps": drawn.keeps_g,
+        "liquid": liquid_g,
+    }
+
+
+def drawn_before(mix: Mix, family: Family) -> list[str]:
+    """What is ready before a bake: drawn and strained, the liquid made up."""
+    drawn = infusion(mix)
+    if drawn is None:
+        return []
+    return [say("stove.drawn_and_strained", **told_of(drawn, made_up_g(mix, family)))]

@@ -9,9 +9,9 @@ from bellcrumb.laws.water import AT_BOIL_K, boils_c
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.after import cooling, finishing, hours
 from bellcrumb.stove.finish import Addition, additions, fold_window
-from bellcrumb.stove.infuse import Infusion, infusion
+from bellcrumb.stove.infuse import Infusion, infusion, made_up_g, told_of
 from bellcrumb.stove.method import Split, split
-from bellcrumb.stove.steps import Step, checks, step
+from bellcrumb.stove.steps import Step, checks, names, step
 from bellcrumb.stove.temper import Ladder, School, temper
 from bellcrumb.stove.thickening import Thickener, signs_of
 from bellcrumb.texture.coagulation import coagulation
@@ -178,27 +178,12 @@ def plan(
     )
 
 
-def _names(mix: Mix) -> str:
-    words = list(dict.fromkeys(p.ingredient.short for p in mix.portions))
-    return (
-        ", ".join(words[:-1]) + (say("stove.and") if len(words) > 1 else "") + words[-1]
-        if words
-        else ""
-    )
-
-
 def _infuse(when: str, drawn: Infusion, pot: Mix, family: Family, held_ml: float) -> Step:
-    liquid_g = family.liquid_g(pot) or pot.mass_g - drawn.of.mass_g
+    held = min(0.8, held_ml / max(pot.volume_ml, 1))
     return step(
         f"custard.infuse.{when}",
         hold_s=round(60 * drawn.low_min),
-        values={
-            "drawn": _names(drawn.of),
-            "low": drawn.low_min,
-            "high": drawn.high_min,
-            "keeps": drawn.keeps_g,
-            "liquid": liquid_g * (1 - min(0.8, held_ml / max(pot.volume_ml, 1))),
-        },
+        values=told_of(drawn, made_up_g(pot, family) * (1 - held)),
     )
 
 
@@ -212,9 +197,9 @@ def _steps(
         step(
             "custard.ready.sugar" if dry else "custard.ready",
             values={
-                "pot": _names(where.pot),
-                "bowl": _names(where.bowl) or say("stove.nothing"),
-                "end": _names(where.finish) or "none",
+                "pot": names(where.pot),
+                "bowl": names(where.bowl) or say("stove.nothing"),
+                "end": names(where.finish) or "none",
             },
         )
     ]

@@ -78,6 +78,16 @@ def step(row: str, /, *, values: Mapping[str, object] | None = None, **told: Any
     return Step(key=told.pop("key", row.split(".")[1]), kind=cast(Kind, of["kind"]), **told)
 
 
+def names(mix: Mix) -> str:
+    """What is in a mix, as cooks call it, in a row: "milk, cream and tea"."""
+    words = list(dict.fromkeys(p.ingredient.short for p in mix.portions))
+    return (
+        ", ".join(words[:-1]) + (say("stove.and") if len(words) > 1 else "") + words[-1]
+        if words
+        else ""
+    )
+
+
 def checks(mix: Mix, family: Family | None) -> list[str]:
     """What stands ready before the heat is lit, by what is in it. Forgotten most: the juice."""
     found: list[str] = []

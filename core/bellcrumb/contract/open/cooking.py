@@ -27,6 +27,7 @@ from bellcrumb.safety.pasteurise import Lethality, Pasteurising, Product, lethal
 from bellcrumb.stove.caramel import is_sauce
 from bellcrumb.stove.finish import Addition
 from bellcrumb.stove.guide import ENTERED_EARLY_S, Moment, held_above_c, missed, moment
+from bellcrumb.stove.infuse import drawn_before
 from bellcrumb.stove.over_bath import BATH_W_K
 from bellcrumb.stove.plan import Plan
 from bellcrumb.stove.steps import Cue, Step
@@ -80,6 +81,7 @@ __all__ = [
     "checked_moment",
     "doubts",
     "doubts_of",
+    "drawn_before",
     "guided",
     "held_above_c",
     "is_enough",
