@@ -7,7 +7,7 @@ _PERCENT = re.compile(
     r"\b(?:(?:a|al|de|of|mit|with)\s+)?(\d{1,3})(?:[.,]\d+)?\s*"
     r"(?:%|per ?cent\b|percent\b|prozent\b)"
     r"(?:\s*(?:de |di |of )?(?:min\.? )?(?:cocoa solids|cocoa|cacao|kakaoanteil|kakao|fat|"
-    r"fettgehalt|fett|grassi|grasa|m\.? ?g)\b\.?)?"
+    r"fettgehalt|fett(?: i\.? ?tr\b\.?)?|f\.? ?i\.? ?tr\b\.?|grassi|grasa|m\.? ?g)\b\.?)?"
 )
 
 

@@ -33,8 +33,10 @@ _SHELVES: dict[str, tuple[str, tuple[tuple[str, ...], ...]]] = {
         (("cream_15", "cream_light", "cream_single", "cream_cooking_20", "cream_30", "cream_35",
           "cream_heavy", "cream_double"),),
     ),
+    "milk": ("fat_pct", (("milk_skim", "milk_1", "milk_2", "milk_whole"),)),
 }  # fmt: skip
-_FARTHEST_SHARE = 6.0
+# How many points the nearest kind may be off, by its shelf; our estimates.
+_FARTHEST_SHARE = {"chocolate": 6.0, "cream": 6.0, "milk": 1.0}
 _OF = frozenset({"of", "de", "d", "di", "von"})
 LONGEST_NAME = 60  # a name longer than this is compared by its beginning
 
@@ -180,7 +182,7 @@ class Pantry:
             return None
         best = min(known, key=lambda i: abs(float(getattr(i, part)) - wanted))
         off = abs(float(getattr(best, part)) - wanted)
-        if off > _FARTHEST_SHARE:
+        if off > _FARTHEST_SHARE[hit[0].category]:
             return None
         return Match(
             best, "sure" if off < 1 else "likely", say("pantry.taken_as", best=best.name.lower())

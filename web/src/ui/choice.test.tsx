@@ -19,14 +19,6 @@ const GROUPS = [
 beforeAll(() => {
   // What a browser has and jsdom has not.
   Element.prototype.scrollIntoView = () => undefined;
-  vi.stubGlobal(
-    "ResizeObserver",
-    class {
-      observe() {}
-      unobserve() {}
-      disconnect() {}
-    },
-  );
 });
 afterEach(cleanup);
 

@@ -19,15 +19,6 @@ vi.mock("@/api/queries", () => ({
   }),
 }));
 
-vi.stubGlobal(
-  "ResizeObserver",
-  class {
-    observe() {}
-    unobserve() {}
-    disconnect() {}
-  },
-);
-
 const batch = {
   id: "b",
   plan: { guide: "pot", boils_off_g: null },

@@ -13,8 +13,6 @@ const ALLERGENS = [
 vi.mock("@/bench", () => ({ useBench: () => ({ kid: "k" }) }));
 vi.mock("@/api/queries", () => ({ useCraft: () => ({ data: { allergens: ALLERGENS } }) }));
 
-vi.stubGlobal("ResizeObserver", class { observe() {} unobserve() {} disconnect() {} }); // prettier-ignore
-
 let answer: { status: number; body: unknown };
 const puts: { params: { path: { item_id: string } }; body: Shapes["PantryIn"] }[] = [];
 vi.spyOn(client, "PUT").mockImplementation(((_: string, init: (typeof puts)[0]) => {
