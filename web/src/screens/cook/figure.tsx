@@ -92,7 +92,9 @@ export function Figure({
           )}
           {moment?.to_target_s !== null && moment?.to_target_s !== undefined && !holding && (
             <p className="text-soft">
-              {say("cook.about_to_go", { to_target_s: clock(moment.to_target_s) })}
+              {seconds && moment.to_target_s === moment.figure
+                ? say("cook.left_to_go")
+                : say("cook.about_to_go", { to_target_s: clock(moment.to_target_s) })}
             </p>
           )}
           {live?.probe_age_s !== null &&
