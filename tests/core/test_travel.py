@@ -98,6 +98,11 @@ class FromElsewhereTest(unittest.TestCase):
                 "",
                 [("", "filling", 2), ("Caramel", "caramel", 2)],
             ),
+            (
+                "PIE\nFOR THE FILLING\n1 CUP SUGAR\nSALT\n2 EGGS",
+                "",
+                [("FILLING", "filling", 3)],
+            ),
             ("Cream\n500 g cream\nsalt\nvanilla\n50 g sugar", "", [("", "filling", 4)]),
         ):
             with self.subTest(text):

@@ -311,6 +311,8 @@ def _heads(bare: str, after: list[str]) -> bool:
     if heading_of(bare) or any(ch.isdigit() for ch in bare) or len(bare) > _LONGEST_HEADING:
         return False
     follows = next((bare for bare in map(_bare, after) if bare), "")
+    if bare.isupper() and follows.isupper():  # on a page in capitals they tell nothing
+        bare = bare.lower()
     return names_a_part(bare) and _is_line(follows)
 
 
