@@ -366,11 +366,12 @@ def golden() -> int:
     ).returncode
 
 
-def mutate(subject: str) -> int:
-    """Plant mistakes and see which the tests notice."""
+def mutate(subject: str, each: int | None) -> int:
+    """Plant mistakes, at most so many a subject, and see which the tests notice."""
     needs.must_be_there()
+    most = [] if each is None else ["--each", str(each)]
     with throwaway() as env:
         done = subprocess.run(
-            [str(PYTHON), "-m", "ops.mutate", subject], cwd=ROOT, env=env, check=False
+            [str(PYTHON), "-m", "ops.mutate", subject, *most], cwd=ROOT, env=env, check=False
         )
     return done.returncode

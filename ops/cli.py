@@ -28,6 +28,7 @@ def _parser() -> argparse.ArgumentParser:
     commands.add_parser("golden", help="make the golden tables again, to be read in the diff")
     mutate = commands.add_parser("mutate", help="plant mistakes and see which the tests notice")
     mutate.add_argument("subject", nargs="?", default="all", help="core, server, web or one name")
+    mutate.add_argument("--each", type=int, help="at most so many a subject")
     fuzz = commands.add_parser("fuzz", help="ask the API nonsense in three roles; 0 answers of 500")
     fuzz.add_argument("--minutes", type=float, default=6)
     load = commands.add_parser("load", help="fifty tablets and eight probes at once, and attackers")
@@ -75,7 +76,7 @@ def _run(options: argparse.Namespace) -> int:
         case "golden":
             return checks.golden()
         case "mutate":
-            return checks.mutate(options.subject)
+            return checks.mutate(options.subject, options.each)
         case "bench":
             return checks.in_demo("ops.bench")
         case "pictures":
