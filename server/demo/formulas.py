@@ -9,13 +9,13 @@ RINGS = (
     ("Gas, front right", "gas", 2700),
     ("Induction plate", "induction", 2000),
 )
-# name, kind, shape, top (or length), bottom (or width), depth, flutes in mm
+# name, kind, shape, top (or length), bottom (or width), depth, flutes in mm, made of
 VESSELS = (
-    ("Garden glass", "glass", "round", 70, 56, 62, 0),
-    ("Tea ring 70", "ring", "round", 70, 70, 20, 0),
-    ("Hatch shell 22", "shell", "round", 218, 200, 28, 5),
-    ("Island pot", "mould", "round", 68, 60, 52, 0),
-    ("Deck pan", "pan", "rect", 500, 300, 65, 0),
+    ("Garden glass", "glass", "round", 70, 56, 62, 0, "glass"),
+    ("Tea ring 70", "ring", "round", 70, 70, 20, 0, "steel"),
+    ("Hatch shell 22", "shell", "round", 218, 200, 28, 5, "tin"),
+    ("Island pot", "mould", "round", 68, 60, 52, 0, "stoneware"),
+    ("Deck pan", "pan", "rect", 500, 300, 65, 0, "steel"),
 )
 # How many there are; of what is not named there are always enough.
 COUNTS = {"Hatch shell 22": 4, "Tea ring 70": 24, "Island pot": 40, "Garden glass": 30}

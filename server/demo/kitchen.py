@@ -54,7 +54,7 @@ def load(probe_token: str) -> Kitchen:
     Cold.objects.create(kitchen=kitchen, name="Reach-in", kind="fridge", air_c=3)
     Cold.objects.create(kitchen=kitchen, name="Blast chiller", kind="blast", air_c=-5)
     vessels = {}
-    for name, kind, shape, top, bottom, depth, flutes in VESSELS:
+    for name, kind, shape, top, bottom, depth, flutes, material in VESSELS:
         vessels[name] = Vessel.objects.create(
             kitchen=kitchen,
             name=name,
@@ -65,6 +65,8 @@ def load(probe_token: str) -> Kitchen:
             width_dmm=0 if shape == "round" else bottom * 10,
             depth_dmm=depth * 10,
             flute_dmm=flutes * 10,
+            material=material,
+            wall_dmm=0,
             count=COUNTS.get(name),
         )
     for name, category, fat, sugars, protein, starch, water, cup, piece, allergens in PANTRY:

@@ -194,7 +194,7 @@ def save_version(request: HttpRequest, kid: UUID, version_id: UUID, given: Save)
     changed = Version.objects.filter(
         pk=version_id, revision=given.revision, cooked_at__isnull=True
     ).update(revision=F("revision") + 1, saved_by=member.user, **given.content.dict())
-    version.refresh_from_db()
+    version = version_of(member, version_id)
     if changed or content_of(version) == given.content:
         return Status(200, version_out(version))
     message = (

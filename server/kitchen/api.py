@@ -11,6 +11,7 @@ from ninja.errors import HttpError
 from pydantic import Field
 
 from bellcrumb.contract.open.food import ALLERGENS, Allergen, Measures, egg_grade, shipped
+from bellcrumb.contract.open.vessels import Material
 from bellcrumb.shapes.oven import RuleIn
 from bellcrumb.words import say
 from kitchen.access import member_of, pantry_changed, pantry_of
@@ -23,6 +24,7 @@ from shared.shapes import PROBLEMS
 router = Router(tags=["kitchen"])
 Role = Literal["chef", "cook", "viewer"]
 Units = Literal["metric", "us"]
+MadeOf = Literal[Material, ""]
 Percent = Annotated[float, Field(ge=0, le=100)]
 
 
@@ -47,6 +49,7 @@ class VesselOut(Schema):
     width_mm: float
     flute_mm: float
     wall_mm: float
+    material: MadeOf
     depth_mm: float
     brim_ml: float
     measured: bool
@@ -160,6 +163,7 @@ def _vessel_out(v: Vessel) -> VesselOut:
         width_mm=core.across(1.0)[1],
         flute_mm=v.flute_dmm / 10,
         wall_mm=v.wall_dmm / 10,
+        material=cast(MadeOf, v.material),
         depth_mm=core.depth_mm,
         brim_ml=core.brim_ml,
         measured=v.brim_ml is not None,
@@ -338,7 +342,8 @@ class VesselChange(Schema):
     width_mm: float = Field(default=0, ge=0, le=900)
     depth_mm: float = Field(ge=1, le=400)
     flute_mm: float = Field(default=0, ge=0, le=100)
-    wall_mm: float = Field(default=3, ge=0, le=50)
+    wall_mm: float = Field(default=3, ge=0, le=50, description="0: as usual for its material")
+    material: MadeOf = ""
     brim_ml: int | None = Field(default=None, ge=1, le=200_000, description="as measured")
     count: int | None = Field(default=None, ge=1, le=5000, description="how many; null: enough")
 
@@ -359,6 +364,7 @@ def put_vessel(request: HttpRequest, kid: UUID, vessel_id: UUID, given: VesselCh
         "width_dmm": round(given.width_mm * 10),
         "flute_dmm": round(given.flute_mm * 10),
         "wall_dmm": round(given.wall_mm * 10),
+        "material": given.material,
         "brim_ml": given.brim_ml,
         "count": given.count,
     }

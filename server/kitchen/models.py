@@ -177,6 +177,8 @@ class Vessel(models.Model):
     width_dmm = models.PositiveSmallIntegerField(default=0)
     flute_dmm = models.PositiveSmallIntegerField(default=0)
     wall_dmm = models.PositiveSmallIntegerField(default=30)
+    # What it is made of, a name the core knows; empty: nobody said.
+    material = models.CharField(max_length=10, default="", blank=True)
     brim_ml = models.PositiveIntegerField(null=True, blank=True)
     # How many there are; null: nobody counted, and there are always enough.
     count = models.PositiveSmallIntegerField(null=True, blank=True)
@@ -212,6 +214,7 @@ class Vessel(models.Model):
             width_mm=0.0 if is_round else self.width_dmm / 10,
             flute_mm=self.flute_dmm / 10,
             wall_mm=self.wall_dmm / 10,
+            material=self.material,
             brim_ml=self.brim_ml,
             key=str(self.id),
             name=self.name,

@@ -37,3 +37,12 @@ class CoolingTest(unittest.TestCase):
 
     def test_the_kitchens_own_rule_replaces_the_usual_one(self):
         self.assertFalse(cool(25, rule={"mid_min": 60})["complies"])
+
+    def test_what_is_baked_is_never_counted_as_stirred(self):
+        stirred = cool(40, "stirred_ice_bath")
+        self.assertLess(stirred["to_21_min"], cool(40, "ice_bath")["to_21_min"] / 2)
+        self.assertTrue(stirred["can_be_stirred"])
+        baked = cool(40, "stirred_ice_bath", family="brulee_yolk")
+        self.assertEqual(baked["to_21_min"], cool(40, "ice_bath")["to_21_min"])
+        self.assertFalse(baked["can_be_stirred"])
+        self.assertIn("cannot be stirred", str(baked["warnings"]))

@@ -6,7 +6,9 @@ from hypothesis import strategies as st
 
 from bellcrumb.contract import compute
 from bellcrumb.errors import CraftError
+from bellcrumb.heat.materials import SOLIDS
 from bellcrumb.vessels.geometry import Filling, fit, library, vessel_from_measures
+from bellcrumb.vessels.materials import MATERIALS
 from bellcrumb.vessels.tray import bath, displaced_ml, footprint
 
 PASTRY = ["1 l whole milk", "9 yolks", "3/4 cup sugar", "85 g corn starch"]
@@ -26,6 +28,21 @@ class CapacityTest(unittest.TestCase):
         self.assertLess(glass.holds_ml(0.5), 0.5 * glass.holds_ml(1))
         # the frustum of 50 to 70 mm, 40 deep: pi h/12 (D2 + Dd + d2)
         self.assertAlmostEqual(glass.holds_ml(0.5), math.pi * 40 / 12 * 10_900 / 1000, places=6)
+
+    def test_what_a_wall_is_made_of_is_known_by_its_usual_names_or_asked(self):
+        for vessel in library().values():
+            self.assertIn(vessel.material, MATERIALS, vessel.key)
+        self.assertLessEqual(set(MATERIALS), set(SOLIDS))
+        for name, key in (
+            ("stainless", "steel"), ("Aluminum", "aluminium"), ("aluminium foil", "foil"),
+            ("cast iron", "cast_iron"), ("ceramic", "stoneware"), ("", ""),
+        ):  # fmt: skip
+            made = vessel_from_measures("round", 80, top_mm=90, material=name)
+            self.assertEqual(made.material, key, name)
+        pot = {"shape": "round", "top_diameter_mm": 90, "depth_mm": 50, "material": "driftwood"}
+        with self.assertRaises(CraftError) as refused:
+            compute("formula", {"lines": PASTRY, "vessel": pot})
+        self.assertEqual(refused.exception.field, "vessel.material")
 
     def test_flutes_take_away_what_a_wave_of_their_depth_does(self):
         plain = vessel_from_measures("round", 25, top_mm=220)

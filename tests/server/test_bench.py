@@ -218,6 +218,17 @@ class EquipmentTest(KitchenCase):
         status, body = self.k("PUT", f"/vessels/{new_id()}", {**tin, "name": "T", "width_mm": 0})
         self.assertEqual((status, body["field"]), (422, "length_mm"))
 
+    def test_a_vessel_is_of_what_the_kitchen_says(self):
+        tin = {"name": "Tin", "top_mm": 200, "bottom_mm": 200, "depth_mm": 50, "wall_mm": 0}
+        for material in ("steel", ""):
+            body = {**tin, "name": f"Of {material}", "material": material}
+            status, kitchen = self.k("PUT", f"/vessels/{new_id()}", body)
+            self.assertEqual(status, 200, kitchen)
+        of = {v["name"]: v["material"] for v in kitchen["vessels"]}
+        self.assertEqual((of["Of steel"], of["Of "]), ("steel", ""))
+        status, body = self.k("PUT", f"/vessels/{new_id()}", {**tin, "material": "driftwood"})
+        self.assertEqual((status, body["field"]), (422, "material"))
+
     def test_what_a_word_means_and_a_jar_weighs_is_said_once_and_stays_this_kitchens_own(self):
         def read(user=None):
             body = {"content": self.content(lines_text="2 jars apricot jam\n500 g moo juice")}

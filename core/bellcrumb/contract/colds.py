@@ -43,21 +43,25 @@ def cool_mix(
     start = given.rule.from_c if given.mix.temp_c is None else given.mix.temp_c
     rule = CoolingRule(**given.rule.model_dump())
     stuff = food(mix)
-    found = cool(stuff, mould, start, given.method, given.covered, rule, given.air_c)
     kin = family(given.family) if given.family else standings(mix)[0].family
+    still = given.method == "stirred_ice_bath" and not kin.on_the_stove
+    method = "ice_bath" if still else given.method
+    found = cool(stuff, mould, start, method, given.covered, rule, given.air_c)
     days = min(kin.keep_days[1], DATE_MARK_DAYS) if given.keep_days is None else given.keep_days
     warnings = list(said)
+    if still:
+        warnings.append(say("contract.baked_it_cannot_be_stirred", family=kin.name))
     if given.mix.temp_c is not None and given.mix.temp_c < rule.from_c:
         warnings.append(say("contract.the_clock_starts_at_c_this", from_c=rule.from_c, start=start))
     if not given.covered:
         warnings.append(say("contract.open_it_cools_a_little_faster"))
-    if given.method == "bench":
+    if method == "bench":
         warnings.append(say("contract.the_bench_never_brings_it_under"))
     points = found.curve
     stride = max(1, len(points) // _MOST_POINTS)
     cold = next((t for t, _, mean in points if mean <= COLD_ENOUGH_C), None)
     split = None if found.complies else split_into(mould, found.deepest_mm)
-    blow = AIRS[given.method]
+    blow = AIRS[method]
     air_c = blow.temp_c if given.air_c is None else given.air_c
     usual = say("contract.57_to_21_c_in_2")
     reason = Reason(
@@ -65,7 +69,7 @@ def cool_mix(
             "contract.mm_deep_from_c_air_at",
             fill_mm=fill_mm,
             start=start,
-            words=WORDS[given.method],
+            words=WORDS[method],
             air_c=air_c,
             h=blow.h,
         ),
@@ -89,8 +93,9 @@ def cool_mix(
         chill_h=list(kin.chill_h),
         keep_days=days,
         ice_kg=found.ice_kg,
+        can_be_stirred=kin.on_the_stove,
         release_s=release_s(stuff, mould) if not kin.on_the_stove else None,
-        says=_says(found, given, rule, split),
+        says=_says(found, WORDS[method], rule, split),
         reasons=[reason],
         warnings=warnings,
     )
@@ -108,8 +113,7 @@ def _clock(minutes: float) -> str:
     )
 
 
-def _says(found: Cooling, given: shapes.CoolIn, rule: CoolingRule, split: int | None) -> str:
-    where = WORDS[given.method]
+def _says(found: Cooling, where: str, rule: CoolingRule, split: int | None) -> str:
     if found.complies:
         return say(
             "contract.passes_c_after_c_after",

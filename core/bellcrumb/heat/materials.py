@@ -57,8 +57,8 @@ SOLIDS: dict[str, Solid] = {
 
 
 def solid(material: str) -> Solid:
-    """A wall by the name of its material; porcelain where it is not known."""
-    return SOLIDS.get(material, SOLIDS["porcelain"])
+    """A wall by the key of its material; porcelain where nobody said."""
+    return SOLIDS[material or "porcelain"]
 
 
 def food(mix: Mix) -> Food:

@@ -353,6 +353,7 @@ class CoolOut(Shape):
     chill_h: list[float]
     keep_days: float
     ice_kg: float | None
+    can_be_stirred: bool
     release_s: float | None
     says: str
     reasons: list[Reason]

@@ -8,6 +8,7 @@ from importlib.resources import files
 from typing import Literal
 
 from bellcrumb.errors import CraftError
+from bellcrumb.vessels.materials import MATERIALS, Material, material_named
 from bellcrumb.words import say
 
 Shape = Literal["round", "rect", "oval", "ring"]
@@ -30,7 +31,7 @@ class Vessel:
     brim_ml: float
     length_mm: float = 0.0
     width_mm: float = 0.0
-    material: str = ""
+    material: Literal[Material, ""] = ""
     bottom_length_mm: float = 0.0
     bottom_width_mm: float = 0.0
     wall_mm: float = 0.0
@@ -123,10 +124,17 @@ def vessel_from_measures(
 ) -> Vessel:
     """A vessel from its measures; the brim follows from geometry unless it was measured.
 
+    ``material`` is what a kitchen calls it; of one nobody said, walls count as porcelain.
     ``flute_mm`` is how deep the flutes of a round wall cut in: a wave of that depth around a mean
     radius, whose area is pi (r^2 + a^2/2) with amplitude a. Raises CraftError for a missing or
     impossible measure.
     """
+    made_of = material_named(material) if material else ""
+    if made_of is None:
+        known = ", ".join(MATERIALS)
+        raise CraftError(
+            "material", say("vessels.no_wall_is_known_of", material=material, known=known)
+        )
     if not 1 <= depth_mm <= 400:
         raise CraftError("depth_mm", say("vessels.a_vessel_is_between_1_and"))
     if shape in ("round", "ring"):
@@ -153,7 +161,7 @@ def vessel_from_measures(
         top_mm = bottom_mm = 0.0
     return Vessel(
         key, name, shape, top_mm, bottom_mm, depth_mm, brim_ml or ideal, length_mm, width_mm,
-        material, wall_mm=wall_mm,
+        made_of, wall_mm=wall_mm,
     )  # fmt: skip
 
 
@@ -177,7 +185,7 @@ def library() -> dict[str, Vessel]:
             shape=row["shape"],  # type: ignore[arg-type]
             top_mm=top,
             bottom_mm=float(row["bottom_diameter_mm"] or top),
-            material=row["material"],
+            material=material_named(row["material"]) or "",
             kind=row["kind"],
             **size,
         )

@@ -4163,6 +4163,11 @@ export interface components {
      */
     CoolOut: {
       /**
+       * Can Be Stirred
+       * @description whether it may be stirred while it cools: what is baked may not
+       */
+      can_be_stirred: boolean;
+      /**
        * Chill H
        * @description hours in the cold until it can be served, from and to
        */
@@ -11771,6 +11776,26 @@ export interface components {
        */
       kind: "glass" | "ring" | "shell" | "mould" | "pan";
       /**
+       * Material
+       * @description what it is made of
+       * @default
+       * @enum {string}
+       */
+      material:
+        | "porcelain"
+        | "stoneware"
+        | "glass"
+        | "steel"
+        | "tin"
+        | "aluminium"
+        | "foil"
+        | "cast_iron"
+        | "copper"
+        | "silicone"
+        | "plastic"
+        | "paper"
+        | "";
+      /**
        * Name
        * @description what it is called
        */
@@ -11789,7 +11814,7 @@ export interface components {
       top_mm: number;
       /**
        * Wall Mm
-       * @description thickness of the wall, mm
+       * @description 0: as usual for its material
        * @default 3
        */
       wall_mm: number;
@@ -11841,6 +11866,25 @@ export interface components {
        * @description what kind it is
        */
       kind: string;
+      /**
+       * Material
+       * @description what it is made of
+       * @enum {string}
+       */
+      material:
+        | "porcelain"
+        | "stoneware"
+        | "glass"
+        | "steel"
+        | "tin"
+        | "aluminium"
+        | "foil"
+        | "cast_iron"
+        | "copper"
+        | "silicone"
+        | "plastic"
+        | "paper"
+        | "";
       /**
        * Measured
        * @description whether it was measured in this kitchen

@@ -35,6 +35,7 @@ function Cooling({ at }: { at: AtPlace }) {
   const cool = useCool(kid, content, part.kind);
   const problem = cool.error instanceof ApiError ? cool.error : null;
   const found = cool.data?.found;
+  const stirs = found?.can_be_stirred ?? true;
   return (
     <div className="py-4">
       <PlaceHead at={at} where={say("cold.in_the_cold")} worked={worked} problem={problem} />
@@ -57,13 +58,13 @@ function Cooling({ at }: { at: AtPlace }) {
           />
           <Select
             label={say("cold.ice_first")}
-            value={b.ice}
+            value={b.ice === "stirred" && !stirs ? "still" : b.ice}
             disabled={!canCook}
-            options={{
-              "": say("cold.no"),
-              still: say("cold.standing_in_ice_water"),
-              stirred: say("cold.stirred_over_ice"),
-            }}
+            options={[
+              ["", say("cold.no")],
+              ["still", say("cold.standing_in_ice_water")],
+              ...(stirs ? [["stirred", say("cold.stirred_over_ice")] as const] : []),
+            ]}
             onValue={(ice) => set({ ice })}
           />
           <NumberField

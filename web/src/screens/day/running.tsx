@@ -172,28 +172,13 @@ export default function RunningDay() {
         {running && undone.length > 0 && (
           <Button onClick={takeBack}>{say("day.take_the_pin_back")}</Button>
         )}
-        <a className="way" href={`/api/k/${kid}/days/${dayId}/calendar`} download="day.ics">
-          {say("day.into_a_calendar")}
-        </a>
-        <a className="way" href={`/api/k/${kid}/days/${dayId}/file`} download="day.json">
-          {say("day.to_a_file")}
-        </a>
-        <Button onClick={() => window.print()}>{say("day.print_it")}</Button>
-        {running && (
-          <Button disabled={end.isPending} onClick={() => end.mutate()}>
-            {say("day.end_the_day")}
-          </Button>
-        )}
-        <Link className="way" to={`/k/${kid}/day`}>
-          {say("day.another_day")}
-        </Link>
       </div>
       {day.plan.warnings.map((warning) => (
         <p key={warning} className="mb-1">
           {warning}
         </p>
       ))}
-      <Refused error={again.error ?? end.error} className="mb-2" />
+      <Refused error={again.error} className="mb-2" />
       {again.data && again.data.revision === day.revision && <Moved day={again.data} />}
       <Runway
         plan={day.plan}
@@ -216,6 +201,24 @@ export default function RunningDay() {
         dayId={dayId}
       />
       {day.ended_at && <Times kid={kid} dayId={dayId} />}
+      <div className="no-print mt-8 flex flex-wrap items-baseline gap-4 border-t border-rule pt-3">
+        <a className="way" href={`/api/k/${kid}/days/${dayId}/calendar`} download="day.ics">
+          {say("day.into_a_calendar")}
+        </a>
+        <a className="way" href={`/api/k/${kid}/days/${dayId}/file`} download="day.json">
+          {say("day.to_a_file")}
+        </a>
+        <Button onClick={() => window.print()}>{say("day.print_it")}</Button>
+        {running && (
+          <Button disabled={end.isPending} onClick={() => end.mutate()}>
+            {say("day.end_the_day")}
+          </Button>
+        )}
+        <Link className="way" to={`/k/${kid}/day`}>
+          {say("day.another_day")}
+        </Link>
+      </div>
+      <Refused error={end.error} className="mt-2" />
     </div>
   );
 }

@@ -30,6 +30,7 @@ export function VesselRow({ vessel }: { vessel: Shapes["VesselOut"] }) {
         {millimetres(vessel.top_mm, units)} ×{" "}
         {vessel.shape !== "round" && `${millimetres(vessel.width_mm, units)} × `}
         {millimetres(vessel.depth_mm, units)}, {millilitres(vessel.brim_ml, units)}
+        {vessel.material !== "" && `, ${materials()[vessel.material]}`}
         {vessel.flute_mm > 0 && say("kitchen.fluted")}
         {vessel.measured && say("kitchen.measured")}
         {vessel.count !== null && say("kitchen.of_them", { count: vessel.count })}
@@ -40,6 +41,24 @@ export function VesselRow({ vessel }: { vessel: Shapes["VesselOut"] }) {
 
 type Change = Shapes["VesselChange"];
 
+function materials(): Record<Shapes["VesselOut"]["material"], string> {
+  return {
+    "": say("kitchen.nobody_said"),
+    aluminium: say("kitchen.aluminium"),
+    cast_iron: say("kitchen.cast_iron"),
+    copper: say("kitchen.copper"),
+    foil: say("kitchen.foil"),
+    glass: say("kitchen.made_of_glass"),
+    paper: say("kitchen.paper"),
+    plastic: say("kitchen.plastic"),
+    porcelain: say("kitchen.porcelain"),
+    silicone: say("kitchen.silicone"),
+    steel: say("kitchen.steel"),
+    stoneware: say("kitchen.stoneware"),
+    tin: say("kitchen.tinplate"),
+  };
+}
+
 const START: Change = {
   name: "",
   kind: "glass",
@@ -49,7 +68,8 @@ const START: Change = {
   width_mm: 60,
   depth_mm: 60,
   flute_mm: 0,
-  wall_mm: 3,
+  wall_mm: 0,
+  material: "",
   brim_ml: null,
   count: null,
 };
@@ -102,7 +122,7 @@ export function NewVessel() {
         error={known ? null : error?.message}
         onChange={(event) => set({ name: event.target.value })}
       />
-      <div className="grid grid-cols-2 gap-4">
+      <div className="grid grid-cols-2 gap-4 sm:grid-cols-3">
         <Select
           label={say("kitchen.kind")}
           value={made.kind}
@@ -124,6 +144,12 @@ export function NewVessel() {
             oval: say("kitchen.oval"),
           }}
           onValue={(shape) => set({ shape })}
+        />
+        <Select
+          label={say("kitchen.made_of")}
+          value={made.material ?? ""}
+          options={materials()}
+          onValue={(material) => set({ material })}
         />
       </div>
       <div className="grid grid-cols-3 gap-4">
@@ -185,6 +211,7 @@ export function NewVessel() {
           high={50}
           step={0.5}
           unit={say("kitchen.mm")}
+          hint={say("kitchen.0_as_usual")}
           onValue={(wall_mm) => set({ wall_mm })}
         />
         <NumberField
