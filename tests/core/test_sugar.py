@@ -159,6 +159,8 @@ class SyrupTest(unittest.TestCase):
 
     def test_stages_come_lower_on_a_mountain_and_caramel_does_not(self):
         self.assertEqual(stage_of(112), "soft_ball")
+        asked = compute("syrup", {"sugar_g": 500, "water_g": 150, "stage": "Soft-ball"})
+        self.assertEqual(asked["stage"], "soft_ball")
         self.assertEqual(stage_of(107.5, altitude_m=1500), "soft_ball")
         self.assertEqual(stage_of(171, altitude_m=1500), "amber")
 

@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import BeforeValidator, Field
 
 from bellcrumb.safety.pasteurise import Product
 from bellcrumb.shapes.base import Celsius, MixIn, Shape, Strict
@@ -17,6 +17,11 @@ SomeGrams = Annotated[float, Field(ge=0, le=200_000)]
 RingIn = Literal["low", "medium", "high"] | Annotated[float, Field(gt=0, le=10_000)]
 
 
+def _as_key(name: object) -> object:
+    """"Soft ball" and "soft-ball" are soft_ball."""
+    return "_".join(name.lower().replace("-", " ").split()) if isinstance(name, str) else name
+
+
 class SyrupIn(Strict):
     """Ask for sugar cooked to a temperature or a stage; ``water_g`` 0 is dry caramel. A lining may
     be asked for: a vessel, how many, and how thick."""
@@ -24,7 +29,7 @@ class SyrupIn(Strict):
     sugar_g: Grams
     water_g: SomeGrams
     target_c: Celsius | None = None
-    stage: Stage | None = None
+    stage: Annotated[Stage, BeforeValidator(_as_key)] | None = None
     ring: RingIn = Field(
         "medium", description="a setting of a 1.9 kW gas ring, or watts that reach the pan"
     )
