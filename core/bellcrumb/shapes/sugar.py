@@ -18,7 +18,7 @@ RingIn = Literal["low", "medium", "high"] | Annotated[float, Field(gt=0, le=10_0
 
 
 def _as_key(name: object) -> object:
-    """"Soft ball" and "soft-ball" are soft_ball."""
+    """ "Soft ball" and "soft-ball" are soft_ball."""
     return "_".join(name.lower().replace("-", " ").split()) if isinstance(name, str) else name
 
 
