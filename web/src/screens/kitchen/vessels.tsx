@@ -147,7 +147,7 @@ export function NewVessel() {
         />
         <Select
           label={say("kitchen.made_of")}
-          value={made.material ?? ""}
+          value={made.material}
           options={materials()}
           onValue={(material) => set({ material })}
         />
