@@ -122,7 +122,7 @@ export function NewVessel() {
         error={known ? null : error?.message}
         onChange={(event) => set({ name: event.target.value })}
       />
-      <div className="grid grid-cols-2 gap-4 sm:grid-cols-3">
+      <div className="grid grid-cols-2 gap-4">
         <Select
           label={say("kitchen.kind")}
           value={made.kind}
@@ -150,6 +150,14 @@ export function NewVessel() {
           value={made.material}
           options={materials()}
           onValue={(material) => set({ material })}
+        />
+        <NumberField
+          label={say("kitchen.how_many")}
+          value={made.count ?? 0}
+          low={0}
+          high={5000}
+          hint={say("kitchen.0_always_enough")}
+          onValue={(n) => set({ count: n > 0 ? Math.round(n) : null })}
         />
       </div>
       <div className="grid grid-cols-3 gap-4">
@@ -222,14 +230,6 @@ export function NewVessel() {
           unit={say("kitchen.ml")}
           hint={say("kitchen.0_worked_out")}
           onValue={(ml) => set({ brim_ml: ml > 0 ? Math.round(ml) : null })}
-        />
-        <NumberField
-          label={say("kitchen.how_many")}
-          value={made.count ?? 0}
-          low={0}
-          high={5000}
-          hint={say("kitchen.0_always_enough")}
-          onValue={(n) => set({ count: n > 0 ? Math.round(n) : null })}
         />
       </div>
       <div className="flex gap-3">
