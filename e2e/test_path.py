@@ -5,7 +5,7 @@ from e2e.base import BrowserCase
 from formulas.models import Dessert
 
 # A quarter of a litre: the same path, quickly.
-SMALL = "1/4 l whole milk\n2 yolks\n3 tbsp sugar\n20 g corn starch\n1 vanilla pod"
+SMALL = "1/4 l whole milk\n2 yolks\n3 tbsp sugar\n20 g corn starch\n3 g salt"
 
 
 class WholePathTest(BrowserCase):

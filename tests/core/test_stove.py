@@ -278,7 +278,12 @@ class GuideTest(unittest.TestCase):
             found = compute("plan", {"lines": [*lines, *more], **asked})["steps"]
             return {s["code"]: s for s in found}
 
+        pod = steps()["infuse"]
+        self.assertEqual(pod["hold_s"], 600)
+        self.assertIn("vanilla in it for 10 to 20 min", pod["title"])
+        lines.remove("1 vanilla pod")
         self.assertNotIn("infuse", steps())
+        lines.append("1 vanilla pod")
         tea = steps("10 g earl grey tea")
         self.assertEqual(list(tea)[:4], ["ready", "heat", "infuse", "temper"])
         self.assertEqual(tea["infuse"]["hold_s"], 240)

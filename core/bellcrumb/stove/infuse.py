@@ -1,4 +1,5 @@
-"""What is drawn in hot liquid and strained out: how long, and what it keeps of the liquid."""
+"""What is drawn in hot liquid and strained or taken out: how long, and what it keeps of the liquid
+(a pod or a stick nothing)."""
 
 import csv
 from dataclasses import dataclass
@@ -45,7 +46,8 @@ def table() -> dict[str, Draws]:
 
 
 def infusion(pot: Mix) -> Infusion | None:
-    """What is drawn in a pot; None where nothing is. The slowest of several gives the time.
+    """What is drawn in a pot; None where nothing is. The slowest of several gives the time, among
+    those that are strained out where any is: beside them a pod may stay in for as long as it likes.
 
     >>> from bellcrumb.pantry.pantry import shipped
     >>> milk, tea = shipped().key("milk_whole"), shipped().key("tea_leaf")
@@ -55,6 +57,7 @@ def infusion(pot: Mix) -> Infusion | None:
     """
     known = table()
     drawn = tuple(p for p in pot.portions if p.ingredient.key in known)
+    drawn = tuple(p for p in drawn if known[p.ingredient.key].keeps_g_per_g) or drawn
     if not drawn:
         return None
     slowest = max((known[p.ingredient.key] for p in drawn), key=lambda one: one.low_min)
@@ -84,4 +87,9 @@ def drawn_before(mix: Mix, family: Family) -> list[str]:
     drawn = infusion(mix)
     if drawn is None:
         return []
-    return [say("stove.drawn_and_strained", **told_of(drawn, made_up_g(mix, family)))]
+    told = told_of(drawn, made_up_g(mix, family))
+    return [
+        say("stove.drawn_and_strained", **told)
+        if drawn.keeps_g
+        else say("stove.drawn_and_taken_out", **told)
+    ]

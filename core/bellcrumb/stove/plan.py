@@ -181,7 +181,7 @@ def plan(
 def _infuse(when: str, drawn: Infusion, pot: Mix, family: Family, held_ml: float) -> Step:
     held = min(0.8, held_ml / max(pot.volume_ml, 1))
     return step(
-        f"custard.infuse.{when}",
+        f"custard.infuse.{'leaf' if drawn.keeps_g else 'whole'}.{when}",
         hold_s=round(60 * drawn.low_min),
         values=told_of(drawn, made_up_g(pot, family) * (1 - held)),
     )
@@ -204,6 +204,8 @@ def _steps(
         )
     ]
     drawn = infusion(where.pot)
+    if drawn and stop.boils == "grain" and not drawn.keeps_g:  # it simmers with the grain
+        drawn = None
     if drawn and boils_first:  # before starch or gum is in it
         steps.append(_infuse("first", drawn, where.pot, family, held_ml))
     if boils_first:
