@@ -32,6 +32,12 @@ describe("a plate’s scale", () => {
     const us = massTicks(1030, "us");
     expect(us.map((t) => t.word)).toEqual([0, 8, 16, 24, 32]);
     expect(us[4]?.at).toBeCloseTo(907.2, 1);
+    for (const most of [120, 300, 900, 2600, 6000, 25_000, 90_000, 400_000]) {
+      const [, step = 0] = massTicks(most, "metric").map((t) => Number(t.word));
+      expect(["1", "2", "5"], `${step}`).toContain(String(step).replace(/0+$/, ""));
+    }
+    const sack = massTicks(60_000, "us").map((t) => t.word);
+    expect(sack).toEqual([0, 640, 1280, 1920]); // forty pounds
   });
 
   it("draws through its points in order", () => {
