@@ -130,13 +130,10 @@ export function time(iso: string): string {
   return new Date(iso).toLocaleTimeString(region, { hour: "2-digit", minute: "2-digit" });
 }
 
-/** A thickness as an inch rule has it: “1/8”. Under a thirty-second it stays in mm. */
+/** A thickness under an inch as its rule has it: “1/8”. Under a thirty-second it stays in mm. */
 function inches(mm: number): string | null {
-  const sixteenths = Math.round((mm / 25.4) * 16);
-  if (mm < 0.8 || sixteenths === 0) return null;
-  if (sixteenths >= 32) return (mm / 25.4).toFixed(1);
-  const [whole, rest] = [Math.floor(sixteenths / 16), sixteenths % 16];
-  let [top, under] = [rest, 16];
-  while (top && top % 2 === 0) [top, under] = [top / 2, under / 2];
-  return [whole || "", top ? `${top}/${under}` : ""].filter(Boolean).join(" ");
+  let [top, under] = [Math.round((mm / 25.4) * 16), 16];
+  if (mm < 0.8) return null;
+  while (top % 2 === 0) [top, under] = [top / 2, under / 2];
+  return `${top}/${under}`;
 }

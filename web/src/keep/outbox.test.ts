@@ -58,6 +58,20 @@ describe("an outbox", () => {
     expect(await waitingMoves(batch)).toEqual([]);
   });
 
+  it("asks twice as seldom after each silence, four seconds at most", async () => {
+    answers = () => problem(503);
+    const box = new Outbox("k", batch);
+    await box.ready;
+    const timer = vi.spyOn(globalThis, "setTimeout");
+    await box.add("step", { step: "heat" });
+    for (let i = 0; i < 4; i += 1) await box.flush();
+    const waits = timer.mock.calls.map(([, ms]) => ms ?? 0).filter((ms) => ms >= 500);
+    timer.mockRestore();
+    expect(waits.slice(0, 4)).toEqual([600, 1200, 2400, 4000]);
+    answers = () => live();
+    await box.flush();
+  });
+
   it("takes up what an earlier page left, in the order it was made, each with its own id", async () => {
     answers = () => problem(503);
     const first = new Outbox("k", batch);

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 
 import type { Shapes } from "@/api/client";
+import { say } from "@/say";
 import { cuesOf, segments, topOf, zonesOf } from "@/screens/stove/plan-curve";
 
 type Plan = Shapes["PlanOut"];
@@ -45,5 +46,7 @@ describe("a plan’s curve", () => {
     expect(topOf(sugar)).toBe(186);
     const bake = plan({ steps: [{ kind: "bake", low_c: 76, high_c: 79, never_c: 90, over: "" }] });
     expect(zonesOf(bake).never_c).toBeNull(); // a bake is pulled, it never boils over
+    expect(zonesOf(bake).reach_word).toBe(say("stove.pull_at"));
+    expect(zones.reach_word).toBe(say("stove.there_at"));
   });
 });
