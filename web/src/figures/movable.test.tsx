@@ -58,3 +58,30 @@ it("begins from the plan again when it was left", () => {
   fireEvent.keyDown(block, { key: "ArrowLeft" });
   expect(onPin.mock.calls.map(([, minute]) => minute)).toEqual([595, 595]);
 });
+
+it("follows the finger in steps of five minutes, and is pinned where it is let go", () => {
+  const onPin = vi.fn<(key: string, minute: number) => void>();
+  const onChoose = vi.fn();
+  const view = render(
+    <svg>
+      <Movable step={step} start={600} perMinute={2} opacity={1} onChoose={onChoose} onPin={onPin}>
+        <path />
+      </Movable>
+    </svg>,
+  );
+  const plate = view.container.querySelector("svg") as SVGSVGElement;
+  Object.defineProperty(plate, "viewBox", { value: { baseVal: { width: 800 } } });
+  Object.defineProperty(plate, "clientWidth", { value: 400 });
+  const block = screen.getByRole("button");
+  block.setPointerCapture = () => undefined;
+  const at = (clientX: number) => new MouseEvent("pointermove", { bubbles: true, clientX });
+  fireEvent(block, new MouseEvent("pointerdown", { bubbles: true, clientX: 100 }));
+  fireEvent(block, at(121)); // 42 of the plate's own units: 21 minutes
+  expect(block.getAttribute("transform")).toBe("translate(40 0)");
+  fireEvent.pointerUp(block);
+  expect(onPin.mock.calls).toEqual([["Flan/bake", 620]]);
+  fireEvent(block, new MouseEvent("pointerdown", { bubbles: true, clientX: 100 }));
+  fireEvent(block, at(102));
+  fireEvent.pointerUp(block); // hardly moved: it was chosen
+  expect([onPin.mock.calls.length, onChoose.mock.calls.length]).toEqual([1, 1]);
+});
