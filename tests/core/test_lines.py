@@ -229,6 +229,10 @@ class CorpusTest(unittest.TestCase):
                 self.assertEqual(line.ingredient.key, key)
                 self.assertAlmostEqual(line.grams, grams, delta=max(0.05 * grams, 0.02))
 
+    def test_a_size_behind_several_packs_says_whose_it_was_taken_for(self):
+        line = understand("2 bags marshmallow (8 oz)", shipped(), US_LARGE)
+        self.assertIn("226.796185", line.message)
+
     def test_every_name_of_the_table_is_found_again(self):
         text = files("bellcrumb.pantry").joinpath("data/names.csv").read_text("utf8")
         rows = [row for row in csv.DictReader(text.splitlines()) if row["language"]]

@@ -62,6 +62,13 @@ class TemperTest(unittest.TestCase):
             )
             self.assertAlmostEqual(ladder.end_temp_c, temp, delta=1.5)
 
+    def test_less_than_a_fifth_held_back_is_said(self):
+        def warned(ml):
+            return temper(mix(milk_whole=1000), 95, EGGS, 20, 100, "held_back_liquid", ml).warnings
+
+        self.assertIn("at least a fifth", str(warned(120)))
+        self.assertNotIn("at least a fifth", str(warned(180)))
+
     def test_eggs_after_the_boil_says_what_the_heat_did_not_do(self):
         base = mix(milk_whole=400, corn_starch=32, sugar=84)
         ladder = temper(base, 90, mix(egg_yolk=180), 5, 100, "eggs_after_boil")
@@ -136,6 +143,13 @@ class PotTest(unittest.TestCase):
         run = heat_to(cream, pot, "induction", 2500, 20, cream.boil_c, 120)
         self.assertLessEqual(max(t for _, t in run.curve), cream.boil_c + 1e-9)
         self.assertIsNone(heat_to(cream, pot, "gas", 30, 20, 82, longest_s=1800).reaches_s)
+
+    def test_a_pot_as_warm_as_the_room_stays_so_with_its_ring_off_whatever_it_loses(self):
+        cream, pot = Cream(1000, 3.9, 100.4, 84), Pot(200, 1500)
+        state = start(cream, 22.0)
+        for _ in range(60):
+            state = step(state, cream, pot, "gas", 0, "whisk", 1.0, 22.0, loss_w_m2k=40.0)
+        self.assertAlmostEqual(state.cream_c, 22.0, delta=0.05)  # what dries off cools a little
 
     def test_walls_overheat_when_nobody_stirs(self):
         cream, pot = self.pastry(1)

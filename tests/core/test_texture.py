@@ -171,6 +171,23 @@ class FamilyTest(unittest.TestCase):
 
 
 class CookingTest(unittest.TestCase):
+    def test_a_ratio_knows_no_batch_size(self):
+        for starch in (1, 8, 16, 24, 45, 80):
+            said = []
+            for by in (0.1, 1, 7):
+                grams = {"whole milk": 1000, "yolk": 170, "sugar": 150, "corn starch": starch}
+                a = ask(*(f"{g * by:.2f} g {name}" for name, g in grams.items()))
+                said.append((a.family.key, a.endpoint.mode, a.set.klass, a.coagulation.curdle_c))
+            self.assertEqual(said[0][:3], said[1][:3], starch)
+            self.assertEqual(said[2][:3], said[1][:3], starch)
+            self.assertEqual({c is None for *_, c in said}, {said[1][3] is None}, starch)
+
+    def test_how_it_was_taken_to_set_is_said(self):
+        flan = ask("1 l milk", "4 eggs", "200 g sugar", family="creme_caramel")
+        self.assertIn("set still in the oven", str(flan.reasons))
+        cream = ask("1 l milk", "9 yolks", "200 g sugar", "85 g corn starch", family="pastry_cream")
+        self.assertNotIn("set still in the oven", str(cream.reasons))
+
     def test_a_starchy_cream_boils_and_an_anglaise_does_not(self):
         pastry = ask("1 l whole milk", "9 yolks", "150 g sugar", "85 g corn starch")
         self.assertEqual((pastry.endpoint.mode, pastry.endpoint.hold_s), ("boil_hold", 60))

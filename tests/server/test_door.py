@@ -10,6 +10,7 @@ from django.test import TransactionTestCase, override_settings
 from django.test.utils import CaptureQueriesContext
 from ninja.errors import HttpError
 
+from batches.holding import cook_at
 from batches.models import Batch, Reading
 from devices.models import Device
 from shared import heavy
@@ -78,6 +79,14 @@ class DoorTest(KitchenCase):
         self.assertEqual(Batch.objects.get(pk=self.batch).peak_cc, 4500)
         again = self.device_call("POST", "/readings", {"readings": posts[3]})[1]
         self.assertEqual((again["kept"], again["already_there"]), (0, 500))
+
+    def test_what_was_measured_belongs_to_the_cook_that_was_going_then(self):
+        began = datetime.now(UTC) - timedelta(hours=3)
+        first = Batch(started_at=began, ended_at=began + timedelta(hours=1))
+        second = Batch(started_at=began + timedelta(hours=2))
+        for minute, cook in ((-1, None), (30, first), (60, first), (61, None), (121, second)):
+            at = began + timedelta(minutes=minute)
+            self.assertIs(cook_at([second, first], at), cook, minute)
 
     def test_a_cook_nobody_ended_gives_its_probe_free_after_a_day(self):
         old = datetime.now(UTC) - timedelta(hours=25)

@@ -158,6 +158,21 @@ class LiveBakeTest(KitchenCase):
         self.assertLess(live["refit"]["after_rms_k"], live["refit"]["before_rms_k"])
         self.assertEqual(live["moment"]["headline"], "baking")
 
+    def test_a_bake_pulled_in_its_window_teaches_by_its_minutes_without_any_probe(self):
+        step = next(s for s in self.plan["steps"] if s["key"] == "cook")
+        batch = Batch.objects.get(pk=self.batch)
+        for key, at_s in (("cook", 0), ("out", step["to_s"])):
+            Event.objects.create(
+                id=new_id(), batch=batch, kind="step", step=key, cook_ms=round(1000 * at_s)
+            )
+        batch.ended_at = batch.started_at + timedelta(seconds=step["to_s"] + 60)
+        batch.save()
+        teach(batch)
+        batch.refresh_from_db()
+        self.assertAlmostEqual(batch.taught["bake_took_min"], step["to_s"] / 60, delta=0.1)
+        middle = (step["from_s"] + step["to_s"]) / 120
+        self.assertAlmostEqual(batch.taught["bake_predicted_min"], middle, delta=0.1)
+
     def test_a_forgotten_bake_teaches_what_its_probe_saw_and_not_how_late_it_was_pulled(self):
         scene = next(s for s in self.plan["scenes"] if s["step"] == "cook")  # 6 K too cool
         late = 2 * next(s["to_s"] for s in self.plan["steps"] if s["key"] == "cook")

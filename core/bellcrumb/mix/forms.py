@@ -137,7 +137,8 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
                 r"|petite|gute|kleine|große|bella|buena) "
                 r"(?=(?:pinch|dash|splash|glug|knob|squeeze|pincée|prise|pizzico|pizca)\b)"),
      r"\1 "),
-    (re.compile(r"^([1-9]\d{0,2})\.(\d{3}) ?(g|ml)\b"), r"\1\2 \3"),
+    # "1.000 g Quark" is a kilo; "150.000 g" is 150 g out of a machine, no kitchen weighs 150 kg
+    (re.compile(r"^([1-9])\.(\d{3}) ?(g|ml)\b"), r"\1\2 \3"),
     (re.compile(rf"^({_NUM}) an? (?=[^\W\d]{{3}})"), r"\1 "),
     # "3 eggs (yolks only)", "4 œufs, les jaunes seulement"
     (re.compile(rf"^({_NUM}|{_WORDS}) (?:[^\W\d]+ )?{_EGG} ?[,(] ?(?:only |just |nur |solo |sólo )?"

@@ -59,11 +59,19 @@ _PAREN_MASS = re.compile(
     rf"({_PLAIN})[\s-]*(g|grams?|kg|ml|fl oz|oz\.?|ounces?|lb|pounds?|cl|l)\s*"
     r"(?P<each>each|l'un[ao]|(?:pièce|chacune?s?)|cada un[ao]|c/u|jeweils)?"
     r"(?P<all>(?:in )?total|en tout|in totale|en total|insgesamt)?"
-    rf"(?:peeled|net|netto|{_DRAINED}|de pulpe|pulp|shelled|pitted)?\s*\)"
+    rf"(?:peeled|net|netto|{_DRAINED}|de pulpe|pulp|shelled|pitted"
+    r"|(?:size )?(?:tins?|cans?|packs?|packets?|tubs?|jars?|bars?|blocks?|bottles?|cartons?))?\s*\)"
 )
 # The amount behind a name: "sugar: 200 g". Found from its last gap, so that a line of dashes costs
 # no more than any other.
 _TAIL = re.compile(rf"[\s:,-](-?\s*{_PLAIN}\s*[^\W\d]{{0,20}}\.?)$")
+# A size behind the name of what was counted or measured: "1 pack butter, 250 g", "2 tubs mascarpone
+# 250 g each". The gap is bounded, so that a line of spaces costs no more than any other.
+_BEHIND = re.compile(
+    r"(?P<gap>[\s,;:–-]{1,4})(?P<per>each |je |à |at |of )?(?:(?:about|approx|ca|circa|env)\.? )?"
+    rf"(?P<size>{_PLAIN}) ?(?P<unit>kg|g|ml|cl|l|oz|lb)\b\.?"
+    r"(?P<each>[ ,]{1,2}(?:each|chacune?|c/u|jeweils))?(?P<how>, [^\d,()]{1,60})?$"
+)
 _METRIC = ("g", "kg", "ml", "cl", "dl", "l")
 _CONTAINER = re.compile(
     r"\s*(?:cans?|tins?|pack(?:et|age)?s?|blocks?|sticks?|cartons?|jars?|bottles?|pots?|tubs?|containers?)\b"
@@ -197,19 +205,21 @@ def read_amount(text: str, measures: Measures = "us") -> tuple[Amount | None, st
         # "butter (60 g)", "sugar, 1 cup (200 g)": the brackets stay for what is read below.
         stated = _PAREN_MASS.search(text)
         bare = (text[: stated.start()] + text[stated.end() :]).strip() if stated else text
+        bare, how = _without_how(bare)
         tail = _TAIL.search(bare)
         name = bare[: tail.start()].strip(" ,:-") if tail else ""
         if tail and name:
             head, left = _read_head(tail.group(1), measures)
             if head is None or left:
                 return None, text
-            rest = f"{name} {stated.group()}" if stated else name
+            rest = f"{name}{how} {stated.group()}" if stated else name + how
         elif stated and bare and not (stated.group("per") or stated.group("each")):
             size = _number(stated.group(2))[0]
-            head, rest = Amount(size, size, unit(stated.group(3).rstrip("."))), bare
+            head, rest = Amount(size, size, unit(stated.group(3).rstrip("."))), bare + how
     if head is None:
         return None, text
     head, rest = _with_more(head, rest, measures)
+    rest = _in_brackets(head, rest)
     stated = _PAREN_MASS.search(rest)
     per = unit(stated.group(3).rstrip(".")) if stated else None
     if stated and per:
@@ -236,6 +246,28 @@ def read_amount(text: str, measures: Measures = "us") -> tuple[Amount | None, st
 
 def _tidy(name: str) -> str:
     return re.sub(r"\s+", " ", name).strip(" ,.;:-")
+
+
+def _without_how(text: str) -> tuple[str, str]:
+    """A line that ends with its amount and how it is worked ("milk 1 litre, warm"), in two."""
+    name, comma, how = text.rpartition(", ")
+    amount = _TAIL.search(name) if comma and not re.search(r"\d", how) else None
+    return (name, comma + how) if amount else (text, "")
+
+
+def _in_brackets(head: Amount, rest: str) -> str:
+    """The rest of a line with a size that stands behind its name in brackets, where the amount
+    before it is none in grams or litres; without a comma only of what comes in packs."""
+    packed = head.unit is not None and head.unit.name in ("can", "pack", "glass")
+    weighed = head.unit is not None and (head.unit.kind == "mass" or head.unit.name in _METRIC)
+    found = None if weighed or _PAREN_MASS.search(rest) else _BEHIND.search(rest)
+    if not found or not (packed or re.search(r"[,;:–-]", found["gap"])):
+        return rest
+    name = rest[: found.start()]
+    if not re.search(r"[^\W\d]", name):
+        return rest
+    each = " each" if found["per"] or found["each"] else " total" if head.value < 1 else ""
+    return f"{name}{found['how'] or ''} ({found['size']} {found['unit']}{each})"
 
 
 def _with_more(head: Amount, rest: str, measures: Measures) -> tuple[Amount, str]:
