@@ -89,6 +89,12 @@ KINDS = {
 
 
 class PouredTest(unittest.TestCase):
+    def test_a_share_nobody_named_is_half(self):
+        cup = vessel_from_measures("round", 100, top_mm=90)
+        parts = {"Cream": Made("Cream", "stirred", 1500, 1.1, 0.05)}
+        said, told = (stack(cup, 4, parts, [Layer("Cream", "share", v)]) for v in (None, 0.5))
+        self.assertEqual(said.layers, told.layers)
+
     @given(bottom=st.floats(40, 90), mm=st.floats(3, 20), swirls=st.floats(10, 30))
     def test_what_is_poured_is_all_that_its_other_layers_leave_in_any_shape(
         self, bottom, mm, swirls

@@ -59,6 +59,10 @@ class RoundTripTest(unittest.TestCase):
 
 
 class FromElsewhereTest(unittest.TestCase):
+    def test_a_table_may_say_its_lines_in_one_cell_and_one_a_row(self):
+        (found,) = read("dessert,ingredients,line\nFlan,1 l milk|4 eggs,\nFlan,,200 g sugar\n")
+        self.assertEqual(found.parts[0].lines, ["1 l milk", "4 eggs", "200 g sugar"])
+
     def test_a_page_as_it_is_copied_falls_into_its_parts(self):
         for text, makes, parts in (
             (
