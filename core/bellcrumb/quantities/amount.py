@@ -70,7 +70,8 @@ _TAIL = re.compile(rf"[\s:,-](-?\s*{_PLAIN}\s*[^\W\d]{{0,20}}\.?)$")
 _BEHIND = re.compile(
     r"(?P<gap>[\s,;:–-]{1,4})(?P<per>each |je |à |at |of )?(?:(?:about|approx|ca|circa|env)\.? )?"
     rf"(?P<size>{_PLAIN}) ?(?P<unit>kg|g|ml|cl|l|oz|lb)\b\.?"
-    r"(?P<each>[ ,]{1,2}(?:each|chacune?|c/u|jeweils))?(?P<how>, [^\d,()]{1,60})?$"
+    r"(?P<each>[ ,]{1,2}(?:each|chacune?|(?:la )?pièce|c/u|cada un[ao]|l'un[ao]|ciascun[ao]"
+    r"|jeweils|pro stück))?(?P<how>, [^\d,()]{1,60})?$"
 )
 _METRIC = ("g", "kg", "ml", "cl", "dl", "l")
 _CONTAINER = re.compile(
