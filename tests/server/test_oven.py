@@ -123,6 +123,17 @@ class LiveBakeTest(KitchenCase):
         self.event("step", began, step="cook")
         return began
 
+    def pulled_at(self, out_s):
+        """The bake, pulled so many seconds after it went in and ended a minute later."""
+        batch = Batch.objects.get(pk=self.batch)
+        for step, at_s in (("cook", 0), ("out", out_s)):
+            Event.objects.create(
+                id=new_id(), batch=batch, kind="step", step=step, cook_ms=round(1000 * at_s)
+            )
+        batch.ended_at = batch.started_at + timedelta(seconds=out_s + 60)
+        batch.save()
+        return batch
+
     def event(self, kind, at, **more):
         event = {"id": new_id(), "kind": kind, "at": at.isoformat(), **more}
         status, live = self.k("POST", f"/batches/{self.batch}/events", {"events": [event]})
@@ -160,13 +171,7 @@ class LiveBakeTest(KitchenCase):
 
     def test_a_bake_pulled_in_its_window_teaches_by_its_minutes_without_any_probe(self):
         step = next(s for s in self.plan["steps"] if s["key"] == "cook")
-        batch = Batch.objects.get(pk=self.batch)
-        for key, at_s in (("cook", 0), ("out", step["to_s"])):
-            Event.objects.create(
-                id=new_id(), batch=batch, kind="step", step=key, cook_ms=round(1000 * at_s)
-            )
-        batch.ended_at = batch.started_at + timedelta(seconds=step["to_s"] + 60)
-        batch.save()
+        batch = self.pulled_at(step["to_s"])
         teach(batch)
         batch.refresh_from_db()
         self.assertAlmostEqual(batch.taught["bake_took_min"], step["to_s"] / 60, delta=0.1)
@@ -176,13 +181,7 @@ class LiveBakeTest(KitchenCase):
     def test_a_forgotten_bake_teaches_what_its_probe_saw_and_not_how_late_it_was_pulled(self):
         scene = next(s for s in self.plan["scenes"] if s["step"] == "cook")  # 6 K too cool
         late = 2 * next(s["to_s"] for s in self.plan["steps"] if s["key"] == "cook")
-        batch = Batch.objects.get(pk=self.batch)
-        for step, at in (("cook", 0), ("out", late)):
-            Event.objects.create(
-                id=new_id(), batch=batch, kind="step", step=step, cook_ms=round(1000 * at)
-            )
-        batch.ended_at = batch.started_at + timedelta(seconds=late + 60)
-        batch.save()
+        batch = self.pulled_at(late)
         teach(batch)
         batch.refresh_from_db()
         # Without a probe its time tells nothing: nobody pulled it by its sign.
@@ -205,13 +204,7 @@ class LiveBakeTest(KitchenCase):
     def test_an_oven_whose_air_is_right_and_whose_custard_is_late_is_learned_to_blow_less(self):
         scene = next(s for s in self.plan["scenes"] if s["step"] == "cook")  # late: 6 K too cool
         step = next(s for s in self.plan["steps"] if s["key"] == "cook")
-        batch = Batch.objects.get(pk=self.batch)
-        for key, at in (("cook", 0), ("out", step["to_s"])):
-            Event.objects.create(
-                id=new_id(), batch=batch, kind="step", step=key, cook_ms=round(1000 * at)
-            )
-        batch.ended_at = batch.started_at + timedelta(seconds=step["to_s"] + 60)
-        batch.save()
+        batch = self.pulled_at(step["to_s"])
         inside = [p for p in scene["points"] if p["t_s"] < step["to_s"]]
         Reading.objects.bulk_create(
             Reading(batch=batch, client_id=new_id(), at=batch.started_at, channel=channel,
