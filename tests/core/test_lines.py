@@ -232,6 +232,7 @@ class CorpusTest(unittest.TestCase):
     def test_a_size_behind_several_packs_says_whose_it_was_taken_for(self):
         line = understand("2 bags marshmallow (8 oz)", shipped(), US_LARGE)
         self.assertIn("226.796185", line.message)
+        self.assertAlmostEqual(line.spread_g, 0.01 * line.grams)
 
     def test_every_name_of_the_table_is_found_again(self):
         text = files("bellcrumb.pantry").joinpath("data/names.csv").read_text("utf8")
