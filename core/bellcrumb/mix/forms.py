@@ -233,6 +233,11 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
      r"\1 \4 (\2 \3 each)"),
     # "15-oz can pumpkin purée": one of them
     (re.compile(rf"^({_N})-({_WEIGHT})\.?[- ]({_PACKED})\b"), r"1 \3 (\1 \2 each)"),
+    # "1 box vanilla pudding", "1 package (3.4 oz) chocolate pudding" is its powder
+    (re.compile(rf"^({_N}|{_WORDS}) (box|package|packet|pkg|pkt|envelope|sachet)((?:e?s)? "
+                r"(?:\([^()]{1,20}\) )?)(?:of )?((?:vanilla|chocolate) )pudding"
+                r"(?! (?:mix|powder))"),
+     r"\1 \2\3\4pudding powder"),
     # "3 bags earl grey tea", "2 squares unsweetened chocolate" (an ounce each)
     (re.compile(rf"^({_N}|{_WORDS}) bags? (?:of )?(.*\btea)$"), r"\1 \2 bags"),
     (re.compile(rf"^({_NUM}|{_WORDS}) squares? (?:of )?(?=.*\bchocolate\b)"), r"\1 oz "),

@@ -56,7 +56,7 @@ _DRAINED = (
 _PAREN_MASS = re.compile(
     r"\(\s*(?:about|approx\.?|approximately|circa|ca\.?|environ|env\.?|etwa|unos|soit"
     rf"|(?P<per>à|je|zu je|cada una? de)|{_DRAINED})?:?\s*"
-    rf"({_PLAIN})[\s-]*(g|grams?|kg|ml|fl oz|oz\.?|ounces?|lb|pounds?|cl|l)\s*"
+    rf"({_PLAIN})[\s-]*(g|grams?|kg|ml|fl oz|oz\.?|ounces?|lb|pounds?|cl|dl|l)\s*"
     r"(?P<each>each|l'un[ao]|(?:pièce|chacune?s?)|cada un[ao]|c/u|jeweils)?"
     r"(?P<all>(?:in )?total|en tout|in totale|en total|insgesamt)?"
     rf"(?:peeled|net|netto|{_DRAINED}|de pulpe|pulp|shelled|pitted"
@@ -69,7 +69,8 @@ _TAIL = re.compile(rf"[\s:,-](-?\s*{_PLAIN}\s*[^\W\d]{{0,20}}\.?)$")
 # 250 g each". The gap is bounded, so that a line of spaces costs no more than any other.
 _BEHIND = re.compile(
     r"(?P<gap>[\s,;:–-]{1,4})(?P<per>each |je |à |at |of )?(?:(?:about|approx|ca|circa|env)\.? )?"
-    rf"(?P<size>{_PLAIN}) ?(?P<unit>kg|g|ml|cl|l|oz|lb)\b\.?"
+    rf"(?P<size>{_PLAIN}) ?(?P<unit>kg|g|ml|cl|dl|l|oz|lb)\b\.?"
+    r"(?: (?:peeled|net|netto|drained|shelled|pitted)\b)?"
     r"(?P<each>[ ,]{1,2}(?:each|chacune?|(?:la )?pièce|c/u|cada un[ao]|l'un[ao]|ciascun[ao]"
     r"|jeweils|pro stück))?(?P<how>, [^\d,()]{1,60})?$"
 )
