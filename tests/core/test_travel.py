@@ -59,6 +59,19 @@ class RoundTripTest(unittest.TestCase):
 
 
 class FromElsewhereTest(unittest.TestCase):
+    def test_words_alone_after_a_blank_row_head_the_lines_behind_them(self):
+        (found,) = read(
+            "Tarte au citron\n\nPâte sucrée\n- 250 g de farine\n- 1 œuf\nsel\n\n"
+            "Meringue italienne\n3 blancs\n200 g de sucre\n\nPréparation : 45 min\n"
+        )
+        self.assertEqual(
+            [(p.name, p.kind, len(p.lines)) for p in found.parts],
+            [("Pâte sucrée", "crust", 3), ("Meringue italienne", "meringue", 2)],
+        )
+        self.assertEqual(found.parts[0].note, "Préparation : 45 min")
+        (list_,) = read("Flan\n1 l milk\n\nfresh mint\n\n4 eggs")  # blank rows everywhere
+        self.assertEqual([len(p.lines) for p in list_.parts], [3])
+
     def test_a_table_may_say_its_lines_in_one_cell_and_one_a_row(self):
         (found,) = read("dessert,ingredients,line\nFlan,1 l milk|4 eggs,\nFlan,,200 g sugar\n")
         self.assertEqual(found.parts[0].lines, ["1 l milk", "4 eggs", "200 g sugar"])

@@ -213,6 +213,11 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     (re.compile(r"^(\d+) (poires?|pere|peras) williams?$"), r"\1 \2"),
     # "1 citron non traité (zeste et jus)"
     (re.compile(r" (?:non traitée?s?|biologic[oahe]+|unwaxed|unbehandelte?r?)(?= [(,]|$)"), ""),
+    # "2 lemons (100 ml juice)", "4 citrons (150 ml de jus)": what was pressed is what counts
+    (re.compile(rf"^{_N} (?P<fruit>[^\d(),]{{3,30}}?)(?: \(|, )"
+                r"(?:(?:about|approx|ca|etwa|environ|env|circa|to give|for)\.? )?"
+                rf"(?P<n>{_N}) ?(?P<u>ml|cl|dl|g) ?(?:of |de |di |d['’] ?)?"
+                rf"(?:{'|'.join(_PARTS['juice'])})\)?$"), r"\g<n> \g<u> \g<fruit> juice"),
     # "1 orange (zest only)", "2 citrons, le jus seulement", "1 Zitrone (nur der Saft)"
     (re.compile(rf"[ ,(]+(?:the |le )?({'|'.join(PART)}) (?:only|seulement|uniquement)\)?$"),
      r", \1"),
@@ -222,6 +227,7 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     # "4 hojas de gelatina neutra" is plain gelatine, no glaze
     (re.compile(r"^(.*\b(?:hojas?|l[áa]minas?|sobres?)(?: de)?) gelatina neutra\b"),
      r"\1 gelatina"),
+    (re.compile(r"\b(?:bio|öko)-(?=[^\W\d])"), ""),
     # "200 bloom gelatine"
     (re.compile(r"\b\d{3} ?bloom\b"), ""),
     # "one 14 oz can of", "two 8-oz packages"

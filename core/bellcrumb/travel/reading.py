@@ -29,7 +29,8 @@ _TAG = re.compile(r"<script\b([^<>]{0,500})>|</script", re.IGNORECASE)
 _RULE = re.compile(r"^[ \t]*(?:-{3,}|={3,}|\*{3,}|_{3,}|~{3,})[ \t]*$", re.MULTILINE)
 _METHOD = re.compile(
     r"^\s*(?:method|instructions?|directions|steps|preparation|notes?|tips?|méthode|préparation|"
-    r"étapes|preparazione|procedimento|passaggi|preparación|elaboración|zubereitung|anleitung)"
+    r"étapes|preparazione|procedimento|passaggi|(?:modo de )?preparaci[óo]n|elaboraci[óo]n"
+    r"|instrucciones|pasos|zubereitung|anleitung)"
     r"\s*:?\s*$",
     re.IGNORECASE,
 )
@@ -40,7 +41,8 @@ _INGREDIENTS = re.compile(
     re.IGNORECASE,
 )
 _MAKES = re.compile(
-    r"^\s*(?:(?:makes|yields?|serves|servings|rendement|resa|ergibt)\s*:?\s+(?P<some>.+)"
+    r"^\s*(?:(?:makes|yields?|serves|servings|rendement|resa|dosi per|porzioni|raciones|ergibt"
+    r"|portionen)\s*:?\s+(?P<some>.+)"
     rf"|{_FOR}\s+(?P<people>\d.*))$",
     re.IGNORECASE,
 )
@@ -49,7 +51,8 @@ _ABOUT = re.compile(
     r"^\s*(?:(?:prep(?:aration)?|cook(?:ing)?|total|chill(?:ing)?|rest(?:ing)?|active|additional"
     r"|bak(?:e|ing)) time\b|temps de\b|(?:course|cuisine|keywords?|author|calories|difficulty"
     r"|difficulté|equipment|koch-?zeit|arbeitszeit|schwierigkeitsgrad)\s*:|us customary\b"
-    r"|(?:\d+x\s*)+$)",
+    r"|(?:\d+x\s*)+$"
+    r"|[^\W\d][\w -]{2,24}:\s*(?:ca\.? )?\d+\s*(?:min|h\b|hours?|hrs?\b|std|stunden))",
     re.IGNORECASE,
 )
 _STEP = re.compile(r"^\s*\d+\s*[.)]\s+\S")
@@ -293,7 +296,7 @@ def _page(page: str) -> Written:
         elif _STEP.match(row) or (_is_prose(bare) and not _is_line(bare)):
             telling = True
             note.append(row.strip())
-        elif _heads(bare, rows[at + 1 :]):
+        elif _heads(bare, rows[at + 1 :], alone=at == 0 or not rows[at - 1].strip()):
             lines.append(f"{bare.strip(' :[]')}:")
         else:
             lines.append(bare)
@@ -306,14 +309,17 @@ def _bare(row: str) -> str:
     return row.strip().strip("#*").lstrip("•*-–▢☐□ ").strip()
 
 
-def _heads(bare: str, after: list[str]) -> bool:
-    """Whether a row names the part that follows it: "For the pastry", "Filling", "CUSTARD"."""
+def _heads(bare: str, after: list[str], *, alone: bool) -> bool:
+    """Whether a row names the part that follows it: "For the pastry", "Filling", "CUSTARD"; any
+    words do ("Pâte sucrée") that a blank row parts from what is ``alone`` before them, and none
+    from the line behind."""
     if heading_of(bare) or any(ch.isdigit() for ch in bare) or len(bare) > _LONGEST_HEADING:
         return False
     follows = next((bare for bare in map(_bare, after) if bare), "")
     if bare.isupper() and follows.isupper():  # on a page in capitals they tell nothing
         bare = bare.lower()
-    return names_a_part(bare) and _is_line(follows)
+    told = alone and " " in bare and bool(after) and bool(_bare(after[0]))
+    return (told or names_a_part(bare)) and _is_line(follows)
 
 
 def _is_line(text: str) -> bool:
