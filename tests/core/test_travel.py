@@ -69,6 +69,7 @@ class FromElsewhereTest(unittest.TestCase):
             [("Pâte sucrée", "crust", 3), ("Meringue italienne", "meringue", 2)],
         )
         self.assertEqual(found.parts[0].note, "Préparation : 45 min")
+        self.assertEqual(read("Flan\nIngredientes (6 personas)\n4 huevos")[0].makes, "6 personas")
         (list_,) = read("Flan\n1 l milk\n\nfresh mint\n\n4 eggs")  # blank rows everywhere
         self.assertEqual([len(p.lines) for p in list_.parts], [3])
 

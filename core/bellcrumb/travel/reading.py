@@ -37,7 +37,7 @@ _METHOD = re.compile(
 _FOR = r"(?:for|pour|per|para|für)"
 _INGREDIENTS = re.compile(
     r"^\s*(?:ingredients?|ingrédients|ingredienti|ingredientes|zutaten)"
-    rf"(?:\s*\(?{_FOR}\s+(?P<makes>[^():]+)\)?)?\s*:?\s*$",
+    rf"(?:\s*\(?{_FOR}\s+(?P<makes>[^():]+)\)?|\s*\((?P<people>\d[^():]*)\))?\s*:?\s*$",
     re.IGNORECASE,
 )
 _MAKES = re.compile(
@@ -286,7 +286,7 @@ def _page(page: str) -> Written:
         elif not bare:
             continue
         elif listed:
-            makes = makes or (listed["makes"] or "").strip()
+            makes = makes or (listed["makes"] or listed["people"] or "").strip()
         elif _METHOD.match(bare):
             telling = True
         elif made and not lines:
