@@ -318,7 +318,7 @@ def _heads(bare: str, after: list[str], *, alone: bool) -> bool:
     follows = next((bare for bare in map(_bare, after) if bare), "")
     if bare.isupper() and follows.isupper():  # on a page in capitals they tell nothing
         bare = bare.lower()
-    told = alone and " " in bare and bool(after) and bool(_bare(after[0]))
+    told = alone and " " in bare and bool(after and _bare(after[0])) and not _is_line(bare)
     return (told or names_a_part(bare)) and _is_line(follows)
 
 
