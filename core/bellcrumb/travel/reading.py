@@ -296,7 +296,7 @@ def _page(page: str) -> Written:
         elif _STEP.match(row) or (_is_prose(bare) and not _is_line(bare)):
             telling = True
             note.append(row.strip())
-        elif _heads(bare, rows[at + 1 :], alone=at == 0 or not rows[at - 1].strip()):
+        elif _heads(bare, rows[at + 1 :], alone=at > 0 and not rows[at - 1].strip()):
             lines.append(f"{bare.strip(' :[]')}:")
         else:
             lines.append(bare)
