@@ -16,7 +16,7 @@ FORMS = ("json", "jsonld", "text", "csv")
 LINES = st.sampled_from(
     ["1 l whole milk", "9 yolks", "3/4 cup sugar", "85 g corn starch", "2 lemons, juice and zest",
      "half a stick of butter", "1 1/2 tsp salt", "200 g “red” flour, sifted; twice", "4-5 lemons",
-     "1,5 dl panna", "a handful of sloes"]
+     "1,5 dl panna", "a handful of sloes", "salt to taste"]
 )  # fmt: skip
 NAMES = st.sampled_from(["Quince cream", "Rye, malt; and hay", "Crème “brûlée”", "No. 7"])
 PARTS = st.builds(

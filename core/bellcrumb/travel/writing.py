@@ -77,7 +77,9 @@ def _json_ld(dessert: Written) -> str:
 def _text(dessert: Written) -> str:
     page = [dessert.name, ""]
     page += [f"Makes: {dessert.makes}", ""] if dessert.makes else []
-    page += _headed(dessert)
+    rows = _headed(dessert)
+    # Words alone behind a blank row would be read as a heading.
+    page += [*(["Ingredients:"] if rows is dessert.parts[0].lines else []), *rows]
     if _notes(dessert):
         page += ["", "Method:", _notes(dessert)]
     return "\n".join(page)
