@@ -229,6 +229,16 @@ class CorpusTest(unittest.TestCase):
                 self.assertEqual(line.ingredient.key, key)
                 self.assertAlmostEqual(line.grams, grams, delta=max(0.05 * grams, 0.02))
 
+    def test_what_stands_in_brackets_was_weighed(self):
+        for text, grams, sure_to in (
+            ("2 tbsp butter (30 g)", 30, 0.01), ("chocolate (7 oz / 210 g)", 210, None),
+            ("1/2 cup (120 ml) honey", 170.4, 0.02), ("1 cup sugar, 150 g", 150, 0.01),
+        ):  # fmt: skip
+            line = understand(text, shipped(), US_LARGE)
+            self.assertAlmostEqual(line.grams, grams, delta=0.1, msg=text)
+            if sure_to is not None:
+                self.assertAlmostEqual(line.spread_g / line.grams, sure_to, msg=text)
+
     def test_a_size_behind_several_packs_says_whose_it_was_taken_for(self):
         line = understand("2 bags marshmallow (8 oz)", shipped(), US_LARGE)
         self.assertIn("226.796185", line.message)
