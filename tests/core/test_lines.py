@@ -231,7 +231,8 @@ class CorpusTest(unittest.TestCase):
 
     def test_what_stands_in_brackets_was_weighed(self):
         for text, grams, sure_to in (
-            ("2 tbsp butter (30 g)", 30, 0.01), ("chocolate (7 oz / 210 g)", 210, None),
+            ("2 tbsp butter (30 g)", 30, 0.01), ("2 sachets gelatine (14 g)", 14, 0.01),
+            ("chocolate (7 oz / 210 g)", 210, None),
             ("1/2 cup (120 ml) honey", 170.4, 0.02), ("1 cup sugar, 150 g", 150, 0.01),
         ):  # fmt: skip
             line = understand(text, shipped(), US_LARGE)
