@@ -240,6 +240,16 @@ class CorpusTest(unittest.TestCase):
             if sure_to is not None:
                 self.assertAlmostEqual(line.spread_g / line.grams, sure_to, msg=text)
 
+    def test_a_weight_behind_several_pieces_is_of_one_where_it_is_too_little_for_all(self):
+        for text, grams in (
+            ("6 eggs (60 g)", 360), ("4 eggs, 200 g", 200), ("4 yolks (80 g)", 80),
+            ("1 egg (60 g)", 60),
+        ):  # fmt: skip
+            self.assertAlmostEqual(understand(text, shipped(), US_LARGE).grams, grams, msg=text)
+        line = understand("6 eggs, 60 g", shipped(), US_LARGE)
+        self.assertIn("in each", line.message)
+        self.assertEqual(line.confidence, "doubtful")
+
     def test_a_size_behind_several_packs_says_whose_it_was_taken_for(self):
         line = understand("2 bags marshmallow (8 oz)", shipped(), US_LARGE)
         self.assertIn("226.796185", line.message)

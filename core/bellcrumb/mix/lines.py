@@ -308,7 +308,7 @@ def _weigh(
         spread = max(spread, grams * (amount.high - amount.low) / (2 * amount.value))
         notes.append(say("mix.middle_of_to", low=amount.low, high=amount.high))
         confidence = _worse(confidence, "likely")
-    if amount.doubt or (amount.per_pack and how):
+    if amount.doubt or (amount.stated_g is not None and how):
         confidence = _worse(confidence, "doubtful")
     if amount.unit is None and ingredient.category not in _COUNTED:
         confidence = _worse(confidence, "doubtful")

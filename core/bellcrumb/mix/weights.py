@@ -31,6 +31,10 @@ def grams_of(
     if amount.per_pack and amount.stated_g is not None:
         return _of_packs(amount.stated_g, amount.value, ingredient)
     if amount.stated_g is not None:
+        usual = _piece_g(ingredient, grade) if each_of(amount) == "piece" else None
+        if usual and amount.stated_g / amount.value < usual / 2 < amount.stated_g < 2 * usual:
+            grams = amount.stated_g * amount.value  # "6 eggs (60 g)" is the weight of one
+            return grams, 0.1 * grams, say("mix.taken_as_g_in_each", each=amount.stated_g)
         return amount.stated_g, 0.01 * amount.stated_g, ""
     if amount.stated_ml is not None and ingredient and ingredient.density_g_per_ml:
         grams = amount.stated_ml * ingredient.density_g_per_ml
@@ -61,18 +65,24 @@ def grams_of(
             0.05 * amount.value * each,
             say("mix.g_in_a", each=each, unit=unit.name),
         )
-    eggs = {"egg_yolk": grade.yolk_g, "egg_white": grade.white_g, "egg_whole": grade.content_g}
-    if ingredient.key in eggs:
-        each = eggs[ingredient.key]
-        return (
-            amount.value * each,
-            grade.spread * amount.value * each,
-            (say("mix.g_each", each=each, grade=grade.name)),
-        )
-    each = ingredient.g_per_piece
+    each = _piece_g(ingredient, grade)
     if each is None:
         return None, 0.0, ""
+    if ingredient.key in _OPENED:
+        said = say("mix.g_each", each=each, grade=grade.name)
+        return amount.value * each, grade.spread * amount.value * each, said
     return amount.value * each, 0.2 * amount.value * each, say("mix.about_g_each", each=each)
+
+
+_OPENED = ("egg_yolk", "egg_white", "egg_whole")
+
+
+def _piece_g(ingredient: Ingredient | None, grade: EggGrade) -> float | None:
+    """What one of it weighs, g: an egg or its part by the grade; None where nobody has said."""
+    if ingredient is None:
+        return None
+    opened = zip(_OPENED, (grade.yolk_g, grade.white_g, grade.content_g), strict=True)
+    return dict(opened).get(ingredient.key, ingredient.g_per_piece)
 
 
 def _of_packs(grams: float, packs: float, i: Ingredient | None) -> tuple[float, float, str]:
