@@ -151,6 +151,7 @@ class RehearsalTest(BrowserCase):
         for n in range(1, 10):
             page.keyboard.press("ArrowUp")
             expect(heat).to_contain_text(str(n))
+        expect(heat).to_have_attribute("aria-busy", "false")  # the server has it
         for _ in range(120):
             if self.pot()["moment"]["headline"] == "boiling up":
                 break

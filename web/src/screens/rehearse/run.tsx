@@ -10,6 +10,7 @@ import { PracticePot } from "@/figures/practice";
 import { newId } from "@/keep/id";
 import { setSound, soundOn, useAwake, useCall } from "@/screens/cook/call";
 import { Debrief } from "@/screens/rehearse/debrief";
+import { Hands } from "@/screens/rehearse/hands";
 import { Button } from "@/ui/button";
 import { usePageKeys } from "@/ui/keys";
 import { Failed, Loading } from "@/ui/states";
@@ -21,8 +22,12 @@ type Kind = Shapes["ActIn"]["kind"];
 
 /** One rehearsal: act on the pretended stove, then read what went wrong. */
 export default function Run() {
-  const { kid, units } = useBench();
   const id = useParams()["runId"] ?? "";
+  return <OneRun key={id} id={id} />;
+}
+
+function OneRun({ id }: { id: string }) {
+  const { kid, units } = useBench();
   const store = useQueryClient();
   const go = useNavigate();
   const key = ["rehearsal", kid, id];
@@ -45,36 +50,38 @@ export default function Run() {
   }, [run.dataUpdatedAt]);
   const [error, setError] = useState<string | null>(null);
   const data = run.data;
-  /** The last act sent: an answer to an earlier one is stale, and so is a question asked before the
-   * server had it. */
-  const sent = useRef(0);
   /** The knob turns under the hand: until the server has it, the next press counts from here. */
   const [turned, setTurned] = useState<number | null>(null);
+  const [hands] = useState(
+    () =>
+      new Hands(
+        (acts) =>
+          must(
+            client.POST("/api/k/{kid}/rehearsals/{rehearsal_id}/acts", {
+              params: { path: { kid, rehearsal_id: id } },
+              body: { acts },
+            }),
+          ),
+        (next) => {
+          setError(null);
+          setTurned(null);
+          // A question asked before the server had it is stale.
+          void store.cancelQueries({ queryKey: key });
+          store.setQueryData(key, next);
+        },
+        (problem) => {
+          setTurned(null);
+          setError(
+            problem instanceof ApiError ? problem.message : say("rehearse.that_did_not_arrive"),
+          );
+        },
+      ),
+  );
   const act = (kind: Kind, value = 0) => {
     if (!data || data.ended) return;
-    const mine = ++sent.current;
     if (kind === "heat") setTurned(value);
     const at = data.now_s + ((Date.now() - heard.current) / 1000) * data.speed;
-    must(
-      client.POST("/api/k/{kid}/rehearsals/{rehearsal_id}/acts", {
-        params: { path: { kid, rehearsal_id: id } },
-        body: { acts: [{ id: newId(), at_s: Math.max(0, Math.min(3600, at)), kind, value }] },
-      }),
-    ).then(
-      (next) => {
-        setError(null);
-        if (mine !== sent.current) return;
-        void store.cancelQueries({ queryKey: key });
-        store.setQueryData(key, next);
-        setTurned(null);
-      },
-      (problem: unknown) => {
-        if (mine === sent.current) setTurned(null);
-        setError(
-          problem instanceof ApiError ? problem.message : say("rehearse.that_did_not_arrive"),
-        );
-      },
-    );
+    void hands.did({ id: newId(), at_s: Math.max(0, Math.min(3600, at)), kind, value });
   };
   if (run.isError && !data) return <Failed error={run.error} again={() => void run.refetch()} />;
   if (!data) return <Loading what={say("rehearse.the_rehearsal")} />;
@@ -94,17 +101,18 @@ export default function Run() {
   };
   if (data.ended) return <Debrief run={data} units={units} again={again} />;
   const now = turned === null ? data : { ...data, heat: turned };
-  return <Practice run={now} units={units} act={act} error={error} />;
+  return <Practice run={now} turning={turned !== null} units={units} act={act} error={error} />;
 }
 
 interface PracticeProps {
   run: RunData;
+  turning: boolean;
   units: Units;
   act: (kind: Kind, value?: number) => void;
   error: string | null;
 }
 
-function Practice({ run, units, act, error }: PracticeProps) {
+function Practice({ run, turning, units, act, error }: PracticeProps) {
   const { kid } = useBench();
   const [sound, setSoundState] = useState(soundOn());
   const has = (kind: Kind) => run.can.includes(kind);
@@ -190,7 +198,7 @@ function Practice({ run, units, act, error }: PracticeProps) {
           {run.stage === "oven" ? <PracticeOven run={run} /> : <PracticePot run={run} />}
         </section>
       </div>
-      <Controls run={run} has={has} act={act} units={units} />
+      <Controls run={run} turning={turning} has={has} act={act} units={units} />
       {run.stage !== "mixer" && run.stage !== "bowl" && run.stage !== "oven" && (
         <PotCurve
           units={units}
@@ -232,11 +240,13 @@ function Aim({ run, units }: { run: RunData; units: Units }) {
 
 function Controls({
   run,
+  turning,
   has,
   act,
   units,
 }: {
   run: RunData;
+  turning: boolean;
   has: (kind: Kind) => boolean;
   act: (kind: Kind, value?: number) => void;
   units: Units;
@@ -258,7 +268,7 @@ function Controls({
           >
             −
           </Button>
-          <p className="w-24 text-center text-lg" data-testid="heat">
+          <p className="w-24 text-center text-lg" data-testid="heat" aria-busy={turning}>
             {mixer ? say("rehearse.speed") : say("rehearse.heat")} <b>{run.heat}</b>
           </p>
           <Button
