@@ -1,5 +1,6 @@
 """Starting and stopping the whole application."""
 
+import contextlib
 import hashlib
 import json
 import os
@@ -94,8 +95,12 @@ def gunicorn(
     log: Path,
     workers: int = 2,
     tls: Certificate | None = None,
+    prepared: int | None = None,
 ) -> subprocess.Popen[bytes]:
-    """Start the application server."""
+    """Start the application server. With ``prepared``, the reading end of a pipe, it loads and then
+    waits for a byte there before it serves anybody."""
+    if prepared is not None:
+        env = {**env, "CRUMB_PREPARED_FD": str(prepared)}
     shm = Path("/dev/shm")
     command = [
         str(VENV / "bin" / "gunicorn"),
@@ -126,6 +131,7 @@ def gunicorn(
             stderr=out,
             stdin=subprocess.DEVNULL,
             start_new_session=True,
+            pass_fds=() if prepared is None else (prepared,),
         )
 
 
@@ -216,6 +222,15 @@ def _start(*, empty: bool, port: int, lan: bool, plain: bool) -> int:
     kept = Supervisor(changed=Register(RUN / "children").write)
     try:
         store.start(own["db"])
+        # The application loads while its store is brought up to date: half a warm start.
+        waiting, ready = os.pipe()
+        first = [waiting]
+        web = kept.keep(
+            "The application",
+            lambda: gunicorn(env, f"{host}:{port}", RUN / "web.log", tls=tls,
+                             prepared=first.pop() if first else None),
+        )  # fmt: skip
+        os.close(waiting)
         prepared = subprocess.run(
             [str(PYTHON), "manage.py", "prepare", *(["--empty"] if empty else [])],
             cwd=ROOT / "server",
@@ -226,10 +241,8 @@ def _start(*, empty: bool, port: int, lan: bool, plain: bool) -> int:
         )
         if prepared.returncode:
             raise Stop(f"The store could not be brought up to date:\n{prepared.stderr[-2000:]}")
-        web = kept.keep(
-            "The application",
-            lambda: gunicorn(env, f"{host}:{port}", RUN / "web.log", tls=tls),
-        )
+        with contextlib.suppress(BrokenPipeError), os.fdopen(ready, "wb") as tell:
+            tell.write(b"1")
         scheme, ca = ("https", tls.cert) if tls else ("http", None)
         url = f"{scheme}://127.0.0.1:{port}"
         assert web.process

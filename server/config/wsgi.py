@@ -15,3 +15,7 @@ application = get_wsgi_application()
 # The routes with all they import, and the solver's library: not while the first cook waits.
 for module in ("config.urls", "scipy.optimize"):
     importlib.import_module(module)
+# Who started this brings the store up to date meanwhile: nobody is served before it says so.
+prepared = os.environ.pop("CRUMB_PREPARED_FD", "")
+if prepared and not os.read(int(prepared), 1):
+    raise SystemExit("The store was not brought up to date.")

@@ -10,8 +10,8 @@ from pathlib import Path
 from unittest import mock
 
 from ops import needs, serve
-from ops.base import ROOT, Stop
-from ops.mariadb import MariaDB
+from ops.base import ROOT, Stop, django_env
+from ops.mariadb import MariaDB, free_port
 from ops.processes import Lock
 
 
@@ -74,7 +74,7 @@ class CrumbTest(unittest.TestCase):
             mock.patch("shutil.disk_usage", return_value=full),
             self.assertRaises(Stop) as caught,
         ):
-            serve.start(empty=True, port=base_port(), lan=False)
+            serve.start(empty=True, port=free_port(), lan=False)
         self.assertIn("nearly full", str(caught.exception))
 
     def test_a_second_start_is_told_of_the_first_one(self):
@@ -93,6 +93,19 @@ class CrumbTest(unittest.TestCase):
             needs.must_be_there()
         self.assertEqual((said.exception.code, "./crumb test" in str(said.exception)), (3, True))
 
+    def test_a_store_that_was_not_brought_up_to_date_is_not_served(self):
+        waiting, ready = os.pipe()
+        os.close(ready)  # who should have said so has gone
+        with tempfile.TemporaryDirectory() as home:
+            log = Path(home) / "web.log"
+            address = f"127.0.0.1:{free_port()}"
+            server = serve.gunicorn(django_env(), address, log, workers=1, prepared=waiting)
+            os.close(waiting)
+            self.assertNotEqual(server.wait(), 0)
+            said = log.read_text()
+        self.assertIn("not brought up to date", said)
+        self.assertNotIn("Listening", said)
+
     def test_secrets_are_made_once_and_for_the_owner_alone(self):
         with tempfile.TemporaryDirectory() as home, mock.patch.object(serve, "HOME", Path(home)):
             first, second = serve.secrets_file(), serve.secrets_file()
@@ -103,9 +116,3 @@ class CrumbTest(unittest.TestCase):
     def test_a_long_home_still_gets_a_socket_the_system_allows(self):
         store = MariaDB(Path("/srv") / ("a" * 120))
         self.assertLess(len(str(store.socket)), 100)
-
-
-def base_port():
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return probe.getsockname()[1]
