@@ -115,6 +115,8 @@ def backup(name: str) -> int:
             say(f"  {size // 1_000_000} MB read ...")
 
     try:
+        if _lacks(store, LIVE):
+            raise Stop("There is nothing to keep yet: ./crumb start makes a kitchen first.")
         size = write_backup(store, path, told)
     finally:
         if started:
@@ -233,11 +235,18 @@ def _pour(path: Path, into: IO[bytes]) -> None:
             into.write(line)
 
 
+def _tables(store: MariaDB, database: str) -> list[str]:
+    return store.sql("SHOW TABLES;", "--skip-column-names", database).split()
+
+
+def _lacks(store: MariaDB, database: str) -> list[str]:
+    """The tables of a kitchen that are not in a database."""
+    return sorted(_NEEDED - set(_tables(store, database)))
+
+
 def _came_in(store: MariaDB) -> str:
     """What the second database holds, in words. Raises Stop when it is no whole kitchen."""
-    tables = set(store.sql("SHOW TABLES;", "--skip-column-names", INCOMING).split())
-    missing = sorted(_NEEDED - tables)
-    if missing:
+    if missing := _lacks(store, INCOMING):
         raise Stop(f"This is no backup of a kitchen: {missing[0]} is not in it.", 2)
     rows = store.sql(
         "SELECT app, name FROM django_migrations;", "--skip-column-names", INCOMING
@@ -256,12 +265,8 @@ def _came_in(store: MariaDB) -> str:
 
 def _swap(store: MariaDB) -> None:
     """Put the second database's tables in the place of the first's, in one statement."""
-
-    def tables(database: str) -> list[str]:
-        return store.sql("SHOW TABLES;", "--skip-column-names", database).split()
-
-    out = [f"{LIVE}.`{t}` TO {BEFORE}.`{t}`" for t in tables(LIVE)]
-    into = [f"{INCOMING}.`{t}` TO {LIVE}.`{t}`" for t in tables(INCOMING)]
+    out = [f"{LIVE}.`{t}` TO {BEFORE}.`{t}`" for t in _tables(store, LIVE)]
+    into = [f"{INCOMING}.`{t}` TO {LIVE}.`{t}`" for t in _tables(store, INCOMING)]
     store.sql(
         f"DROP DATABASE IF EXISTS {BEFORE}; "
         f"CREATE DATABASE {BEFORE} CHARACTER SET utf8mb4 COLLATE {COLLATION};"

@@ -126,6 +126,8 @@ class MariaDB:
             return False
         as_user = self._prepare()
         self.socket.unlink(missing_ok=True)
+        if self.process is None:  # what a dead one left may not be ours to write over
+            self.pid_file.unlink(missing_ok=True)
         db = self.home / "db"
         command = [
             shutil.which("mariadbd", path=os.environ["PATH"] + ":/usr/sbin") or "mariadbd",

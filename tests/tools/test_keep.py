@@ -131,6 +131,13 @@ class RestoreTest(unittest.TestCase):
             self.refused("could not be read in")
         self.assertFalse(Path("/tmp/crumb-was-here").exists())
 
+    def test_of_a_store_nobody_has_filled_none_is_made(self):
+        self.store.sql("DROP DATABASE bellcrumb; CREATE DATABASE bellcrumb;")
+        with self.assertRaises(Stop) as caught:
+            keep.backup(str(self.file))
+        self.assertIn("nothing to keep yet", str(caught.exception))
+        self.assertFalse(self.file.exists())
+
     def test_a_dump_that_fails_leaves_no_half_file(self):
         self.store.sql("DROP DATABASE bellcrumb;")
         with self.assertRaises(Stop):
