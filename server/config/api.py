@@ -113,8 +113,11 @@ def signed_out(request: HttpRequest, error: AuthenticationError) -> HttpResponse
 
 @api.exception_handler(HttpError)
 def refused(request: HttpRequest, error: HttpError) -> HttpResponse:
-    """Anything refused with a sentence."""
-    return _error(request, str(error), None, error.status_code)
+    """Anything refused with a sentence: ours, also where the library has put its own over it."""
+    said = error.__cause__ if isinstance(error.__cause__, HttpError) else error
+    if str(said) == "CSRF check Failed":
+        return problem(403)
+    return _error(request, str(said), None, said.status_code)
 
 
 @api.exception_handler(OperationalError)

@@ -30,6 +30,7 @@ _SAID = {
 LARGEST = 1e15
 DEEPEST = 40
 TRIES = 4
+MOST_THROWN_AWAY = 16 * 1024 * 1024
 
 
 class AgainMiddleware:
@@ -76,7 +77,20 @@ class EdgeMiddleware:
         if response.status_code >= 400 and not kind.startswith("application/json"):
             response = problem(response.status_code)
         response["Cache-Control"] = "no-store"
+        if response.status_code == 413:
+            throw_away(request)
         return response
+
+
+def throw_away(request: HttpRequest) -> None:
+    """Read what was sent and is not wanted, up to 16 MB: what stays on the line stands in the way
+    of the next request, and the server would hang up on whoever sends it."""
+    left = MOST_THROWN_AWAY
+    try:
+        while left > 0 and (got := request.read(min(left, 65_536))):
+            left -= len(got)
+    except OSError:
+        pass  # it hung up first
 
 
 def problem(status: int, message: str | None = None, reference: str | None = None) -> JsonResponse:

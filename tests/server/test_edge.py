@@ -1,5 +1,6 @@
 """What comes from outside and is no kitchen's: refused with a sentence, never a failure of ours."""
 
+import io
 import json
 import tracemalloc
 import uuid
@@ -91,6 +92,24 @@ class NonsenseTest(KitchenCase):
             self.assertEqual(self.said(self.raw("POST", "/plan", body)), 400, text[:9])
         for text in ("{", "[" * 3000, '{"a":' * 2000, "\xff\xfe", ""):
             self.assertIn(self.said(self.raw("POST", "/answer", text)), (400, 422), text[:9])
+
+    def test_what_stands_in_the_way_of_a_body_is_said_in_our_words(self):
+        for text, word in (
+            ("{", "not JSON"),
+            ("[" * 90 + "]" * 90, "too deep"),
+            ("[1e99]", "1e99"),
+        ):
+            answer = self.raw("POST", "/answer", text)
+            self.assertEqual((self.said(answer), word in answer.json()["message"]), (400, True))
+
+    def test_what_is_too_large_is_read_off_the_line_all_the_same(self):
+        """Else the next request on this connection finds it in its way."""
+        body = io.BytesIO(b'{"content": {"lines_text": "' + b"a" * 3_000_000 + b'"}}')
+        answer = self.client.generic(
+            "POST", f"/api/k/{self.kid}/answer", content_type="application/json",
+            **{"wsgi.input": body, "CONTENT_LENGTH": str(len(body.getvalue()))},
+        )  # fmt: skip
+        self.assertEqual((self.said(answer), body.read()), (413, b""))
 
     def test_lines_beyond_any_formula_are_answered_as_such(self):
         dashes = "-" * 19_900
@@ -189,7 +208,9 @@ class EveryAnswerTest(KitchenCase):
             self.people["weir chef"], backend="django.contrib.auth.backends.ModelBackend"
         )
         answer = client.patch(f"/api/k/{self.kid}", "{}", content_type="application/json")
-        self.assertEqual((answer.status_code, "message" in answer.json()), (403, True))
+        self.assertEqual(
+            (answer.status_code, "Reload the page" in answer.json()["message"]), (403, True)
+        )
 
     def test_behind_our_own_proxy_its_word_counts_and_nobody_elses(self):
         cache.clear()
