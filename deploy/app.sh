@@ -9,4 +9,4 @@ cd server
 ../var/venv/bin/python manage.py prepare ${CRUMB_EMPTY:+--empty}
 exec ../var/venv/bin/gunicorn config.wsgi:application --bind 0.0.0.0:8642 --preload \
   --workers "${CRUMB_WORKERS:-2}" --threads 16 --worker-class gthread --worker-tmp-dir /dev/shm \
-  --graceful-timeout 5 --no-control-socket --forwarded-allow-ips "${CRUMB_PROXY_IPS:-127.0.0.1}"
+  --graceful-timeout 5 --keep-alive 75 --no-control-socket --forwarded-allow-ips "${CRUMB_PROXY_IPS:-127.0.0.1}"

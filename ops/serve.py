@@ -119,6 +119,9 @@ def gunicorn(
         str(ROOT / "server"),
         "--graceful-timeout",
         "5",
+        # Longer than a cook looks away: a line that closes just then loses the next press.
+        "--keep-alive",
+        "75",
         "--no-control-socket",
         *(["--worker-tmp-dir", str(shm)] if shm.is_dir() else []),
         *(["--certfile", str(tls.cert), "--keyfile", str(tls.key)] if tls else []),
