@@ -125,13 +125,7 @@ AUTHENTICATION_BACKENDS = [
     "axes.backends.AxesStandaloneBackend",
     "django.contrib.auth.backends.ModelBackend",
 ]
-AUTH_PASSWORD_VALIDATORS = [
-    {
-        "NAME": "django.contrib.auth.password_validation.MinimumLengthValidator",
-        "OPTIONS": {"min_length": 12},
-    },
-    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
-]
+AUTH_PASSWORD_VALIDATORS = [{"NAME": "accounts.passwords.NotGuessed"}]
 AXES_FAILURE_LIMIT = 6
 AXES_COOLOFF_TIME = 0.1  # hours
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]

@@ -164,7 +164,7 @@ class PasswordChange(Schema):
 
 
 def good_password(new: str, user: User, field: str) -> None:
-    """Raise CraftError at ``field`` for a password that is too short or too common."""
+    """Raise CraftError at ``field`` for a password that is too short or soon guessed."""
     try:
         validate_password(new, user)
     except ValidationError as error:
@@ -173,8 +173,8 @@ def good_password(new: str, user: User, field: str) -> None:
 
 @router.post("/session/password", response={200: SessionOut, **PROBLEMS})
 def change_password(request: HttpRequest, given: PasswordChange) -> SessionOut:
-    """Change my own password: at least twelve characters, and no common one. Everywhere else I am
-    signed in, I am signed out."""
+    """Change my own password: twelve characters or more, and not soon guessed. Everywhere else
+    I am signed in, I am signed out."""
     user = cast(User, request.user)
     if not user.check_password(given.old):
         note(request, Kind.REFUSED, detail="changing the password")

@@ -79,6 +79,9 @@ class InviteTest(KitchenCase):
             ("name", {"name": ""}),
             ("name", {"name": "x" * 81}),
             ("password", {"password": "password1234"}),
+            ("password", {"password": "123456789012"}),
+            ("password", {"password": "passwordpassword"}),
+            ("password", {"password": "Late@weir.example1"}),  # one's own address
             ("email", {"email": "nobody"}),
             ("password", {"email": "cook@mill.example"}),  # an account whose password this is not
         ):

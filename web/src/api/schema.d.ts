@@ -1769,8 +1769,8 @@ export interface paths {
     put?: never;
     /**
      * Change Password
-     * @description Change my own password: at least twelve characters, and no common one. Everywhere else I am
-     *     signed in, I am signed out.
+     * @description Change my own password: twelve characters or more, and not soon guessed. Everywhere else
+     *     I am signed in, I am signed out.
      */
     post: operations["kitchen_session_change_password"];
     delete?: never;
