@@ -4,7 +4,10 @@ import sys
 import unittest
 from pathlib import Path
 
+from pydantic import ValidationError
+
 from bellcrumb.contract import KINDS, compute
+from bellcrumb.contract.words import sentence
 from bellcrumb.errors import CraftError
 
 CORE = Path(__file__).resolve().parents[2] / "core"
@@ -63,6 +66,22 @@ class ComputeTest(unittest.TestCase):
                 compute("formula", data)
             self.assertEqual(caught.exception.field, field)
         self.assertEqual(run("formula", {"lines": ["-2 yolks"]})[0], 2)
+
+    def test_whatever_is_put_into_a_field_is_answered_in_our_words(self):
+        """Nothing that is odd ends in a failure, or in a sentence of the library's."""
+        odd = (None, True, -1, 10**18, 1e308, "", "x" * 5000, [], {}, [[]], [7], [{}], "NaN",
+               {"a": 1}, ["x"], [None], "2026-13-45", 3.5, float("nan"), "9" * 5000)  # fmt: skip
+        refused = 0
+        for kind, one in KINDS.items():
+            for name, field in one.given.model_fields.items():
+                for value in odd:
+                    try:
+                        one.given.model_validate({field.alias or name: value})
+                    except ValidationError as error:
+                        for wrong in error.errors(include_url=False):
+                            refused += 1
+                            self.assertNotIn(wrong["msg"], sentence(wrong), (kind, wrong["type"]))
+        self.assertGreater(refused, 5000)
 
     def test_pot_and_temper_answer(self):
         pot = compute("pot", {"lines": PASTRY, "temp_c": 60, "ring": 400, "hold_s": 60})

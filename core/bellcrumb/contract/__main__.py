@@ -14,9 +14,9 @@ def main(args: list[str]) -> int:
     try:
         if len(kinds) != 1:
             raise CraftError("kind", say("contract.say_what_to_compute", kinds=", ".join(KINDS)))
+        if kinds[0] not in KINDS:
+            raise CraftError("kind", say("contract.one_of_2", kinds=", ".join(KINDS)))
         if "--schema" in args:
-            if kinds[0] not in KINDS:
-                raise CraftError("kind", say("contract.one_of_2", kinds=", ".join(KINDS)))
             chosen = KINDS[kinds[0]]
             result: object = {
                 "input": chosen.given.model_json_schema(),
@@ -25,7 +25,9 @@ def main(args: list[str]) -> int:
         else:
             try:
                 data = json.load(sys.stdin)
-            except (ValueError, RecursionError) as error:
+            except RecursionError:
+                raise CraftError("input", say("shared.this_lies_too_deep_to_be")) from None
+            except ValueError as error:
                 raise CraftError(
                     "input", say("contract.this_is_not_json", error=str(error)[:120])
                 ) from None

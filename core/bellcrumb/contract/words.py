@@ -27,12 +27,23 @@ _CODES = {
     "uuid_parsing": "contract.this_is_no_id",
     "datetime_from_date_parsing": "contract.this_is_no_time_send_iso",
     "datetime_parsing": "contract.this_is_no_time_send_iso",
+    "datetime_type": "contract.this_is_no_time_send_iso",
+    "int_parsing_size": "contract.this_is_no_whole_number",
     "literal_error": "contract.one_of",
+    "model_type": "contract.this_has_to_be_an_object",
+    "model_attributes_type": "contract.this_has_to_be_an_object",
+    "dict_type": "contract.this_has_to_be_an_object",
+    "list_type": "contract.this_has_to_be_a_list",
+    "too_short": "contract.at_least_of_these",
+    "bool_type": "contract.this_is_true_or_false",
+    "bool_parsing": "contract.this_is_true_or_false",
 }
 
 
 def sentence(error: Mapping[str, Any]) -> str:
     """One pydantic error as a sentence; a limit has the unit its field's name says."""
+    if error["type"] == "value_error":  # one of our own checks, in our own words
+        return str(error["ctx"]["error"])
     code = _CODES.get(str(error["type"]))
     if code is None:
         return f"{error['msg']}."
