@@ -10,7 +10,7 @@ from pathlib import Path
 from unittest import mock
 
 from ops import needs, serve
-from ops.base import ROOT, Stop, django_env
+from ops.base import PYTHON, ROOT, Stop, django_env
 from ops.mariadb import MariaDB, free_port
 from ops.processes import Lock
 
@@ -105,6 +105,30 @@ class CrumbTest(unittest.TestCase):
             said = log.read_text()
         self.assertIn("not brought up to date", said)
         self.assertNotIn("Listening", said)
+
+    def test_scripts_collected_while_it_loads_are_served(self):
+        """As at a first start: they are put in their place while the application waits."""
+        code = (
+            "import os, pathlib\n"
+            "place = pathlib.Path(os.environ['CRUMB_STATIC'])\n"
+            "def waits(fd, n):\n"
+            "    place.mkdir()\n"
+            "    (place / 'late.js').write_text('here')\n"
+            "    return b'1'\n"
+            "os.read = waits\n"
+            "os.environ['CRUMB_PREPARED_FD'] = '0'\n"
+            "from config.wsgi import application\n"
+            "from wsgiref.util import setup_testing_defaults as filled\n"
+            "asked = {'PATH_INFO': '/static/late.js'}\n"
+            "filled(asked)\n"
+            "print(b''.join(application(asked, lambda *said: print(said[0]))).decode())\n"
+        )
+        with tempfile.TemporaryDirectory() as home:
+            env = django_env(CRUMB_STATIC=str(Path(home) / "static"), CRUMB_HOSTS="127.0.0.1")
+            done = subprocess.run(
+                [str(PYTHON), "-c", code], env=env, capture_output=True, text=True, check=False
+            )
+        self.assertEqual(done.stdout.split("\n")[:2], ["200 OK", "here"], done.stderr[-500:])
 
     def test_secrets_are_made_once_and_for_the_owner_alone(self):
         with tempfile.TemporaryDirectory() as home, mock.patch.object(serve, "HOME", Path(home)):
