@@ -169,6 +169,14 @@ class FromElsewhereTest(unittest.TestCase):
         self.assertEqual(found[1].name, "Without a name")
         self.assertEqual(found[1].parts[0].lines, ["500 g cream", "4 yolks"])
 
+    def test_a_method_without_a_heading_is_no_line_however_hot_it_gets(self):
+        for told in ("Bake the shell blind 20 minutes at 170 C.", "Bake at 350 F until it is set.",
+                     "Whisk the yolks. Add 50 g of the sugar and whisk on.",
+                     "Bring it to the boil. Pour 1 l of it on."):  # fmt: skip
+            (made,) = read(f"Tart\n250 g flour\n1 C milk\nwater at 40 C, 100 ml\n{told}")
+            self.assertEqual(len(made.parts[0].lines), 3, told)
+            self.assertIn(told, made.parts[0].note)
+
     def test_what_is_no_file_of_recipes_is_refused_in_a_sentence(self):
         for text, word in (
             ("  ", "empty"),

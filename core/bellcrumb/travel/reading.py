@@ -55,6 +55,11 @@ _ABOUT = re.compile(
     r"|[^\W\d][\w -]{2,24}:\s*(?:ca\.? )?\d+\s*(?:min|h\b|hours?|hrs?\b|std|stunden))",
     re.IGNORECASE,
 )
+# How hot, as a method says it: no "170 C" there is cups.
+_HOW_HOT = re.compile(
+    r"\b(?:(?:at|to|until|à|a|auf|bei) \d{2,3} ?[°º]? ?[cf]|\d{2,3} ?[°º] ?[cf])\b", re.IGNORECASE
+)
+_TELLS = re.compile(r"^[^\W\d][^.!?]{8,}[.!?]\s+[^\W\d]\w+ ")  # a sentence, then another one
 _STEP = re.compile(r"^\s*\d+\s*[.)]\s+\S")
 # Column names taken for the same thing, in lower case without accents or blanks.
 _COLUMNS = {
@@ -323,8 +328,10 @@ def _heads(bare: str, after: list[str], *, alone: bool) -> bool:
 
 
 def _is_line(text: str) -> bool:
+    if len(text) >= 120 or _TELLS.match(text):
+        return False
     try:
-        return read_amount(plain_text(text))[0] is not None and len(text) < 120
+        return read_amount(plain_text(_HOW_HOT.sub("", text)))[0] is not None
     except (ValueError, ZeroDivisionError):
         return False
 
