@@ -66,7 +66,12 @@ function Told({ last_at, count, bytes, every_hours, keeps }: ToldProps) {
       <p className="caption mt-1">
         <Say
           code="account.of_up_to_kept_mb_together"
-          values={{ count, keeps, bytes: (Math.ceil(bytes / 100_000) / 10).toFixed(1), every_hours }}
+          values={{
+            count,
+            keeps,
+            bytes: (Math.ceil(bytes / 100_000) / 10).toFixed(1),
+            every_hours,
+          }}
           components={{ code: <code /> }}
         />
       </p>
