@@ -4,7 +4,7 @@ import hashlib
 import os
 import subprocess
 import sys
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
@@ -22,6 +22,15 @@ class Stop(Exception):
     def __init__(self, sentence: str, code: int = 1) -> None:
         super().__init__(sentence)
         self.code = code
+
+
+def as_command(main: Callable[[], None]) -> None:
+    """Run a module as a command of its own: what a person has to hear is no traceback."""
+    try:
+        main()
+    except Stop as stop:
+        print(stop, file=sys.stderr, flush=True)
+        sys.exit(stop.code)
 
 
 def say(text: str) -> None:

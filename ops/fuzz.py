@@ -14,7 +14,7 @@ from pathlib import Path
 from typing import Any
 
 from ops.asker import Asker
-from ops.base import HOME, VENV, Stop, say
+from ops.base import HOME, VENV, Stop, as_command, say
 from ops.demo_server import DemoServer, demo_server
 
 # Signing out would end the rest; the door of devices has its own token.
@@ -112,4 +112,4 @@ def main() -> None:
 
 
 if __name__ == "__main__":
-    main()
+    as_command(main)

@@ -22,7 +22,7 @@ from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from pathlib import Path
 
-from ops.base import PYTHON, ROOT, Stop, say
+from ops.base import PYTHON, ROOT, Stop, as_command, say
 
 GOLDEN = "tests.core.test_golden"
 SURVIVORS = ROOT / "docs" / "survivors.csv"
@@ -275,7 +275,8 @@ def main() -> None:
     chosen = [s for s in SUBJECTS if options.subject in ("all", s.side, s.name)]
     if not chosen:
         raise Stop(
-            f"No such subject: {options.subject}. One of core, server, web or a name of the list."
+            f"No such subject: {options.subject}. One of core, server, web or a name of the list.",
+            2,
         )
     with tempfile.TemporaryDirectory(prefix="crumb-mutants-") as base:
         trees = [_copy(n, Path(base)) for n in range(2)]
@@ -298,4 +299,4 @@ def main() -> None:
 
 
 if __name__ == "__main__":
-    main()
+    as_command(main)
