@@ -1,6 +1,7 @@
 """A bake that is going on: what its probe and its cook tell of the oven, kept for a minute."""
 
 from bisect import bisect_right
+from typing import Any
 
 from django.core.cache import cache
 
@@ -46,7 +47,7 @@ def refit_now(batch: Batch, course: Course, state: CookState) -> RefitOut | None
     # The first few readings each count, also when they come late and all at once.
     first = min(len(probe) + len(air) + len(bath), _EACH)
     key = f"refit:{batch.id}:{int(into_s // EVERY_S)}:{first}:{hash(tuple(seen))}"
-    known: dict[str, object] | None = cache.get(key)
+    known: dict[str, Any] | None = cache.get(key)
     if known is None:
         content = Content.model_validate(plan.content)
         told = Observations(_from(timing, probe), looks, _from(timing, air), _from(timing, bath))
@@ -54,9 +55,9 @@ def refit_now(batch: Batch, course: Course, state: CookState) -> RefitOut | None
             found = refit_of(batch.kitchen, content, batch.version.part.kind, told)
         except CraftError:  # a vessel that has been taken away since
             found = None
-        known = {"found": found.model_dump(mode="json") if found else None}
+        known = {"found": vars(found) if found else None}
         cache.set(key, known)
-    return RefitOut.model_validate(known["found"]) if known["found"] else None
+    return RefitOut(**known["found"]) if known["found"] else None
 
 
 def told_by(batch: Batch, course: Course) -> RefitOut | None:

@@ -10,7 +10,7 @@ from pydantic import Field
 
 from bellcrumb.contract.desserts import DessertIn, PartIn, TotalOut, dessert_total
 from bellcrumb.contract.ledgers import compare, day_ledger
-from bellcrumb.contract.open.food import Plane
+from bellcrumb.contract.open.food import Ledger, Plane
 from bellcrumb.shapes import (
     CompareIn,
     CompareOut,
@@ -18,7 +18,6 @@ from bellcrumb.shapes import (
     FormulaIn,
     FormulaOut,
     LedgerIn,
-    LedgerOut,
     PartKind,
     PointsOut,
     ScaleBy,
@@ -115,9 +114,9 @@ class LedgerAsk(Schema):
     desserts: list[EggsAsk] = Field(min_length=1, max_length=100)
 
 
-@router.post("/k/{kid}/ledger", response={200: LedgerOut, **PROBLEMS})
+@router.post("/k/{kid}/ledger", response={200: Ledger, **PROBLEMS})
 @heavy
-def whites_ledger(request: HttpRequest, kid: UUID, given: LedgerAsk) -> LedgerOut:
+def whites_ledger(request: HttpRequest, kid: UUID, given: LedgerAsk) -> Ledger:
     """What a day's desserts take in eggs, all their parts together, in the kitchen's grade."""
     kitchen = member_of(request, kid).kitchen
     times = {ask.dessert_id: ask.times for ask in given.desserts}

@@ -5,10 +5,17 @@ from typing import Any, Literal
 from ninja import Schema
 from pydantic import Field
 
-from bellcrumb.contract.open.cooking import Addition, Fuel, Ladder, Step, Stirring, Whipped
+from bellcrumb.contract.open.cooking import (
+    Addition,
+    Fuel,
+    Ladder,
+    Meringue,
+    Step,
+    Stirring,
+    Whipped,
+)
 from bellcrumb.shapes import (
     CurvePoint,
-    MeringueOut,
     SetClass,
     SignOut,
     SyrupOut,
@@ -86,7 +93,7 @@ class PlanOut(Schema):
     egg_from: str | None = None
     cold_class: SetClass | None = None
     syrup: SyrupOut | None = None
-    foam: MeringueOut | None = None
+    foam: Meringue | None = None
     whipped: Whipped | None = None
     content: dict[str, Any] | None = None
     cut: CutOut | None = None  # of a dessert put together: as it is drawn

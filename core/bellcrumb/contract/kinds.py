@@ -12,9 +12,11 @@ from bellcrumb import shapes
 from bellcrumb.contract.desserts import DessertIn, TotalOut
 from bellcrumb.contract.words import sentence
 from bellcrumb.errors import CraftError
+from bellcrumb.formula.ledger import Ledger
 from bellcrumb.safety.pasteurise import Lethality
 from bellcrumb.shapes import build, guide, oven, plan
 from bellcrumb.shapes import explain as book
+from bellcrumb.stove.meringue import Meringue
 from bellcrumb.stove.temper import Ladder
 from bellcrumb.stove.whip import Whipped
 from bellcrumb.words import closed, say, written
@@ -48,12 +50,12 @@ KINDS: Mapping[str, Kind] = {
     "day": Kind(plan.DayIn, plan.DayOut, _in("days", "day", "planner")),
     "explain": Kind(book.ExplainIn, book.ExplainOut, _in("explains", "explain")),
     "learn": Kind(book.LearnIn, book.LearnOut, _in("explains", "learned")),
-    "ledger": Kind(shapes.LedgerIn, shapes.LedgerOut, _in("ledgers", "day_ledger")),
+    "ledger": Kind(shapes.LedgerIn, Ledger, _in("ledgers", "day_ledger")),
     "plan": Kind(guide.GuideIn, guide.GuideOut, _in("plans", "planned")),
     "scale": Kind(shapes.ScaleIn, shapes.ScaleOut, _in("formulas", "scale")),
     "solve": Kind(shapes.SolveIn, shapes.SolveOut, _in("bend", "bend")),
     "syrup": Kind(shapes.SyrupIn, shapes.SyrupOut, _in("sugars", "syrup")),
-    "meringue": Kind(shapes.MeringueIn, shapes.MeringueOut, _in("sugars", "foam")),
+    "meringue": Kind(shapes.MeringueIn, Meringue, _in("sugars", "foam")),
     "whip": Kind(shapes.WhipIn, Whipped, _in("sugars", "whipped")),
     "finish": Kind(shapes.FinishIn, shapes.FinishOut, _in("sugars", "finished")),
     "pasteurise": Kind(shapes.PasteuriseIn, Lethality, _in("sugars", "pasteurised")),

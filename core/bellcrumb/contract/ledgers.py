@@ -5,7 +5,7 @@ from bellcrumb.asked.lines import answered, read_lines
 from bellcrumb.contract.formula_out import formula_out
 from bellcrumb.formula.answer import mix_of
 from bellcrumb.formula.compare import pair_up
-from bellcrumb.formula.ledger import Entry, ledger
+from bellcrumb.formula.ledger import Entry, Ledger, ledger
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.pantry.pantry import Pantry, shipped
 from bellcrumb.vessels.geometry import Vessel
@@ -14,23 +14,14 @@ from bellcrumb.words import say
 _NEAR = 2.5  # half-widths of its windows a formula may be off and still be judged as the other
 
 
-def day_ledger(given: shapes.LedgerIn, pantry: Pantry | None = None) -> shapes.LedgerOut:
+def day_ledger(given: shapes.LedgerIn, pantry: Pantry | None = None) -> Ledger:
     """Yolks and whites of a day's formulas against each other. Raises CraftError."""
     grade = egg_grade(given.egg_grade)
     entries = []
     for number, dessert in enumerate(given.desserts):
         lines = read_lines(dessert.lines, grade, pantry, f"desserts[{number}].lines")
         entries.append(Entry.of(dessert.name, mix_of(lines), dessert.times))
-    found = ledger(entries, grade)
-    return shapes.LedgerOut.model_validate(
-        {
-            **vars(found),
-            "egg_grade": grade.name,
-            "yolk_each_g": grade.yolk_g,
-            "white_each_g": grade.white_g,
-            "entries": entries,
-        }
-    )
+    return ledger(entries, grade)
 
 
 def compare(

@@ -8,7 +8,7 @@ from bellcrumb.mix.composition import Mix
 from bellcrumb.oven.calibrate import calibrate
 from bellcrumb.oven.figures import figures
 from bellcrumb.oven.pull import bake, cases_of
-from bellcrumb.oven.refit import Observations, refit
+from bellcrumb.oven.refit import Observations, known, refit
 from bellcrumb.shapes import oven as shapes
 from bellcrumb.shapes.explain import FigureSeen, OvenFigure, OvenTold
 from bellcrumb.vessels.geometry import Vessel
@@ -29,7 +29,7 @@ def refit_mix(
         return None
     again = bake(
         job,
-        cases_of(found.start_c, found.offset_k, set_c, found.known),
+        cases_of(found.start_c, found.offset_k, set_c, known(found)),
         pulled_by(given, kin),
         given.after,
     )
@@ -41,13 +41,7 @@ def refit_mix(
         to_s=ends[1],
         low_s=60 * window.from_band[0] if window.from_band else None,
         high_s=60 * window.to_band[1] if window.to_band else None,
-        start_c=found.start_c,
-        offset_k=found.offset_k,
-        start_spread_k=found.start_spread_k,
-        offset_spread_k=found.offset_spread_k,
-        before_rms_k=found.before_rms_k,
-        after_rms_k=found.after_rms_k,
-        points=found.points,
+        **vars(found),
         says=_says(found.start_c, moved, found.offset_spread_k),
     )
 

@@ -14,7 +14,7 @@ from bellcrumb.pantry.pantry import shipped
 from bellcrumb.safety.pasteurise import Lethality, lethality
 from bellcrumb.stove import syrup as sugar
 from bellcrumb.stove.finish import additions
-from bellcrumb.stove.meringue import meringue
+from bellcrumb.stove.meringue import Meringue, meringue
 from bellcrumb.stove.whip import Whipped, topping_g, whip
 from bellcrumb.texture.families import family, standings
 from bellcrumb.vessels.geometry import Vessel
@@ -91,9 +91,9 @@ def _lining(given: shapes.SyrupIn, vessels: dict[str, Vessel] | None) -> shapes.
     )
 
 
-def foam(given: shapes.MeringueIn) -> shapes.MeringueOut:
+def foam(given: shapes.MeringueIn) -> Meringue:
     """Judge a meringue. Raises CraftError."""
-    found = meringue(
+    return meringue(
         given.kind,
         given.whites_g,
         given.sugar_g,
@@ -105,8 +105,6 @@ def foam(given: shapes.MeringueIn) -> shapes.MeringueOut:
         altitude_m=given.altitude_m,
         acid=given.acid,
     )
-    data = {k: v for k, v in vars(found).items() if k != "syrup"}
-    return shapes.MeringueOut(**data, syrup_time_s=found.syrup.time_s if found.syrup else None)
 
 
 def whipped(given: shapes.WhipIn) -> Whipped:

@@ -32,12 +32,16 @@ class Entry:
 
 @dataclass(frozen=True)
 class Ledger:
-    """Eggs to open for the day and what they leave.
+    """Eggs of a grade to open for the day and what they leave.
 
     ``separate`` eggs are parted, ``whole`` go in whole; the surplus of one side is what the other
     side's need leaves. ``alone_*`` is what would be left if every formula opened its own eggs.
     """
 
+    egg_grade: str
+    yolk_each_g: float
+    white_each_g: float
+    entries: list[Entry]
     separate: int
     whole: int
     yolk_need_g: float
@@ -63,6 +67,7 @@ def ledger(entries: list[Entry], grade: EggGrade) -> Ledger:
     )
     yolk_left, white_left = separate * grade.yolk_g - yolk, separate * grade.white_g - white
     return Ledger(
+        grade.name, grade.yolk_g, grade.white_g, entries,
         separate, whole, yolk, white, yolk_left, white_left, alone,
         _says(yolk, white, yolk_left, white_left, alone - separate - whole, grade),
     )  # fmt: skip

@@ -6,7 +6,6 @@ and where it comes to rest.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,6 +13,7 @@ from scipy.optimize import least_squares
 
 from bellcrumb.errors import CraftError
 from bellcrumb.oven.chamber import Chamber
+from bellcrumb.oven.fitted import OvenCalibration
 from bellcrumb.oven.scene import FIGURE_PRIORS, Bath, DialStage, Oven, OvenKind
 from bellcrumb.words import say
 from bellcrumb.work import checkpoint
@@ -24,20 +24,6 @@ STEP_S = 60.0
 PROBE_K, SHELF_K = 0.7, 4.0  # spread of the water's probe, and of a shelf thermometer
 PRIOR_OFFSET_K = 8.0  # what is thought of a dial before
 LEAST_MIN = 25.0
-
-
-@dataclass(frozen=True)
-class OvenCalibration:
-    """The three figures with their spreads, and how far the water was from its curve, K (root mean
-    square). ``film`` and ``vent`` are factors of an ordinary oven of its kind."""
-
-    offset_k: float
-    offset_spread_k: float
-    film: float
-    film_spread: float
-    vent: float
-    vent_spread: float
-    rms_k: float
 
 
 def calibrate(

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from bellcrumb.oven.fitted import Refit
 from bellcrumb.oven.pull import OVEN_KNOWN_K, OVEN_SPREAD_K, START_KNOWN_K, START_SPREAD_K, Known
 from bellcrumb.oven.run import Bake, Cases, Job, Strides
 
@@ -46,26 +47,12 @@ class Observations:
     bath: Points = ()
 
 
-@dataclass(frozen=True)
-class Refit:
-    """What a bake has told of itself: what the start and the oven really are, each with its
-    spread, and how far the prediction was off before and is now (K, root mean square)."""
-
-    start_c: float
-    offset_k: float
-    start_spread_k: float
-    offset_spread_k: float
-    before_rms_k: float
-    after_rms_k: float
-    points: int
-
-    @property
-    def known(self) -> Known:
-        """Whether what was fitted counts as measured."""
-        return Known(
-            start=self.start_spread_k <= START_KNOWN_K + 1,
-            oven=self.offset_spread_k <= OVEN_KNOWN_K + 1,
-        )
+def known(found: Refit) -> Known:
+    """Whether what was fitted counts as measured."""
+    return Known(
+        start=found.start_spread_k <= START_KNOWN_K + 1,
+        oven=found.offset_spread_k <= OVEN_KNOWN_K + 1,
+    )
 
 
 def refit(

@@ -151,28 +151,7 @@ def built(
         portion=_portion(made, worth, given.stand.portions_each, complete=not unread),
         steps=[
             shapes.BuildStepOut(
-                **{
-                    k: getattr(s, k)
-                    for k in (
-                        "key",
-                        "part",
-                        "code",
-                        "words",
-                        "hands_min",
-                        "wait_min",
-                        "wait_low_min",
-                        "wait_high_min",
-                        "attention",
-                        "oven_c",
-                        "source",
-                        "own",
-                        "spoils",
-                        "comes_hot",
-                    )
-                },
-                uses=list(dict.fromkeys((*s.uses, *s.holds))),
-                holds=list(s.holds),
-                after=list(s.after),
+                **vars(s) | {"uses": tuple(dict.fromkeys((*s.uses, *s.holds)))},
                 earliest_min=when[s.key].earliest_min,
                 latest_min=when[s.key].latest_min,
                 critical=when[s.key].critical,

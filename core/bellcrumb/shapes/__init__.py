@@ -25,7 +25,6 @@ from bellcrumb.shapes.day import (
     CompareOut,
     DessertEggsIn,
     LedgerIn,
-    LedgerOut,
 )
 from bellcrumb.shapes.fit import FitOut, RestOut, TrayOut, VesselIn
 from bellcrumb.shapes.formula import (
@@ -58,7 +57,6 @@ from bellcrumb.shapes.sugar import (
     FinishOut,
     LiningOut,
     MeringueIn,
-    MeringueOut,
     PasteuriseIn,
     StageMark,
     SyrupIn,
@@ -73,8 +71,8 @@ __all__ = [
     "CompareOut", "CompositionOut", "CookOut", "CostOut", "CurvePoint", "DessertEggsIn",
     "EggsOut", "FamilyOut", "FinishIn", "FinishOut", "FitOut", "FormulaIn",
     "FormulaOut",
-    "LedgerIn", "LedgerOut", "LineIn", "LineOut", "LiningOut", "MapOut", "MeringueIn",
-    "MeringueOut", "MixIn", "MoneyOut", "PartKind", "PasteuriseIn",
+    "LedgerIn", "LineIn", "LineOut", "LiningOut", "MapOut", "MeringueIn",
+    "MixIn", "MoneyOut", "PartKind", "PasteuriseIn",
     "PointOut", "PointsOut", "PotIn", "PotOut", "ProblemOut",
     "RestOut", "ScaleBy", "ScaleIn", "ScaleOut", "SetClass",
     "SetOut",

@@ -1,10 +1,11 @@
 """A dessert asked and answered: stand, parts, layers; what each needs, its portion, its thread."""
 
+from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from pydantic import Field
 
-from bellcrumb.dessert.steps import Gap
+from bellcrumb.dessert.steps import BuildStep
 from bellcrumb.dessert.thread import Ahead
 from bellcrumb.dessert.works import Kind, Lies
 from bellcrumb.quantities.units import Measures
@@ -198,30 +199,14 @@ class PortionOut(Shape):
     layers: list[LayerShareOut]
 
 
-class BuildStepOut(Shape):
+@dataclass(frozen=True, kw_only=True)
+class BuildStepOut(BuildStep):
     """A step of the thread; ``earliest_min`` and ``latest_min`` before the plate it may begin."""
 
-    key: str
-    part: str
-    code: str
-    words: str
-    hands_min: float
-    wait_min: float
-    wait_low_min: float
-    wait_high_min: float
-    uses: list[str]
-    holds: list[str] = Field(description="those of them that its wait occupies")
-    attention: bool
-    oven_c: float | None
-    after: list[Gap]
     earliest_min: float
     latest_min: float
     critical: bool
     ahead: Ahead
-    source: str
-    own: bool
-    spoils: bool = Field(description="dairy or egg that may not stand warm")
-    comes_hot: bool = Field(description="it comes into the cold hot, or warm from the fire")
 
 
 class SavingOut(Shape):

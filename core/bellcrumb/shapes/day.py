@@ -3,7 +3,6 @@
 from pydantic import Field
 
 from bellcrumb.formula.compare import Pair
-from bellcrumb.formula.ledger import Entry
 from bellcrumb.shapes.base import LineIn, Shape, Strict
 from bellcrumb.shapes.formula import FormulaIn, FormulaOut
 
@@ -21,23 +20,6 @@ class LedgerIn(Strict):
 
     desserts: list[DessertEggsIn] = Field(min_length=1, max_length=200)
     egg_grade: str = Field("US large", max_length=40)
-
-
-class LedgerOut(Shape):
-    """Eggs to open for the day, and what they leave."""
-
-    egg_grade: str
-    yolk_each_g: float
-    white_each_g: float
-    entries: list[Entry]
-    separate: int
-    whole: int
-    yolk_need_g: float
-    white_need_g: float
-    yolk_left_g: float
-    white_left_g: float
-    alone_eggs: int
-    says: list[str]
 
 
 class CompareIn(Strict):

@@ -1,10 +1,12 @@
 """A batch explained, and what a kitchen's batches teach."""
 
+from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from pydantic import Field
 
 from bellcrumb.book.happened import Happened
+from bellcrumb.book.learn import Learned
 from bellcrumb.shapes.base import Shape, Strict
 from bellcrumb.shapes.formula import FormulaIn, SetClass
 from bellcrumb.shapes.oven import RuleIn
@@ -180,16 +182,17 @@ class LearnIn(Strict):
     )  # fmt: skip
 
 
-class LearnedOut(Shape):
+@dataclass(frozen=True, kw_only=True)
+class LearnedOut(Learned):
     """A learned value; the prior's where ``n`` is 0."""
 
     name: str
-    mean: float
-    sd: float
-    n: int
-    seen: list[float] = Field(description="what each of the latest batches told, oldest first")
+    seen: Annotated[
+        list[float], Field(description="what each of the latest batches told, oldest first")
+    ]
 
 
+@dataclass(frozen=True, kw_only=True)
 class FigureOut(LearnedOut):
     """A figure of an oven: how it blows, vents or comes back, as a factor of what is known."""
 

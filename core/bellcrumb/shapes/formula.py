@@ -1,5 +1,6 @@
 """A formula asked, and everything its numbers decide."""
 
+from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from pydantic import ConfigDict, Field
@@ -11,6 +12,7 @@ from bellcrumb.reasons import Reason
 from bellcrumb.shapes.base import MixIn, PointOut, Shape
 from bellcrumb.shapes.fit import FitOut, VesselIn
 from bellcrumb.stove.whip import Whipped
+from bellcrumb.texture.coagulation import Coagulation
 from bellcrumb.texture.no_custard import Other
 from bellcrumb.texture.set_map import Guide, Plane
 
@@ -137,12 +139,10 @@ class CookOut(Shape):
     why: str
 
 
-class CoagulationOut(Shape):
+@dataclass(frozen=True)
+class CoagulationOut(Coagulation):
     """Egg temperatures; ``curdle_c`` null where starch protects it."""
 
-    onset_c: float
-    ideal_c: float
-    curdle_c: float | None
     spread_k: float
 
 

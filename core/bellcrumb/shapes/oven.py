@@ -1,11 +1,13 @@
 """Bakes and coolings."""
 
+from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from pydantic import Field
 
 from bellcrumb.laws.safety import COOLING
 from bellcrumb.oven.crust import BlindStage, School
+from bellcrumb.oven.fitted import OvenCalibration, Refit
 from bellcrumb.oven.school import After
 from bellcrumb.reasons import Reason
 from bellcrumb.shapes.base import LineIn, MixIn, Shape, Strict
@@ -176,7 +178,8 @@ class BakeOut(Shape):
     warnings: list[str]
 
 
-class RefitOut(Shape):
+@dataclass(frozen=True)
+class RefitOut(Refit):
     """What a bake has told of itself while it bakes, and the window it comes to now, s in the oven.
     ``before_rms_k`` and ``after_rms_k`` are how far the curve was and is from its prediction."""
 
@@ -184,13 +187,6 @@ class RefitOut(Shape):
     to_s: float | None
     low_s: float | None
     high_s: float | None
-    start_c: float
-    offset_k: float
-    start_spread_k: float
-    offset_spread_k: float
-    before_rms_k: float
-    after_rms_k: float
-    points: int
     says: str
 
 
@@ -289,16 +285,10 @@ class WalkIn(Strict):
     altitude_m: float = Field(0, ge=-400, le=5000)
 
 
-class WalkOut(Shape):
-    """The three figures, each with its spread. See ``bellcrumb.oven.calibrate.OvenCalibration``."""
+@dataclass(frozen=True)
+class WalkOut(OvenCalibration):
+    """The three figures, each with its spread."""
 
-    offset_k: float
-    offset_spread_k: float
-    film: float
-    film_spread: float
-    vent: float
-    vent_spread: float
-    rms_k: float
     says: str
 
 

@@ -105,26 +105,6 @@ class MeringueIn(Strict):
     altitude_m: float = Field(0, ge=-400, le=5000)
 
 
-class MeringueOut(Shape):
-    """What comes of it; see ``bellcrumb.stove.meringue.Meringue``."""
-
-    kind: MeringueKind
-    ratio: float
-    whip_s: float
-    start_whites_c: float | None
-    start_whites_s: float | None
-    syrup_time_s: float | None
-    water_pct: float
-    extra_water_pct: float
-    foam_c: float
-    pasteurised: Literal["yes", "hold", "no"]
-    volume_ml: float
-    mass_g: float
-    weeps: Literal["low", "middling", "high"]
-    signs: list[str]
-    warnings: list[str]
-
-
 class WhipIn(Strict):
     """Ask what comes of a cream; fat is given, or the cream by name. A pie may be asked for."""
 

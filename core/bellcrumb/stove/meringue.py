@@ -31,7 +31,7 @@ class Meringue:
     whip_s: float
     start_whites_c: float | None
     start_whites_s: float | None
-    syrup: SyrupRun | None
+    syrup_time_s: float | None
     water_pct: float
     extra_water_pct: float
     foam_c: float
@@ -41,6 +41,13 @@ class Meringue:
     weeps: Literal["low", "middling", "high"]
     signs: list[str]
     warnings: list[str]
+
+
+@dataclass(frozen=True)
+class ItalianMeringue(Meringue):
+    """One with the syrup that is poured into it."""
+
+    syrup: SyrupRun
 
 
 def whip_s(whites_g: float) -> float:
@@ -115,10 +122,12 @@ def meringue(
         weeps = "high" if extra > 0.2 or ratio < 0.8 * low else "middling"
     if not acid:
         warnings.append(say("stove.a_few_drops_of_acid_or"))
-    return Meringue(
-        kind, ratio, seconds, start_c, start_s, syrup, 100 * water_all / total, 100 * extra, foam_c,
-        _safe(kind, foam_c), total * FOAM_ML_G[kind], total, weeps, _signs(kind), warnings,
+    found = Meringue(
+        kind, ratio, seconds, start_c, start_s, syrup.time_s if syrup else None,
+        100 * water_all / total, 100 * extra, foam_c, _safe(kind, foam_c), total * FOAM_ML_G[kind],
+        total, weeps, _signs(kind), warnings,
     )  # fmt: skip
+    return ItalianMeringue(**vars(found), syrup=syrup) if syrup else found
 
 
 def _ratio_words(kind: MeringueKind, ratio: float) -> list[str]:

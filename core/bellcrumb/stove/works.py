@@ -5,7 +5,7 @@ from bellcrumb.heat.pot import Ring
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.caramel import caramel, slow_cues, sugar_and_water
 from bellcrumb.stove.glaze import ganache, mirror
-from bellcrumb.stove.meringue import meringue, whip_s
+from bellcrumb.stove.meringue import ItalianMeringue, meringue, whip_s
 from bellcrumb.stove.over_bath import curd, sabayon, swiss
 from bellcrumb.stove.steps import Cue, step
 from bellcrumb.stove.stirred import choux, citrus, roux
@@ -94,7 +94,7 @@ def _italian(mix: Mix, power: float, altitude_m: float, syrup_c: float, whites_c
         "italian", whites, sugar, water_g=water or None, syrup_c=syrup_c, power_w=power,
         whites_c=whites_c, altitude_m=altitude_m,
     )  # fmt: skip
-    assert found.syrup
+    assert isinstance(found, ItalianMeringue)
     start = found.start_whites_c or syrup_c - 6
     cues = (
         *slow_cues(syrup_c),
@@ -129,7 +129,7 @@ def _italian(mix: Mix, power: float, altitude_m: float, syrup_c: float, whites_c
         ],
         curve=[(t, c) for t, c, _, _ in found.syrup.curve],
         curve_step="cook",
-        reaches_s=found.syrup.time_s,
+        reaches_s=found.syrup_time_s,
         pot=syrup,
         bowl=rest,
         finish=Mix(()),

@@ -3162,6 +3162,7 @@ export interface components {
       /**
        * After
        * @description gaps this step keeps to the steps before it
+       * @default []
        */
       after: components["schemas"]["Gap"][];
       /**
@@ -3183,6 +3184,7 @@ export interface components {
       /**
        * Comes Hot
        * @description it comes into the cold hot, or warm from the fire
+       * @default false
        */
       comes_hot: boolean;
       /**
@@ -3202,7 +3204,8 @@ export interface components {
       hands_min: number;
       /**
        * Holds
-       * @description those of them that its wait occupies
+       * @description of what it uses, what its wait occupies
+       * @default []
        */
       holds: string[];
       /**
@@ -3223,6 +3226,7 @@ export interface components {
       /**
        * Own
        * @description whether its minutes are the kitchen's own
+       * @default false
        */
       own: boolean;
       /**
@@ -3238,6 +3242,7 @@ export interface components {
       /**
        * Spoils
        * @description dairy or egg that may not stand warm
+       * @default false
        */
       spoils: boolean;
       /**
@@ -7033,21 +7038,13 @@ export interface components {
       name: string;
     };
     /**
-     * LedgerAsk
-     * @description The desserts of a day.
+     * Ledger
+     * @description Eggs of a grade to open for the day and what they leave.
+     *
+     *     ``separate`` eggs are parted, ``whole`` go in whole; the surplus of one side is what the other
+     *     side's need leaves. ``alone_*`` is what would be left if every formula opened its own eggs.
      */
-    LedgerAsk: {
-      /**
-       * Desserts
-       * @description the desserts it is about
-       */
-      desserts: components["schemas"]["EggsAsk"][];
-    };
-    /**
-     * LedgerOut
-     * @description Eggs to open for the day, and what they leave.
-     */
-    LedgerOut: {
+    Ledger: {
       /**
        * Alone Eggs
        * @description shell eggs that each formula for itself would take
@@ -7108,6 +7105,17 @@ export interface components {
        * @description yolk needed, g
        */
       yolk_need_g: number;
+    };
+    /**
+     * LedgerAsk
+     * @description The desserts of a day.
+     */
+    LedgerAsk: {
+      /**
+       * Desserts
+       * @description the desserts it is about
+       */
+      desserts: components["schemas"]["EggsAsk"][];
     };
     /**
      * LessonChange
@@ -7601,10 +7609,10 @@ export interface components {
       words: string;
     };
     /**
-     * MeringueOut
-     * @description What comes of it; see ``bellcrumb.stove.meringue.Meringue``.
+     * Meringue
+     * @description What comes of it. Times in s, ``start_whites_c`` the syrup temperature at which to start.
      */
-    MeringueOut: {
+    Meringue: {
       /**
        * Extra Water Pct
        * @description water left because the syrup was poured too cool, %
@@ -8874,7 +8882,7 @@ export interface components {
       /** @description what goes in at the end */
       finish: components["schemas"]["PlaceOut"];
       /** @description the meringue that comes of it */
-      foam: components["schemas"]["MeringueOut"] | null;
+      foam: components["schemas"]["Meringue"] | null;
       /**
        * Guide
        * @description which guide leads through it
@@ -11959,7 +11967,7 @@ export interface components {
     };
     /**
      * WalkOut
-     * @description The three figures, each with its spread. See ``bellcrumb.oven.calibrate.OvenCalibration``.
+     * @description The three figures, each with its spread.
      */
     WalkOut: {
       /**
@@ -19756,7 +19764,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          "application/json": components["schemas"]["LedgerOut"];
+          "application/json": components["schemas"]["Ledger"];
         };
       };
       /** @description Bad Request */

@@ -12,7 +12,7 @@ const WHITE = "M-19 4 C-22 -14 -8 -22 4 -20 C20 -18 22 0 17 10 C12 20 -15 20 -19
  * The eggs parted for the day, one by one: what is used is hatched, what is left over is empty with
  * a broken line, yolk and white apart.
  */
-export function EggRow({ ledger }: { ledger: Shapes["LedgerOut"] }) {
+export function EggRow({ ledger }: { ledger: Shapes["Ledger"] }) {
   const drawn = Math.min(MOST, ledger.separate);
   if (drawn === 0) return null;
   const rows = Math.ceil(drawn / PER_ROW);

@@ -28,6 +28,7 @@ from bellcrumb.stove.caramel import is_sauce
 from bellcrumb.stove.finish import Addition
 from bellcrumb.stove.guide import ENTERED_EARLY_S, Moment, held_above_c, missed, moment
 from bellcrumb.stove.infuse import drawn_before
+from bellcrumb.stove.meringue import Meringue
 from bellcrumb.stove.over_bath import BATH_W_K
 from bellcrumb.stove.plan import Plan
 from bellcrumb.stove.steps import Cue, Step
@@ -56,6 +57,7 @@ __all__ = [
     "Lethality",
     "Lies",
     "Look",
+    "Meringue",
     "Moment",
     "Observations",
     "PartWork",

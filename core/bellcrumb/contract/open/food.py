@@ -2,6 +2,7 @@
 
 from bellcrumb.asked.lines import answered, understood
 from bellcrumb.formula.answer import Answer, answer, mix_of
+from bellcrumb.formula.ledger import Ledger
 from bellcrumb.formula.solve import COMMON_SWAPS
 from bellcrumb.formula.starters import starters
 from bellcrumb.laws.safety import COOLING
@@ -29,6 +30,7 @@ __all__ = [
     "Doneness",
     "Family",
     "Ingredient",
+    "Ledger",
     "Line",
     "Measures",
     "Mix",

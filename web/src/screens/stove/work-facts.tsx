@@ -121,7 +121,7 @@ function Syrup({
   );
 }
 
-function Foam({ foam }: { foam: Shapes["MeringueOut"] }) {
+function Foam({ foam }: { foam: Shapes["Meringue"] }) {
   const { units } = useBench();
   return (
     <p className="text-lg">
