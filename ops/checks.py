@@ -138,7 +138,7 @@ def _django_tests(labels: list[str]) -> tuple[int, int]:
     """Run labels with Django's test runner; returns how many ran and how many failed."""
     command = [str(PYTHON), "manage.py", "test", *labels, "--noinput", "--timing", "-v", "2"]
     if len(labels) > 1:
-        command += ["--parallel", "3"]
+        command += ["--parallel", "4"]
     # Nobody is refused here because the machine is busy with the other tests.
     patient = {"CRUMB_PATIENCE_S": "120", "CRUMB_MOST_WORK_S": "60"}
     with throwaway() as env:

@@ -50,6 +50,17 @@ class ComputeTest(unittest.TestCase):
         self.assertAlmostEqual(out["mass_g"], sum(line["grams"] for line in out["lines"]))
         self.assertAlmostEqual(sum(out["composition_pct"].values()), 100, delta=0.5)
 
+    def test_a_formula_is_answered_without_the_libraries_of_the_solvers(self):
+        code = (
+            "import sys; from bellcrumb.contract import compute;"
+            f"compute('formula', {{'lines': {PASTRY}}});"
+            "print(*{m.split('.')[0] for m in sys.modules} & {'scipy', 'ortools'})"
+        )
+        done = subprocess.run(
+            [sys.executable, "-c", code], cwd=CORE, capture_output=True, text=True, check=True
+        )
+        self.assertEqual(done.stdout.strip(), "")
+
     def test_senseless_input_exits_2_and_names_its_field(self):
         for data, field in (
             ({"lines": ["-2 yolks"]}, "lines[0]"),

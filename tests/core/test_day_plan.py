@@ -42,7 +42,7 @@ class PlanTest(unittest.TestCase):
             chef = backwards(day)
             if None not in chef:
                 self.assertEqual(faults(day, chef), [], f"chef, day {n}")
-            plan = solve(day, 0.05)
+            plan = solve(day, 0.01)
             if plan is not None:
                 planned_days += 1
                 self.assertEqual(faults(day, plan.placed), [], f"solver, day {n}")

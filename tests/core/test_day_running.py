@@ -28,12 +28,12 @@ class RunningTest(unittest.TestCase):
         seen = moved = 0
         for n in range(80):
             day = a_day(rng, rng.randint(2, 5))
-            plan = planned(day, 0.05)
+            plan = planned(day, 0.02)
             if plan is None:
                 continue
             now = rng.randint(30, 400)
             rest = from_now(day, now, self.begun(day, plan.placed, now, 0), {})
-            again = planned(rest, 0.05)
+            again = planned(rest, 0.02)
             with self.subTest(day=n):
                 self.assertIsNotNone(again, "a plan that is kept can go on as it was")
                 for task, old, new in zip(rest.tasks, plan.placed, again.placed, strict=True):
@@ -55,7 +55,7 @@ class RunningTest(unittest.TestCase):
         seen = moved = 0
         for n in range(60):
             day = a_day(rng, rng.randint(3, 6))
-            plan = planned(day, 0.05)
+            plan = planned(day, 0.02)
             if plan is None:
                 continue
             ends = [p.start + t.minutes for t, p in zip(day.tasks, plan.placed, strict=True)]
@@ -65,7 +65,7 @@ class RunningTest(unittest.TestCase):
             facts = self.begun(day, plan.placed, now - late, 0)
             before = {t.key: p for t, p in zip(day.tasks, plan.placed, strict=True)}
             rest = from_now(day, now, facts, {}, before)
-            again = planned(rest, 0.05)
+            again = planned(rest, 0.02)
             if again is None:  # too late for its service
                 continue
             with self.subTest(day=n):
@@ -91,13 +91,13 @@ class RunningTest(unittest.TestCase):
         kept = 0
         for _ in range(60):
             day = a_day(rng, 3)
-            plan = planned(day, 0.05)
+            plan = planned(day, 0.02)
             if plan is None:
                 continue
             n = rng.randrange(len(day.tasks))
             wish = max(0, plan.placed[n].start - 10)
             pinned = from_now(day, 0, {}, {day.tasks[n].key: wish})
-            again = planned(pinned, 0.05)
+            again = planned(pinned, 0.02)
             if again is None:
                 continue
             kept += 1

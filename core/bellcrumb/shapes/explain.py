@@ -1,12 +1,10 @@
 """A batch explained, and what a kitchen's batches teach."""
 
-from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from pydantic import Field
 
 from bellcrumb.book.happened import Happened
-from bellcrumb.book.learn import Learned
 from bellcrumb.shapes.base import Shape, Strict
 from bellcrumb.shapes.formula import FormulaIn, SetClass
 from bellcrumb.shapes.oven import RuleIn
@@ -182,17 +180,16 @@ class LearnIn(Strict):
     )  # fmt: skip
 
 
-@dataclass(frozen=True, kw_only=True)
-class LearnedOut(Learned):
+class LearnedOut(Shape):
     """A learned value; the prior's where ``n`` is 0."""
 
     name: str
-    seen: Annotated[
-        list[float], Field(description="what each of the latest batches told, oldest first")
-    ]
+    mean: float
+    sd: float
+    n: int
+    seen: list[float] = Field(description="what each of the latest batches told, oldest first")
 
 
-@dataclass(frozen=True, kw_only=True)
 class FigureOut(LearnedOut):
     """A figure of an oven: how it blows, vents or comes back, as a factor of what is known."""
 
