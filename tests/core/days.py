@@ -81,6 +81,23 @@ def a_day(rng, items):
     return Day(tuple(tasks), there, 600, tuple(holds))
 
 
+def a_full_day(rng):
+    """More desserts than are planned at once, for which ten people and seven ovens just do."""
+    tasks = []
+    for item in range(68):
+        uses = ["ring", "mixer", "", 150.0, 160.0, 190.0]
+        rows = [
+            (rng.randint(2, 25), rng.choice([0, 20, 45]), rng.choice(uses),
+             rng.choice([None, 60, 240]))
+            for _ in range(3)
+        ]  # fmt: skip
+        first = len(tasks)
+        for n, task in enumerate(chain(0, rng.choice([400, 500, 600]), *rows)):
+            after = tuple(replace(x, before=first + n - 1) for x in task.after)
+            tasks.append(replace(task, item=item, key=f"{item}/{n}", after=after))
+    return Day(tuple(tasks), kitchen(10, 5, 7, 3), 600)
+
+
 def faults(day, placed):
     """What a plan does that it may not, found minute by minute: nothing here is the solver's."""
     found = []

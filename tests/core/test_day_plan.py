@@ -16,7 +16,7 @@ from bellcrumb.day.tasks import (
     without_item,
 )
 from bellcrumb.dessert.steps import BuildStep
-from tests.core.days import a_day, chain, faults, kitchen
+from tests.core.days import a_day, a_full_day, chain, faults, kitchen
 
 
 class AttentionTest(unittest.TestCase):
@@ -47,6 +47,13 @@ class PlanTest(unittest.TestCase):
                 planned_days += 1
                 self.assertEqual(faults(day, plan.placed), [], f"solver, day {n}")
         self.assertGreater(planned_days, 120)
+
+    def test_in_a_full_day_room_is_made_for_what_the_careful_chef_found_no_place_for(self):
+        day = a_full_day(random.Random(9))
+        self.assertIn(None, backwards(day))
+        plan = planned(day)
+        self.assertIsNotNone(plan)
+        self.assertEqual(faults(day, plan.placed), [])
 
     def test_nobody_does_what_they_may_not_and_that_is_said_where_it_is_the_clash(self):
         cook = Day(tuple(chain(0, 100, (10, 0, "ring", 30), (10, 0, "", None))), kitchen(1), 100)

@@ -42,11 +42,13 @@ class Tally:
 @dataclass(frozen=True)
 class Schedule:
     """A plan: where every task is, how far from the best it may be (0 to 1; 1 where nothing is
-    known), and what it comes to."""
+    known), and what it comes to. ``chef_early_min`` is what waits early in the careful chef's own
+    plan (None: that found no place for everything, or was not asked for)."""
 
     placed: list[Placed]
     gap: float
     tally: Tally = field(kw_only=True)
+    chef_early_min: int | None = None
 
 
 def schedule(day: Day, placed: Sequence[Placed], gap: float = 1.0) -> Schedule:

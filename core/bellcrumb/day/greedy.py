@@ -8,7 +8,7 @@ from bellcrumb.day.tasks import Day, Link, Placed, Task, Work, windows
 
 GRID_MIN = 5  # starts are tried on this grid
 _STRETCH = 16  # starts looked at together at first
-_ORDERS = 6  # how often the desserts are tried in another order
+_ORDERS = 6  # how often the desserts are tried in another order, while that places more of them
 _TRIES = 60  # how often one dessert is taken back a step before it is given up
 
 
@@ -40,8 +40,9 @@ def backwards(day: Day) -> list[Placed | None]:
         for item in order:
             rest = [n for n in items[item][::-1] if day.tasks[n].begun is None]
             _place_item(day, board, placed, rest, after, firsts)
-        if not best or placed.count(None) < best.count(None):
-            best = placed
+        if best and placed.count(None) >= best.count(None):
+            break
+        best = placed
         lost = {day.tasks[n].item for n, place in enumerate(placed) if place is None}
         if not lost:
             break

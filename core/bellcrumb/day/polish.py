@@ -115,8 +115,8 @@ def _least_busy_pct(day: Day) -> int:
     return 100 * hands // max(1, there) * LOAD_COSTS_MIN
 
 
-def gap_of(plan: Schedule, day: Day, search: Search) -> float:
-    """How far from the best a plan may be, by the better of what is known: 0 to 1."""
+def gap_of(plan: Schedule, day: Day, bound: float, search: Search) -> float:
+    """How far from the best a plan may be, 0 to 1: no plan costs less than ``bound``, nor than its
+    desserts one by one."""
     cost = plan.tally.cost
-    by_bound = 0.0 if cost <= 0 else max(0.0, 1 - at_best(day, search) / cost)
-    return min(plan.gap, by_bound)
+    return 0.0 if cost <= 0 else max(0.0, 1 - max(bound, at_best(day, search)) / cost)

@@ -3,8 +3,7 @@
 from datetime import datetime, timedelta
 from typing import Any, Literal
 
-from bellcrumb.day.aim import Schedule, tally
-from bellcrumb.day.greedy import backwards
+from bellcrumb.day.aim import Schedule
 from bellcrumb.day.pools import CHILLER_MIN, ring_free_min
 from bellcrumb.day.running import LATENESS_MIN, Fact, from_now, later, waits_on
 from bellcrumb.day.solve import planned
@@ -87,7 +86,6 @@ def _planned(
     given: shapes.DayIn, asked: Asked, now: Day, plan: Schedule, late: int,
     pantry: Pantry | None, warnings: list[str],
 ) -> shapes.DayOut:  # fmt: skip
-    chef = [place for place in backwards(now) if place is not None]
     starts = {t.key: p.start for t, p in zip(now.tasks, plan.placed, strict=True)}
     begins = {
         key: _at(given, starts[task.key]) for task in now.tasks for key in task.steps or (task.key,)
@@ -102,7 +100,7 @@ def _planned(
         warm_min=plan.tally.warm_min,
         turns=plan.tally.turns,
         busiest_pct=plan.tally.busiest_pct,
-        chef_early_min=tally(now, chef).early_min if len(chef) == len(now.tasks) else None,
+        chef_early_min=plan.chef_early_min,
         clash=[],
         remedies=[],
         eggs=eggs_of(asked, pantry),
