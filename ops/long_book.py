@@ -15,26 +15,29 @@ from ops.demo_server import demo_server
 BATCHES, READINGS_EACH = 20_000, 250
 
 
-def _fill() -> None:
+def fill(batches: int = BATCHES, readings_each: int = READINGS_EACH) -> None:
+    """So many more of the latest batch, an hour apart, each with a curve, some of them judged."""
     from django.db import connection
 
+    from batches.models import Batch
+
+    its_own = ("id", "started_at", "ended_at")
+    columns = ", ".join(f.column for f in Batch._meta.concrete_fields if f.column not in its_own)
     with connection.cursor() as store:
-        store.execute("SELECT id, started_at FROM batches_batch ORDER BY started_at DESC LIMIT 1")
-        one, _ = store.fetchone()
-        columns = "kitchen_id, version_id, cook_id, time_scale, prediction, cook_name, " \
-                  "predicted_class, peak_cc"  # fmt: skip
+        store.execute("SELECT id FROM batches_batch ORDER BY started_at DESC LIMIT 1")
+        (one,) = store.fetchone()
         store.execute(
             f"INSERT INTO batches_batch (id, started_at, ended_at, {columns}) "
             "SELECT REPLACE(UUID(), '-', ''), b.started_at - INTERVAL seq HOUR, "
             f"b.started_at - INTERVAL seq HOUR + INTERVAL 20 MINUTE, {columns} "
-            f"FROM batches_batch b JOIN seq_1_to_{BATCHES} WHERE b.id = %s",
+            f"FROM batches_batch b JOIN seq_1_to_{batches} WHERE b.id = %s",
             [one],
         )
         store.execute(
             "INSERT INTO batches_reading (batch_id, client_id, at, cook_ms, temp_cc, channel) "
             "SELECT b.id, REPLACE(UUID(), '-', ''), b.started_at + INTERVAL 4 * seq SECOND, "
             "4000 * seq, 2000 + 30 * seq, 1 "
-            f"FROM batches_batch b JOIN seq_1_to_{READINGS_EACH} "
+            f"FROM batches_batch b JOIN seq_1_to_{readings_each} "
             "WHERE NOT EXISTS (SELECT 1 FROM batches_reading r WHERE r.batch_id = b.id)"
         )
         # Every fourth was judged, every twentieth with a fault.
@@ -44,7 +47,6 @@ def _fill() -> None:
             "b.ended_at, 1 FROM batches_batch b WHERE MOD(CRC32(b.id), 4) = 0 "
             "AND NOT EXISTS (SELECT 1 FROM batches_verdict v WHERE v.batch_id = b.id)"
         )
-        store.execute("ANALYZE TABLE batches_batch, batches_reading, batches_verdict")
 
 
 def _row(what: str, job: Callable[[], object], times: int = 40) -> float:
@@ -63,11 +65,15 @@ def _row(what: str, job: Callable[[], object], times: int = 40) -> float:
 def main() -> None:
     """Fill it and measure."""
     with demo_server() as server:
+        from django.db import connection
+
         from batches.models import Batch, Reading
         from demo import kitchen as demo
 
         began = time.monotonic()
-        _fill()
+        fill()
+        with connection.cursor() as store:
+            store.execute("ANALYZE TABLE batches_batch, batches_reading, batches_verdict")
         say(f"{Batch.objects.count()} batches, {Reading.objects.count()} readings, "
             f"made in {time.monotonic() - began:.0f} s\n")  # fmt: skip
         who = Asker(server.url, demo.CHEF, demo.PASSWORD)

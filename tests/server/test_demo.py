@@ -1,5 +1,6 @@
 from datetime import UTC, datetime
 
+from django.db.models import Count
 from django.test import TestCase, override_settings
 
 from batches.models import Batch
@@ -11,6 +12,7 @@ from formulas.content import content_of, formula_of
 from formulas.models import Dessert, Version
 from formulas.stove import plan_of
 from kitchen.models import Lesson
+from ops import long_book
 
 
 @override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])
@@ -73,6 +75,15 @@ class DemoKitchenTest(TestCase):
         (shift,) = found.set_shift
         self.assertEqual((shift.name, shift.n), ("Pastry cream", 2))
         self.assertLess(shift.sd, 0.6)
+
+    def test_a_long_book_to_measure_on_is_filled_whatever_a_batch_holds_by_now(self):
+        demo.load("token")
+        there = Batch.objects.count()
+        long_book.fill(40, 3)
+        new = Batch.objects.annotate(n=Count("readings")).filter(n=3)
+        self.assertEqual(Batch.objects.count() - there, new.count())
+        self.assertEqual(new.count(), 40)
+        self.assertTrue(0 < new.filter(verdict__isnull=False).count() < 40)
 
     def test_six_weeks_of_the_house_are_the_same_each_time_and_teach_what_is_true(self):
         kitchen = demo.load("token")
