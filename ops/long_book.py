@@ -22,7 +22,8 @@ def fill(batches: int = BATCHES, readings_each: int = READINGS_EACH) -> None:
     from batches.models import Batch
 
     its_own = ("id", "started_at", "ended_at")
-    columns = ", ".join(f.column for f in Batch._meta.concrete_fields if f.column not in its_own)
+    every = [str(f.column) for f in Batch._meta.concrete_fields]
+    columns = ", ".join(name for name in every if name not in its_own)
     with connection.cursor() as store:
         store.execute("SELECT id FROM batches_batch ORDER BY started_at DESC LIMIT 1")
         (one,) = store.fetchone()
