@@ -56,7 +56,8 @@ def dessert_and_day(row: Row, one: Row) -> None:
         began = time.perf_counter()
         plan = planned(day)
         one(f"day of {batches}: final plan", (time.perf_counter() - began) * 1000, "ms", "2000 ms")
-        one(f"day of {batches}: tasks without a place", float(chef.count(None)), "")
+        lost = chef.count(None)
+        one(f"day of {batches}: tasks without a place, chef's {lost}", 0.0 if plan else lost, "")
         if plan:
             one(f"day of {batches}: gap", 100 * plan.gap, "%")
         first = [place for place in chef if place is not None]
