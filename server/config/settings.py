@@ -106,9 +106,10 @@ DATABASES = {
 _REDIS = os.environ.get("CRUMB_REDIS_URL")
 CACHES = {
     "default": {
-        "BACKEND": "django.core.cache.backends.redis.RedisCache",
+        "BACKEND": "shared.cache.SharedCache",
         "LOCATION": _REDIS,
         "TIMEOUT": 3600,
+        "OPTIONS": {"socket_connect_timeout": 1.0, "socket_timeout": 1.0},
     }
     if _REDIS
     else {

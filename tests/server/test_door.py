@@ -13,6 +13,7 @@ from ninja.errors import HttpError
 from batches.holding import cook_at
 from batches.models import Batch, Reading
 from devices.models import Device
+from ops.mariadb import free_port
 from shared import heavy
 from tests.server.base import KitchenCase, KitchenSetUp, new_id
 
@@ -46,6 +47,13 @@ class DoorTest(KitchenCase):
                 status, said = self.device_call("POST", "/readings", body)
                 self.assertEqual((status, said["kept"], len(said["refused"])), (200, 1, 1), said)
                 self.assertGreater(len(said["refused"][0]["message"]), 10)
+
+    def test_a_shared_cache_that_is_away_keeps_no_reading_out(self):
+        nobody = {"BACKEND": "shared.cache.SharedCache",
+                  "LOCATION": f"redis://127.0.0.1:{free_port()}/0"}  # fmt: skip
+        with self.settings(CACHES={"default": nobody}), self.assertLogs("shared.cache"):
+            status, said = self.device_call("POST", "/readings", {"readings": [self.reading()]})
+        self.assertEqual((status, said["kept"]), (200, 1))
 
     def test_numbers_no_json_reader_likes_spoil_only_their_own_reading(self):
         for number in ("9" * 6000, "1e400", "NaN", "-Infinity"):
