@@ -86,6 +86,8 @@ def planned(day: Day, seconds: float = SECONDS) -> Schedule | None:
             bound = found.tally.cost * (1 - found.gap)
             if found.tally.cost < best.tally.cost:
                 best = polished(day, found.placed, search)
+            if best.tally.cost < bound:  # the solver counts a turn for each pair of dials
+                bound = 0.0
     return replace(
         best, gap=gap_of(best, day, bound, search),
         chef_early_min=tally(day, first).early_min if chefs_own else None,
