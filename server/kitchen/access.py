@@ -18,6 +18,7 @@ _CANNOT: dict[str, str] = {
     "cook": say("kitchen.you_can_read_here_but_not"),
     "chef": say("kitchen.only_the_pastry_chef_changes_this"),
 }
+_CANNOT_SEE = say("kitchen.only_the_pastry_chef_sees_this")
 
 
 def member_of(request: HttpRequest, kitchen_id: UUID) -> Member:
@@ -38,7 +39,8 @@ def member_of(request: HttpRequest, kitchen_id: UUID) -> Member:
     asked = operation(request.method or "", match.route if match else "")
     need = NEEDS.get(asked)
     if need is None or RANK[member.role] < RANK[need]:
-        raise HttpError(403, _CANNOT[need or "chef"])
+        sees = need == "chef" and request.method == "GET"
+        raise HttpError(403, _CANNOT_SEE if sees else _CANNOT[need or "chef"])
     return member
 
 

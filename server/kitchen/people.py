@@ -227,6 +227,11 @@ def _place(member: Member, person_id: int, becomes: str | None) -> Member:
     return place
 
 
+def _take_back_theirs(place: Member) -> None:
+    """Who is no chef any more lets nobody in: the links they made end with their role."""
+    place.kitchen.invites.filter(made_by=place.user, used_at__isnull=True).delete()
+
+
 @router.patch("/k/{kid}/people/{person_id}", response={200: list[PersonOut], **PROBLEMS})
 def change_role(
     request: HttpRequest, kid: UUID, person_id: int, given: RoleChange
@@ -237,6 +242,8 @@ def change_role(
         place = _place(member, person_id, given.role)
         before, place.role = place.role, given.role
         place.save(update_fields=["role"])
+        if given.role != "chef":
+            _take_back_theirs(place)
     detail = say("kitchen.to", email=place.user.email, before=before, role=given.role)
     note(request, Kind.ROLE, kitchen_id=kid, detail=detail)
     member.refresh_from_db()
@@ -251,6 +258,7 @@ def remove_person(request: HttpRequest, kid: UUID, person_id: int) -> list[Perso
     with transaction.atomic():
         place = _place(member, person_id, None)
         user = place.user
+        _take_back_theirs(place)
         place.delete()
         note(request, Kind.REMOVED, kitchen_id=kid, detail=user.email)
         if not Member.objects.filter(user=user).exists():

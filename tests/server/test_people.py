@@ -114,6 +114,25 @@ class RolesTest(KitchenCase):
             status, said = self.k(method, f"/people/{cook.id}", body)
             self.assertEqual((status, "at least one chef" in said["message"]), (422, True))
 
+    def test_who_is_no_chef_any_more_lets_nobody_in(self):
+        cook = self.place("weir cook")
+        for takes in (lambda: self.k("PATCH", f"/people/{cook.id}", {"role": "viewer"}),
+                      lambda: self.k("DELETE", f"/people/{cook.id}")):  # fmt: skip
+            self.sign_in("weir chef")
+            self.k("PATCH", f"/people/{cook.id}", {"role": "chef"})
+            kept = self.k("POST", "/invites", {"id": new_id(), "name": "by the chef"})[1]
+            self.sign_in("weir cook")
+            made = self.k("POST", "/invites", {"id": new_id(), "name": "by the cook"})[1]
+            self.sign_in("weir chef")
+            self.assertEqual(takes()[0], 200)
+            read = [Browser().call("GET", f"/join/{i['secret']}")[0] for i in (made, kept)]
+            self.assertEqual(read, [404, 200])
+
+    def test_what_only_the_chef_sees_is_not_said_to_be_changed(self):
+        self.sign_in("weir cook")
+        status, said = self.k("GET", "/security")
+        self.assertEqual((status, said["message"]), (403, "Only the pastry chef sees this."))
+
     def test_a_person_of_another_kitchen_is_nobody_here(self):
         foreign = self.place("mill cook")
         self.assertEqual(self.k("DELETE", f"/people/{foreign.id}")[0], 404)
