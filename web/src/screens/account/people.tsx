@@ -17,6 +17,7 @@ export function People() {
   const settle = (people: Shapes["PersonOut"][]) => {
     store.setQueryData(["kitchen", kid], { ...kitchen, people });
     void store.invalidateQueries({ queryKey: ["kitchen", kid] });
+    void store.invalidateQueries({ queryKey: ["invites", kid] });
     void store.invalidateQueries({ queryKey: ["security", kid] });
   };
   const change = useMutation({
@@ -51,7 +52,15 @@ export function People() {
             <span className="min-w-40 flex-1">
               {p.name}
               {p.me && <b className="ml-2">{say("account.you")}</b>}
-              {p.email && <span className="caption block break-all">{p.email}</span>}
+              {p.email && (
+                <span className="caption block wrap-anywhere">
+                  {p.email.split(/(?<=@)/).map((half) => (
+                    <span key={half} className="inline-block max-w-full">
+                      {half}
+                    </span>
+                  ))}
+                </span>
+              )}
             </span>
             {canEdit ? (
               <>
