@@ -255,6 +255,48 @@ class CorpusTest(unittest.TestCase):
         self.assertIn("226.796185", line.message)
         self.assertAlmostEqual(line.spread_g, 0.01 * line.grams)
 
+    def test_a_size_behind_a_part_of_a_pack_is_that_of_the_part_unless_a_whole_one_holds_it(self):
+        for text, grams in (
+            ("1/2 pack butter (125 g)", 125), ("1/2 Pck. Butter, 125 g", 125),
+            ("3/4 pack mascarpone (375 g)", 375), ("1/2 can condensed milk (200 g)", 200),
+            ("1/2 pack cream cheese (8 oz)", 113.4), ("1/2 package (8 oz) cream cheese", 113.4),
+            ("1/2 pack cream cheese (250 g each)", 125),
+        ):  # fmt: skip
+            line = understand(text, shipped(), US_LARGE)
+            self.assertAlmostEqual(line.grams, grams, delta=0.1, msg=text)
+            self.assertEqual(line.confidence, "sure", text)
+
+    def test_of_a_choice_the_first_is_taken_and_said(self):
+        for text, key, grams in (
+            ("250 g butter or margarine", "butter_80", 250),
+            ("500 g ricotta o mascarpone", "ricotta_whole", 500),
+            ("zest of 1 orange or lemon", "orange_zest", 8),
+            ("200 ml double or whipping cream", "cream_double", 198.7),
+            ("1 tsp vanilla extract or vanilla bean paste", "vanilla_extract", 4.34),
+            ("300 g cream or milk", "cream_35", 300),
+        ):  # fmt: skip
+            line = understand(text, shipped(), US_LARGE)
+            self.assertEqual(line.ingredient.key, key, text)
+            self.assertAlmostEqual(line.grams, grams, delta=0.1, msg=text)
+            self.assertIn("taken as", line.message, text)
+
+    def test_half_a_pod_in_any_language_is_half_of_one(self):
+        for text in (
+            "seeds of 1/2 vanilla pod", "les graines d'une demi-gousse de vanille",
+            "i semi di mezza bacca di vaniglia", "Mark einer halben Vanilleschote",
+        ):  # fmt: skip
+            line = understand(text, shipped(), US_LARGE)
+            self.assertEqual((line.ingredient.key, line.grams), ("vanilla_pod", 2.0), text)
+
+    def test_a_weight_behind_a_pinch_is_how_much_is_meant(self):
+        for text, grams in (
+            ("1 pinch of salt, 1 g", 1), ("a pinch salt 0.5 g", 0.5), ("1 Prise Salz - 2 g", 2),
+            ("knob of butter, 20 g", 20),
+        ):  # fmt: skip
+            line = understand(text, shipped(), US_LARGE)
+            self.assertAlmostEqual(line.grams, grams, msg=text)
+            self.assertLess(line.spread_g, 0.02 * grams, text)
+
     def test_every_name_of_the_table_is_found_again(self):
         text = files("bellcrumb.pantry").joinpath("data/names.csv").read_text("utf8")
         rows = [row for row in csv.DictReader(text.splitlines()) if row["language"]]

@@ -249,6 +249,11 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
     (re.compile(rf"^({_NUM}|{_WORDS}) squares? (?:of )?(?=.*\bchocolate\b)"), r"\1 oz "),
     # "une noisette de beurre"
     (re.compile(r"^(?:une |1 )noisette de (?=beurre)"), "8 g "),
+    # "Mark von 1 Vanilleschote", "les graines d'une gousse", "i semi di mezza bacca"
+    (re.compile(r"^(?:das |les |the |i |las |los )?(?:mark|graines|seeds|semillas|semi) "
+                r"(?:scraped )?(?:von |of |from |de |di |d'|)"
+                r"(?P<n>\d+(?:/\d+)?|eine[rs]?|une?|half an?|an?|un'?|una|mezz[oa]|medi[oa]) "),
+     r"\g<n> "),
     # "1 demi gousse"
     (re.compile(r"^(?:1|une?|ein|eine[mnrs]?) (?:demi|demie|halbe[mnrs]?|mezza|media)[- ]"),
      "1/2 "),
@@ -257,10 +262,6 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
                 r"(?=litr|liter)"), "1/4 "),
     (re.compile(r"^(?:3|trois|tres|tre|drei) (?:quarts de|cuartos de|quarti di|viertel)[ -]?"
                 r"(?=litr|liter)"), "3/4 "),
-    # "Mark von 1 Vanilleschote", "les graines d'une gousse de vanille"
-    (re.compile(r"^(?:das |les |the )?(?:mark|graines|seeds|semillas|semi) (?:scraped )?"
-                r"(?:von |of |from |de |di |d'|)(?P<n>\d+(?:/\d+)?|eine[rs]?|une?|an?|un'?|una) "),
-     r"\g<n> "),
     # "a few drops of", "quelques gouttes", "einige tropfen"
     (re.compile(r"^(?:a few|few|quelques|einige|ein paar|alcune|qualche|unas?|algunas)"
                 r" (?:drops?|gouttes?|tropfen|gocc[ei]a?|gotas?)\b"), "5 drops"),

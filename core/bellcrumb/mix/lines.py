@@ -25,7 +25,7 @@ from bellcrumb.words import say
 Confidence = Literal["sure", "likely", "doubtful", "unknown"]
 # Longer is no line but a text; more of them is no formula.
 LONGEST_LINE, MOST_LINES = 300, 200
-_OR = re.compile(r"\b(?:or|ou|oder|oppure)\b")
+_OR = re.compile(r"\b(?:or|ou|oder|oppure|o)\b")
 _COUNTED = ("egg", "flavour", "fruit", "setter", "spice")  # what is bought by the piece
 _HALF_AND_HALF = re.compile(r"\bhalf\s*(?:&|and|-and-|-n-)\s*half\b", re.IGNORECASE)
 # "zest and juice of 2 lemons", "succo e scorza di un limone", "Saft und Abrieb einer Zitrone"
@@ -336,14 +336,24 @@ def _matched(name: str, bare: str, pantry: Pantry) -> Match | None:
     if glossed:
         return Match(glossed, "sure")
     found = pantry.find(bare) or pantry.find(re.split(r",|;| - ", bare)[0])
-    if found:
+    either = [said.strip() for said in _OR.split(bare) if said.strip()]
+    if (found and not found.in_part) or len(either) < 2:
         return found
-    # "cajeta or dulce de leche": the first of them that is known
-    either = [said for said in _OR.split(bare) if said.strip()]
-    known = (pantry.find(said) for said in either if len(either) > 1)
-    best = next((match for match in known if match and match.sureness != "doubtful"), None)
-    said = say("pantry.taken_as", best=best.ingredient.name.lower()) if best else ""
-    return best and Match(best.ingredient, "likely", said)
+    return _first_of(either, pantry) or found
+
+
+def _first_of(either: list[str], pantry: Pantry) -> Match | None:
+    """The first that is known of what a line gives the choice of ("cajeta or dulce de leche"); its
+    last word may be that of all ("orange or lemon zest")."""
+    shared = either[-1].rpartition(" ")[2]
+    for said in either:
+        both = pantry.find(f"{said} {shared}") if said != either[-1] else None
+        match = both if both and both.sureness == "sure" else pantry.find(said)
+        if match and not match.in_part:
+            note = say("pantry.taken_as", best=match.ingredient.name.lower())
+            likely = match.sureness != "doubtful"
+            return Match(match.ingredient, "likely", note) if likely else match
+    return None
 
 
 @lru_cache(maxsize=16_384)

@@ -74,6 +74,7 @@ def grams_of(
     return amount.value * each, 0.2 * amount.value * each, say("mix.about_g_each", each=each)
 
 
+_LIKE_A_PACK = 0.15  # sizes of one thing by country differ as much: 7 and 8 g, 378 and 410
 _OPENED = ("egg_yolk", "egg_white", "egg_whole")
 
 
@@ -86,9 +87,17 @@ def _piece_g(ingredient: Ingredient | None, grade: EggGrade) -> float | None:
 
 
 def _of_packs(grams: float, packs: float, i: Ingredient | None) -> tuple[float, float, str]:
-    """A size given behind several packs, of each or of all: whichever is nearer to a usual pack,
-    where one is known; where none is, it is taken as that of each, and the note says so."""
+    """A size given behind several packs or a part of one, of each or of all.
+
+    Of several whichever is nearer to a usual pack, where one is known; where none is, it is taken
+    as that of each, and the note says so. Of a part it is what was weighed out, if it is not just
+    what a pack usually holds.
+    """
     each, usual = grams / packs, PACK_G.get(i.key) if i else None
+    if packs < 1:
+        whole = usual and abs(each / usual - 1) < _LIKE_A_PACK
+        grams = grams if whole else each
+        return grams, 0.01 * grams, ""
     if usual is None:
         return grams, 0.01 * grams, say("mix.taken_as_g_in_each", each=each)
     if abs(math.log(each / packs / usual)) < abs(math.log(each / usual)):

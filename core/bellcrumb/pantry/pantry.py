@@ -43,13 +43,17 @@ LONGEST_NAME = 60  # a name longer than this is compared by its beginning
 
 @dataclass(frozen=True)
 class Match:
-    """What a name was taken for, and how surely; ``before`` are words in front of it that nobody
-    knows."""
+    """What a name was taken for, and how surely.
+
+    ``before`` are words in front of it that nobody knows; ``in_part`` that words of it were set
+    aside.
+    """
 
     ingredient: Ingredient
     sureness: Sureness
     note: str = ""
     before: str = ""
+    in_part: bool = False
 
 
 class Pantry:
@@ -156,7 +160,8 @@ class Pantry:
                     as_typed = {stem(word): word for word in name.split()}
                     said = " ".join(as_typed.get(word, word) for word in left)
                     before = said if start else ""
-                    return Match(hit[0], "doubtful", say("pantry.was_set_aside", said=said), before)
+                    note = say("pantry.was_set_aside", said=said)
+                    return Match(hit[0], "doubtful", note, before, in_part=True)
         near = self._nearest(kept, 1)
         if near and near[0][1] >= 88 and kept[:1] == near[0][2][:1]:
             return Match(near[0][0], "likely", say("pantry.spelled_like", near=near[0][0].name))

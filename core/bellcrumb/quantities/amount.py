@@ -74,6 +74,7 @@ _BEHIND = re.compile(
     r"(?P<each>[ ,]{1,2}(?:each|chacune?|(?:la )?pièce|c/u|cada un[ao]|l'un[ao]|ciascun[ao]"
     r"|jeweils|pro stück))?(?P<how>, [^\d,()]{1,60})?$"
 )
+_LOOSE = 0.3  # a unit that says so little of how much that a size behind it is what is meant
 _METRIC = ("g", "kg", "ml", "cl", "dl", "l")
 _CONTAINER = re.compile(
     r"\s*(?:cans?|tins?|pack(?:et|age)?s?|blocks?|sticks?|cartons?|jars?|bottles?|pots?|tubs?|containers?)\b"
@@ -87,8 +88,8 @@ class Amount:
 
     ``stated_g`` and ``stated_ml`` hold a weight or volume given in brackets, already for the
     whole line; ``per_pack`` marks that it was taken as the size of each of several packs where it
-    may be that of all ("2 sachets (15 g)"). ``doubt`` says what could be read another way, or is
-    empty.
+    may be that of all ("2 sachets (15 g)", "1/2 pack (125 g)"). ``doubt`` says what could be read
+    another way, or is empty.
     """
 
     low: float
@@ -229,7 +230,8 @@ def read_amount(text: str, measures: Measures = "us") -> tuple[Amount | None, st
         each = bool(stated.group("per") or stated.group("each"))
         sized = head.unit is not None and head.unit.name in ("can", "pack")
         times = head.value if each or (sized and not stated.group("all")) else 1.0
-        packs = sized and not each and head.unit is not None and head.unit.name == "pack"
+        packs = head.unit is not None and head.unit.name == "pack" and times > 1
+        part = 0 < times < 1 and stated.start() > 0  # "1/2 pack butter (125 g)"
         rest = (rest[: stated.start()] + rest[stated.end() :]).strip()
         mass = per.kind == "mass"
         if head.unit and head.unit.name in _METRIC and per.name not in _METRIC:
@@ -241,7 +243,7 @@ def read_amount(text: str, measures: Measures = "us") -> tuple[Amount | None, st
             stated_g=size * times if mass else None,
             stated_ml=None if mass else size * times,
             doubt=head.doubt,
-            per_pack=packs and times > 1,
+            per_pack=sized and not each and (packs or part),
         )
     return head, _tidy(rest)
 
@@ -259,11 +261,12 @@ def _without_how(text: str) -> tuple[str, str]:
 
 def _in_brackets(head: Amount, rest: str) -> str:
     """The rest of a line with a size that stands behind its name in brackets, where the amount
-    before it is none in grams or litres; without a comma only of what comes in packs."""
+    before it is none in grams or litres; without a comma only of what comes in packs or pinches."""
     packed = head.unit is not None and head.unit.name in ("can", "pack", "glass")
-    weighed = head.unit is not None and (head.unit.kind == "mass" or head.unit.name in _METRIC)
-    found = None if weighed or _PAREN_MASS.search(rest) else _BEHIND.search(rest)
-    if not found or not (packed or re.search(r"[,;:–-]", found["gap"])):
+    loose = head.unit is not None and head.unit.spread >= _LOOSE  # "a pinch of salt, 1 g"
+    exact = head.unit is not None and (head.unit.kind == "mass" or head.unit.name in _METRIC)
+    found = None if (exact and not loose) or _PAREN_MASS.search(rest) else _BEHIND.search(rest)
+    if not found or not (packed or loose or re.search(r"[,;:–-]", found["gap"])):
         return rest
     name = rest[: found.start()]
     if not re.search(r"[^\W\d]", name):
