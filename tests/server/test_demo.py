@@ -1,10 +1,15 @@
 from datetime import UTC, datetime
+from io import StringIO
+from unittest.mock import patch
 
+from django.core.management import call_command
 from django.db.models import Count
 from django.test import TestCase, override_settings
 
+from accounts.models import User
 from batches.models import Batch
 from demo import kitchen as demo
+from demo.management.commands.prepare import Command
 from demo.weeks import FILM, LOSS_W_M2K, OVEN_K, RING, SOFTER_S, load_weeks
 from formulas.bake_plan import bake_plan_of
 from formulas.builds import page_of
@@ -13,6 +18,27 @@ from formulas.models import Dessert, Version
 from formulas.stove import plan_of
 from kitchen.models import Lesson
 from ops import long_book
+
+
+@override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])
+class EmptyKitchenTest(TestCase):
+    def start(self):
+        said = StringIO()
+        with patch.object(Command, "_static"):
+            call_command("prepare", "--empty", stdout=said)
+        return said.getvalue()
+
+    def test_each_start_says_with_which_password_to_sign_in(self):
+        chef = "chef@kitchen.example"
+        first = self.start()
+        self.assertEqual(first.count(chef), 2)
+        password = first.partition(f"Sign in as {chef} with ")[2].partition("\n")[0]
+        self.assertTrue(User.objects.get().check_password(password))
+        self.assertIn(f"Sign in as {chef} with the password that was made up", self.start())
+        User.objects.update(must_change=False)
+        said = self.start()
+        self.assertIn(f"Sign in as {chef} with your own password.", said)
+        self.assertNotIn("made up", said)
 
 
 @override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])

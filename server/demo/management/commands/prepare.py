@@ -17,6 +17,7 @@ from devices.models import Device
 from formulas.models import Brief
 from kitchen.models import Kitchen, Member, Ring
 
+SHOWN_ONCE = "shown once; ./crumb manage changepassword {} makes another"
 MOST_BRIEFS = 100_000  # remembered cards; more are mostly of formulas that have changed since
 
 
@@ -44,9 +45,9 @@ class Command(BaseCommand):
         if not Kitchen.objects.exists():
             if options["empty"]:
                 self._empty()
-            else:
-                token = os.environ.get("CRUMB_PROBE_TOKEN", secrets.token_urlsafe(32))
-                load_weeks(demo.load(token))
+                return
+            token = os.environ.get("CRUMB_PROBE_TOKEN", secrets.token_urlsafe(32))
+            load_weeks(demo.load(token))
         self._who()
 
     def _static(self) -> None:
@@ -68,7 +69,7 @@ class Command(BaseCommand):
         Ring.objects.create(kitchen=kitchen, name="Gas ring, medium", fuel="gas", rated_w=1900)
         self.stdout.write(
             f"An empty kitchen. Sign in as chef@kitchen.example with {password}\n"
-            "(shown this once; ./crumb manage changepassword chef@kitchen.example makes another)"
+            f"({SHOWN_ONCE.format('chef@kitchen.example')})"
         )
 
     def _who(self) -> None:
@@ -78,8 +79,15 @@ class Command(BaseCommand):
             )
             for email, name, role in demo.PEOPLE:
                 self.stdout.write(f"  {email:28} {name} ({role})")
-        elif User.objects.filter(last_login__isnull=False).exists():
-            chefs = Member.objects.filter(role="chef").values_list("user__email", flat=True)
-            self.stdout.write(f"Sign in as {', '.join(chefs)} with your own password.")
+        else:
+            chefs = User.objects.filter(memberships__role="chef").order_by("email").distinct()
+            own = [chef.email for chef in chefs if not chef.must_change]
+            if own:
+                self.stdout.write(f"Sign in as {', '.join(own)} with your own password.")
+            for chef in chefs.filter(must_change=True):
+                self.stdout.write(
+                    f"Sign in as {chef.email} with the password that was made up for it\n"
+                    f"({SHOWN_ONCE.format(chef.email)})"
+                )
         if Device.objects.filter(simulated=True, name=demo.PROBE).exists():
             self.stdout.write("The demo probe (simulated) is running.")
