@@ -5,7 +5,8 @@ const AT_ONCE = 50;
 
 /**
  * What is done at the pretended stove arrives in the order it was done: one delivery at a time,
- * what was done meanwhile in the next. Only the answer to the last of it is heard.
+ * what was done meanwhile in the next. Only the answer to the last of it is heard; what failed is
+ * said with whether more was done since.
  */
 export class Hands<Answer> {
   private waiting: Act[] = [];
@@ -14,7 +15,7 @@ export class Hands<Answer> {
   constructor(
     private readonly deliver: (acts: Act[]) => Promise<Answer>,
     private readonly heard: (answer: Answer) => void,
-    private readonly failed: (problem: unknown) => void,
+    private readonly failed: (problem: unknown, more: boolean) => void,
   ) {}
 
   async did(act: Act): Promise<void> {
@@ -26,7 +27,7 @@ export class Hands<Answer> {
         const answer = await this.deliver(this.waiting.splice(0, AT_ONCE));
         if (!this.waiting.length) this.heard(answer);
       } catch (problem) {
-        this.failed(problem);
+        this.failed(problem, this.waiting.length > 0);
       }
     }
     this.busy = false;

@@ -69,8 +69,8 @@ function OneRun({ id }: { id: string }) {
           void store.cancelQueries({ queryKey: key });
           store.setQueryData(key, next);
         },
-        (problem) => {
-          setTurned(null);
+        (problem, more) => {
+          if (!more) setTurned(null);
           setError(
             problem instanceof ApiError ? problem.message : say("rehearse.that_did_not_arrive"),
           );
