@@ -13,6 +13,7 @@ from bellcrumb.mix.lines import understand
 from bellcrumb.pantry.eggs import egg_grade
 from bellcrumb.pantry.ingredients import from_label, table
 from bellcrumb.pantry.pantry import Pantry, shipped
+from bellcrumb.words import closed
 from tests.core.kitchen import US_LARGE
 
 
@@ -310,6 +311,10 @@ class CorpusTest(unittest.TestCase):
             "100 g 70 % dark chocolate",
             "100 g de chocolat noir à 70 %",
             "100 g cioccolato fondente al 70 %",
+            "100 g dark chocolate (minimum 70% cocoa solids), broken up",
+            "100 g dark chocolate, at least 70% cocoa",
+            "100 g Zartbitterschokolade (mindestens 70 % Kakao)",
+            "100 g chocolat noir à au moins 70 %",
         ):
             self.assertEqual(read(text).ingredient.key, "choc_dark_70", text)
         line = read("100 g dark chocolate 63%")
@@ -348,6 +353,24 @@ class CorpusTest(unittest.TestCase):
         self.assertEqual([both.grams, *(x.grams for x in both.also)], [100, 17])
         both = read("2 eggs plus 3 yolks (60 g)")  # of the yolks
         self.assertEqual([both.grams, *(x.grams for x in both.also)], [100, 60])
+
+    def test_every_thing_of_a_line_of_several_is_counted_and_said(self):
+        for text, things in (
+            ("3 eggs plus 1 yolk plus 20 g sugar",
+             [("egg_whole", 150), ("egg_yolk", 17), ("sugar", 20)]),
+            ("250 g cream and 2 eggs and 3 yolks",
+             [("cream_35", 250), ("egg_whole", 100), ("egg_yolk", 51)]),
+            ("100 g each butter, sugar, and honey",
+             [("butter_80", 100), ("sugar", 100), ("honey", 100)]),
+            ("je 100 g Butter und Zucker", [("butter_80", 100), ("sugar", 100)]),
+            ("2 lemons, juice and zest, plus 3 eggs",
+             [("lemon_juice", 96), ("citrus_zest", 10), ("egg_whole", 150)]),
+        ):  # fmt: skip
+            line = read(text)
+            all_of_it = (line, *line.also)
+            self.assertEqual([(x.ingredient.key, x.grams) for x in all_of_it], things, text)
+        line = read("3 eggs plus 1 yolk plus 20 g sugar")
+        self.assertIn(" and 20 g granulated sugar", closed(line.message))
 
     def test_how_full_a_spoon_is_said_to_be_counts_and_is_said(self):
         level, rounded = read("1 tbsp flour"), read("1 rounded tbsp flour")

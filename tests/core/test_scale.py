@@ -34,6 +34,15 @@ class ScaleLineTest(unittest.TestCase):
             ("2 tbsp honey", "au", 0.5, "1 tbsp honey"),
             ("1 cup sugar", "uk", 0.5, "½ cup sugar"),
             ("2 lemons, juice and zest", "us", 0.75, "1.5 lemons, juice and zest"),
+            ("3 eggs plus 1 yolk plus 20 g sugar", "us", 2, "6 eggs plus 2 yolk plus 40 g sugar"),
+            (
+                "2 lemons, juice and zest, plus 3 eggs",
+                "us",
+                2,
+                "4 lemons, juice and zest, plus 6 eggs",
+            ),
+            ("1 1/2 tsp each cloves and nutmeg", "us", 2, "3 tsp each cloves and nutmeg"),
+            ("200 g each of cream and milk", "us", 0.5, "100 g each of cream and milk"),
         ):
             line = understand(text, shipped(), US_LARGE, country)
             self.assertEqual(scale_line(text, line, factor, country), expected)

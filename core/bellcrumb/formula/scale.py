@@ -45,17 +45,24 @@ def scale_line(text: str, line: Line | None, factor: float, measures: Measures =
         return text
     two = TWO_THINGS.match(text) if line.also else None
     if two and line.also[-1].ingredient is not line.ingredient:
-        halves = (replace(line, also=line.also[:-1]), line.also[-1])
+        at = max(0, len(line.also) - _things(two.group("two")))
+        halves = (
+            replace(line, also=line.also[:at]),
+            replace(line.also[at], also=line.also[at + 1 :]),
+        )
         one, other = (
             scale_line(two.group(k), half, factor, measures)
             for k, half in zip(("one", "two"), halves, strict=True)
         )
         return f"{one}{two.group('and')}{other}"
-    if line.also:  # "2 lemons, juice and zest": only the count can carry both
+    amount, name = read_amount(plain_text(text), measures)
+    if line.also:  # "2 lemons, juice and zest", "1/4 tsp each cinnamon and nutmeg"
+        head = _COUNT.match(text) if amount else None
+        if amount and head and "/" in head.group():
+            return f"{_trim(amount.value * factor, 2)}{text[head.end() :]}"
         return _COUNT_ANYWHERE.sub(
             lambda found: _trim(float(found.group().replace(",", ".")) * factor, 2), text, count=1
         )
-    amount, name = read_amount(plain_text(text), measures)
     if amount is None:
         return _inner_count(text, line.ingredient.name, line.grams, factor)
     rest = _as_typed(text, name)
@@ -71,6 +78,12 @@ def scale_line(text: str, line: Line | None, factor: float, measures: Measures =
         return f"{_grams(line.grams * factor)} {rest}"
     number, word = measured
     return f"{number} {word} {rest}" if word else f"{number} {rest}"
+
+
+def _things(text: str) -> int:
+    """How many things a line names, one after the other ("1 yolk plus 20 g sugar": two)."""
+    two = TWO_THINGS.match(text)
+    return 1 + _things(two.group("two")) if two else 1
 
 
 def scale_text(

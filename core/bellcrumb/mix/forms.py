@@ -94,6 +94,9 @@ def _metric_of(found: re.Match[str]) -> str:
 
 
 _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...] = (
+    # "at least 70 % cocoa" is told by the 70
+    (re.compile(r"\b(?:at least|minimum|min\.?|mind(?:estens|\.)?|au (?:moins|minimum)|almeno"
+                r"|al menos|m[íi]nimo) (?=\d{2}(?:[.,]\d)? ?(?:%|per ?cent))"), ""),
     # "butter + a little for the mould", "flour, plus extra for dusting"
     (re.compile(r",?\s(?:\+|plus|et|und|e|y|and)\s(?:un peu|more|extra|a little|some|etwas|un po'?"
                 r"|un poco|mehr)\b.*$"), ""),
@@ -262,6 +265,9 @@ _FORMS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
                 r"(?=litr|liter)"), "1/4 "),
     (re.compile(r"^(?:3|trois|tres|tre|drei) (?:quarts de|cuartos de|quarti di|viertel)[ -]?"
                 r"(?=litr|liter)"), "3/4 "),
+    # "une pointe de couteau de vanille", "una punta di coltello di"
+    (re.compile(r"^(?:une?|una|1) (?:pointe de couteau|punta (?:di coltello|de cuchillo))\b"),
+     "1 pinch"),
     # "a few drops of", "quelques gouttes", "einige tropfen"
     (re.compile(r"^(?:a few|few|quelques|einige|ein paar|alcune|qualche|unas?|algunas)"
                 r" (?:drops?|gouttes?|tropfen|gocc[ei]a?|gotas?)\b"), "5 drops"),
@@ -301,6 +307,25 @@ _MIXED_WITH = re.compile(
 def mixed_with(text: str) -> str:
     """ "gelatin bloomed in 2 tbsp water" is gelatin and water."""
     return _MIXED_WITH.sub(" plus ", text)
+
+
+# "1/4 tsp each cinnamon and nutmeg", "200 g each of cream, milk and sugar", "je 100 g Butter und
+# Zucker"
+_HOW_MUCH = rf"(?:{_NUM}|{_WORDS}) ?(?:(?:{_UNITS})\b\.?)?"
+_EACH = re.compile(
+    rf"^(?:(?P<how>{_HOW_MUCH}) ?each(?: of)?|(?:je|jeweils) (?P<je>{_HOW_MUCH})) "
+    r"(?P<things>[^\d()]+)$"
+)
+_AND = re.compile(r", ?(?:and |und |& )?| (?:and|und|&) ")
+
+
+def shared_amount(text: str) -> str:
+    """ "1 tsp each cinnamon and nutmeg" is one of each, said one after the other."""
+    found = _EACH.match(text)
+    things = [thing for thing in _AND.split(found["things"]) if thing] if found else []
+    if not found or len(things) < 2:
+        return text
+    return " plus ".join(f"{(found['how'] or found['je']).strip()} {thing}" for thing in things)
 
 
 def plainly(text: str) -> Plain:

@@ -12,7 +12,13 @@ from typing import Literal
 from bellcrumb.errors import CraftError
 from bellcrumb.mix.doubts import OF, doubts, is_a_measure
 from bellcrumb.mix.egg_sizes import LARGE_EGGS, grade_in, of_size, whole_and_part
-from bellcrumb.mix.forms import PART, mixed_with, plainly, spoons_in_capitals
+from bellcrumb.mix.forms import (
+    PART,
+    mixed_with,
+    plainly,
+    shared_amount,
+    spoons_in_capitals,
+)
 from bellcrumb.mix.weights import Asks, each_of, grams_of
 from bellcrumb.pantry.eggs import EggGrade
 from bellcrumb.pantry.ingredients import Ingredient
@@ -142,7 +148,7 @@ def understand(
     if both and PART[both["one"]] != PART[both["two"]]:
         count = "1" if both["n"].startswith(("ein", "un")) else both["n"]
         plain = f"{count} {both['fruit']}, juice and zest"
-    two = _two_things(text, plain, pantry, grade, measures)
+    two = _two_things(text, shared_amount(plain), pantry, grade, measures)
     if two:
         return two
     form = plainly(plain)
@@ -188,7 +194,7 @@ _BOTH_SHARE = 0.25  # so far from what two things weigh a weight in brackets may
 def _two_things(
     text: str, plain: str, pantry: Pantry, grade: EggGrade, measures: Measures
 ) -> Line | None:
-    """Two ingredients in one line; None where it is not sure that there are two."""
+    """Two ingredients or more in one line; None where it is not sure that there are."""
     found = TWO_THINGS.match(plain)
     if not found:
         return None
@@ -210,10 +216,15 @@ def _two_things(
     said = say(
         "mix.and", metric=one.metric, ingredient=one.ingredient.name.lower(), metric_2=two.metric
     )
+    more = "".join(
+        say("mix.and_more", metric=each.metric, ingredient=each.ingredient.name.lower())
+        for each in two.also
+        if each.ingredient
+    )
     return replace(
-        one, text=text, also=(*one.also, two),
+        one, text=text, also=(*one.also, replace(two, also=()), *two.also),
         confidence=_worse(one.confidence, two.confidence),
-        message=f"{said}{second}",
+        message=f"{said}{second}{more}",
     )  # fmt: skip
 
 

@@ -70,6 +70,6 @@ IGNORED = frozenset(
     "ausgekratzt gepresst frisch lengthways broken eingeweicht eingeweichte zerbroselt "
     "zerbroselte zerkrumelt slightly gently med mini knotted sechee sechees golden prepared "
     "homemade creamy ripened high coupe coupee coupes coupees "
-    "strands stirred well".split()
+    "strands stirred well only dust to frullata frullato".split()
 )
 STEMMED_IGNORED = frozenset(_singular(word) for word in IGNORED)
