@@ -5,7 +5,8 @@ from dataclasses import replace
 from bellcrumb.day.aim import tally
 from bellcrumb.day.clash import clash
 from bellcrumb.day.greedy import backwards
-from bellcrumb.day.solve import planned, solve
+from bellcrumb.day.polish import polished
+from bellcrumb.day.solve import planned, search, solve
 from bellcrumb.day.tasks import (
     Day,
     Link,
@@ -16,7 +17,7 @@ from bellcrumb.day.tasks import (
     without_item,
 )
 from bellcrumb.dessert.steps import BuildStep
-from tests.core.days import a_day, a_full_day, chain, faults, kitchen
+from tests.core.days import OVEN, a_day, a_full_day, chain, faults, kitchen
 
 
 class AttentionTest(unittest.TestCase):
@@ -178,6 +179,26 @@ class PlanTest(unittest.TestCase):
                 continue
             self.assertLessEqual(plan.tally.cost, tally(day, chef).cost)
             self.assertEqual(faults(day, plan.placed), [])
+
+    def test_what_the_solver_finds_is_taken_where_it_is_better_than_the_polished_plan(self):
+        better, rng = 0, random.Random(8)
+        for _ in range(25):
+            day = a_day(rng, 8)
+            chef = backwards(day)
+            if None in chef:
+                continue
+            plan, own = planned(day), polished(day, chef, search)
+            self.assertLessEqual(plan.tally.cost, own.tally.cost)
+            better += plan.tally.cost < own.tally.cost
+        self.assertGreater(better, 1)
+
+    def test_what_one_oven_has_no_shelves_for_goes_into_the_other(self):
+        bake, rest = chain(0, 200, (10, 40, 150.0, None), (10, 0, "", None))
+        two = replace(kitchen(1, ovens=2), ovens=(replace(OVEN, name="small", shelves=1), OVEN))
+        day = Day((replace(bake, shelves=2), rest), two, 200)
+        for placed in (backwards(day), solve(day, 0.1).placed):
+            self.assertEqual(placed[0].oven, 1)
+            self.assertEqual(faults(day, placed), [])
 
     def test_the_same_day_gives_the_same_plan(self):
         day = a_day(random.Random(3), 5)
