@@ -27,7 +27,9 @@ _STEPS: dict[str, tuple[int, ...]] = {
 }  # fmt: skip
 # The number a counted line begins with ("2 leaves", "1 1/2 lemons").
 _COUNT = re.compile(r"\s*[\d.,/½¼¾⅓⅔⅛]+(?:\s+\d+/\d+)?(?:\s*[-–]\s*\d+)?")
-_COUNT_ANYWHERE = re.compile(r"\d+(?:[.,]\d+)?")
+_COUNT_ANYWHERE = re.compile(
+    r"(?:\d+(?:[.,]\d+)?(?:\s+\d+/\d+|/\d+|[½¼¾⅓⅔⅛])?|[½¼¾⅓⅔⅛])(?:\s*[-–]\s*\d+)?"
+)
 SMALLEST, LARGEST = 0.01, 1000.0
 
 
@@ -56,13 +58,14 @@ def scale_line(text: str, line: Line | None, factor: float, measures: Measures =
         )
         return f"{one}{two.group('and')}{other}"
     amount, name = read_amount(plain_text(text), measures)
-    if line.also:  # "2 lemons, juice and zest", "1/4 tsp each cinnamon and nutmeg"
-        head = _COUNT.match(text) if amount else None
-        if amount and head and "/" in head.group():
-            return f"{_trim(amount.value * factor, 2)}{text[head.end() :]}"
-        return _COUNT_ANYWHERE.sub(
-            lambda found: _trim(float(found.group().replace(",", ".")) * factor, 2), text, count=1
-        )
+    if line.also:  # "2 lemons, juice and zest", "¼ tsp each cinnamon and nutmeg"
+        found = _COUNT_ANYWHERE.search(text)
+        count = read_amount(plain_text(found.group()), measures)[0] if found else None
+        if found and count:
+            scaled = _trim(count.value * factor, 2)
+            return f"{text[: found.start()]}{scaled}{text[found.end() :]}"
+        worded = amount is not None and amount.unit is None  # "two lemons, juice and zest"
+        return f"{_trim(amount.value * factor, 2)} {name}" if amount and worded else text
     if amount is None:
         return _inner_count(text, line.ingredient.name, line.grams, factor)
     rest = _as_typed(text, name)
