@@ -24,7 +24,7 @@ export function ColdSection({
   const W = 520;
   const wide = Math.max(vessel.top_mm, vessel.bottom_mm);
   // Shallow trays are drawn deeper than to scale, so that the depth can be read.
-  const across = Math.min(W - 230, wide * 2.2);
+  const across = Math.min(W - 300, wide * 2.2);
   const tall = Math.max(vessel.depth_mm, found.depth_mm) || 1;
   const per = Math.min(170 / tall, 4);
   const floor = 210;
@@ -34,6 +34,8 @@ export function ColdSection({
   const deepest = Math.min(found.max_depth_mm, tall * 1.1);
   const line = floor - deepest * per;
   const zone = found.complies ? "cold" : "over";
+  // Ice lies beside the food, closer where that is shallow.
+  const layer = Math.min(16, (floor - level) / 5);
   return (
     <svg
       viewBox={`${-W / 2} ${Math.min(top, line) - 26} ${W} ${floor + 50 - Math.min(top, line)}`}
@@ -58,12 +60,12 @@ export function ColdSection({
               <rect
                 key={i}
                 x={x - 7}
-                y={level + 4 + Math.floor(i / 2) * 16}
+                y={level + Math.min(4, layer) + Math.floor(i / 2) * layer}
                 width="14"
                 height="12"
                 fill="var(--sheet)"
                 stroke="var(--cold)"
-                transform={`rotate(${(i * 37) % 40} ${x} ${level + 10 + Math.floor(i / 2) * 16})`}
+                transform={`rotate(${(i * 37) % 40} ${x} ${level + 10 + Math.floor(i / 2) * layer})`}
               />
             );
           })}
@@ -116,7 +118,7 @@ export function ColdSection({
           {millimetres(found.depth_mm, units)}
         </text>
         {film && (
-          <text x={half + 14} y={level + (Math.abs(level - line) < 20 ? 36 : 5)} fontSize="13">
+          <text x={-half - 14} y={level - 4} fontSize="13" textAnchor="end">
             {say("figures.film_on_it")}
           </text>
         )}
@@ -139,13 +141,10 @@ export function TwoStages({
   const H = 250;
   const box = { left: 46, right: 14, top: 16, bottom: 32 };
   const start = found.curve.find((p) => p.warmest_c <= rule.from_c)?.t_min ?? 0;
-  const end = Math.min(
-    Math.max(600, rule.end_min + 60),
-    Math.max(
-      rule.end_min + 40,
-      start + (found.to_5_min ?? 0) + 20,
-      start + (found.to_21_min ?? 0) + 20,
-    ),
+  // To where it is cold, but no longer than a night; the last gate is always on the plate.
+  const end = Math.max(
+    start + rule.end_min + 40,
+    Math.min(600, start + Math.max(found.to_5_min ?? 0, found.to_21_min ?? 0) + 20),
   );
   const x = scale([0, end], [box.left, W - box.right]);
   const high = Math.max(60, ...found.curve.map((p) => p.warmest_c));

@@ -106,7 +106,7 @@ function halves(
 export function CutMould(props: Props) {
   const { left, right, vessel, wallMm, crustMm, waterMm, see, puffs, units, label } = props;
   const [plate, W] = usePlateWidth(400, 240);
-  const across = vessel.top_mm + 2 * wallMm;
+  const across = Math.max(vessel.top_mm, vessel.bottom_mm) + 2 * wallMm;
   const per = Math.min(
     (W - (waterMm === null ? 130 : 150)) / across,
     210 / (vessel.depth_mm + wallMm),
@@ -139,6 +139,7 @@ export function CutMould(props: Props) {
     (vessel.bottom_mm / 2) * per + wall,
   ];
   const [inTop, inBottom] = [outTop - wall, outBottom - wall];
+  const most = Math.max(outTop, outBottom);
   const water = waterMm === null ? null : floor - waterMm * per;
   const shell = `M${-outTop} ${top} L${-outBottom} ${floor} H${outBottom} L${outTop} ${top} H${inTop} L${inBottom} ${floor - wall} H${-inBottom} L${-inTop} ${top} Z`;
   const H = floor + 40;
@@ -215,13 +216,13 @@ export function CutMould(props: Props) {
       <path d={shell} fill="url(#h-wall)" />
       <path d={shell} fill="none" stroke="var(--ink)" strokeWidth="1.8" strokeLinejoin="round" />
       <g stroke="var(--ink)" strokeWidth="0.9" fill="none">
-        <path d={`M${outTop + 14} ${base} V${y(1)} m-5 0 h10 M${outTop + 9} ${base} h10`} />
+        <path d={`M${most + 14} ${base} V${y(1)} m-5 0 h10 M${most + 9} ${base} h10`} />
         <path
-          d={`M${-outTop} ${floor + 14} H${outTop} M${-outTop} ${floor + 9} v10 M${outTop} ${floor + 9} v10`}
+          d={`M${-most} ${floor + 14} H${most} M${-most} ${floor + 9} v10 M${most} ${floor + 9} v10`}
         />
       </g>
       <g className="halo" style={{ paintOrder: "stroke" }}>
-        <text x={outTop + 19} y={(base + y(1)) / 2 + 5} fontSize="14">
+        <text x={most + 19} y={(base + y(1)) / 2 + 5} fontSize="14">
           {millimetres(left.fillMm, units)}
         </text>
         <text y={floor + 33} fontSize="14" textAnchor="middle">

@@ -7,6 +7,7 @@ import { say } from "@/say";
  */
 export function SafetyGauge({ safe }: { safe: Shapes["Lethality"] }) {
   const share = Math.min(1, safe.share);
+  const percent = Math.floor(100 * share); // not all of it before the rule is met
   const logs =
     safe.log_reduction >= 12
       ? say("figures.more_than_12_log")
@@ -24,7 +25,7 @@ export function SafetyGauge({ safe }: { safe: Shapes["Lethality"] }) {
         height="22"
         role="img"
         aria-label={say("figures.egg_made_safe", {
-          share: Math.round(100 * share),
+          share: percent,
           rule: safe.rule,
         })}
       >
@@ -45,7 +46,7 @@ export function SafetyGauge({ safe }: { safe: Shapes["Lethality"] }) {
         <b>
           {safe.meets
             ? say("figures.egg_made_safe_2")
-            : say("figures.egg_safe", { share: Math.round(100 * share) })}
+            : say("figures.egg_safe", { share: percent })}
         </b>{" "}
         <span className="caption">{say("figures.your_local_code_comes_first", { logs })}</span>
       </figcaption>

@@ -82,9 +82,13 @@ const GAP = 27;
 
 /** Layers from the heaviest at the bottom up, with labels that do not run into each other. */
 function layers(lines: Found["lines"], mass: number) {
+  const shown = lines.slice(0, 12);
+  const heights = shown.map((line) => Math.max(3, ((line.grams ?? 0) / mass) * BLOCK));
+  // What is too thin to be seen is drawn thicker; the heaviest gives way.
+  const over = Math.max(0, heights.reduce((sum, h) => sum + h, 0) - BLOCK);
   let floor = 365;
-  const rows = lines.slice(0, 12).map((line) => {
-    const height = Math.max(3, ((line.grams ?? 0) / mass) * BLOCK);
+  const rows = shown.map((line, i) => {
+    const height = (heights[i] ?? 0) - (i ? 0 : over);
     floor -= height;
     return { line, top: floor, height, label: floor + height / 2 };
   });

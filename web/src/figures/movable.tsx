@@ -54,6 +54,10 @@ export function Movable({
           }
         : {})}
       onKeyDown={(event) => {
+        if (onPin && (event.key === "Enter" || event.key === " ")) {
+          event.preventDefault();
+          onChoose();
+        }
         const by = { ArrowLeft: -SNAP_MIN, ArrowRight: SNAP_MIN }[event.key];
         if (!onPin || !by) return;
         event.preventDefault();

@@ -134,7 +134,7 @@ export function Runway({ plan, units, chosen, choose, now = null, asking = false
           const d = line.points
             .map(
               (p, n) =>
-                `${n ? "H" : "M"}${x(minutesOf(p.at))}${n ? ` V${at(p.set_c)}` : ` ${at(p.set_c)}`}`,
+                `${n ? "H" : "M"}${x(Math.min(to, minutesOf(p.at)))}${n ? ` V${at(p.set_c)}` : ` ${at(p.set_c)}`}`,
             )
             .join(" ");
           return <path key={line.oven} d={d} fill="none" stroke="var(--burnt)" strokeWidth="1.8" />;

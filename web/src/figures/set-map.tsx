@@ -78,6 +78,7 @@ export function SetMap({ map, set, others = [], over }: Props) {
   });
   const px = x(Math.min(map.x, map.x_max));
   const py = y(Math.min(map.y, map.y_max));
+  const rightmost = px > W - BOX.right - 46;
   const inside = others.filter((o) => o.x <= map.x_max && o.y <= map.y_max);
   const label = say("figures.set_map_and_each_per_1000", {
     x: map.x.toFixed(0),
@@ -117,7 +118,7 @@ export function SetMap({ map, set, others = [], over }: Props) {
               strokeLinejoin="round"
             >
               <text className="italic" textAnchor="middle" fontSize="19">
-                {DOES[r.klass].replace("Stands unmoulded", "Stands")}
+                {r.klass === "unmould" ? say("words.stands") : DOES[r.klass]}
               </text>
               {r.width >= 150 && (
                 <text textAnchor="middle" fontSize="12.5" y="18">
@@ -155,10 +156,15 @@ export function SetMap({ map, set, others = [], over }: Props) {
           strokeDasharray="7 4"
         />
         <g style={{ paintOrder: "stroke" }} stroke="var(--paper)" strokeWidth="6" fontWeight="700">
-          <text x={px + 8} y={H - BOX.bottom - 9} fontSize="17">
+          <text
+            x={px + (rightmost ? -8 : 8)}
+            y={H - BOX.bottom - 9}
+            fontSize="17"
+            textAnchor={rightmost ? "end" : "start"}
+          >
             {map.x.toFixed(0)}
           </text>
-          <text x={BOX.left + 8} y={py - 8} fontSize="17">
+          <text x={BOX.left + 8} y={py < 30 ? py + 20 : py - 8} fontSize="17">
             {map.y.toFixed(0)}
           </text>
         </g>

@@ -64,14 +64,14 @@ export function TemperLadder({ ladder, units, poured, live }: Props) {
     [x(0), y(Math.min(101, ladder.scramble_c))] as const,
     ...ladder.rungs.map((r) => [x(r.added_g), y(Math.min(101, r.scramble_c))] as const),
   ];
-  // Under where it scrambles at first; where the ladder climbs through that, under where it ends.
+  // Under where it scrambles at first; where the ladder climbs through that, at its end.
   const most = Math.max(...ladder.rungs.map((r) => r.scramble_c), ladder.scramble_c);
   const under = (c: number) => y(Math.min(101, c)) + 20;
   const crossed = steps.some(
     (p) => p[0] < x(0) + SCRAMBLES_W && Math.abs(p[1] - under(ladder.scramble_c)) < 34,
   );
   const scrambles = crossed
-    ? ([x(ladder.rungs.find((r) => r.scramble_c === most)?.added_g ?? 0) + 6, under(most)] as const)
+    ? ([W - BOX.right - SCRAMBLES_W, under(most)] as const)
     : ([x(0) + 6, under(ladder.scramble_c)] as const);
   const firstX = x(Math.min(ladder.first_safe_g, total));
   const held = ladder.school === "held_back_liquid";
