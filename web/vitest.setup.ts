@@ -9,3 +9,4 @@ globalThis.ResizeObserver ??= class {
   unobserve() {}
   disconnect() {}
 };
+globalThis.matchMedia ??= (() => ({ matches: false })) as unknown as typeof matchMedia;

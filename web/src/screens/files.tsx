@@ -12,7 +12,8 @@ import { Progress } from "@/ui/progress";
 import { Refused } from "@/ui/states";
 import { Say, say } from "@/say";
 
-type Read = Shapes["ReadDessert"];
+/** A dessert as it was read, under the name it is kept by: sent twice, it is still one. */
+type Read = Shapes["ReadDessert"] & { id: string };
 const STRETCH = 20;
 /** Desserts of a file read in one go. */
 const READ_AT_ONCE = 100;
@@ -74,7 +75,7 @@ function TakeIn() {
             signal: stopper.signal,
           }),
         );
-        desserts.push(...stretch.desserts);
+        desserts.push(...stretch.desserts.map((d) => ({ ...d, id: newId() })));
         total = stretch.desserts.length ? stretch.total : desserts.length;
         setProgress({ done: desserts.length, of: total });
       }
@@ -89,7 +90,7 @@ function TakeIn() {
       setStop(stopper);
       for (let from = kept; from < desserts.length; from += STRETCH) {
         const stretch = desserts.slice(from, from + STRETCH);
-        const ready = stretch.map((d) => ({ id: newId(), name: d.name, parts: d.parts }));
+        const ready = stretch.map(({ id, name, parts }) => ({ id, name, parts }));
         if (stopper.signal.aborted) throw new DOMException("stopped", "AbortError");
         await must(
           client.POST("/api/k/{kid}/import/keep", {

@@ -186,7 +186,8 @@ function Cooling({ at }: { at: AtPlace }) {
   );
 }
 
-const hours = (min: number) =>
-  min < 90
-    ? minutes(min * 60)
-    : say("cold.h_min", { min: Math.floor(min / 60), min2: Math.round(min % 60) });
+function hours(min: number): string {
+  const whole = Math.round(min);
+  if (whole < 90) return minutes(min * 60);
+  return say("cold.h_min", { min: Math.floor(whole / 60), min2: whole % 60 });
+}

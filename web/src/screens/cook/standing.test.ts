@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 
 import type { CookEvent } from "@/keep/durable";
-import { standing, type Watch } from "@/screens/cook/live";
+import type { Watch } from "@/screens/cook/live";
+import { standing } from "@/screens/cook/standing";
 
 const live = (part: Partial<Watch>) => ({ step: "heat", rungs: 0, ended: false, ...part }) as Watch;
 const event = (kind: CookEvent["kind"], more: Partial<CookEvent> = {}): CookEvent => ({

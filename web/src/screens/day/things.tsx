@@ -66,14 +66,13 @@ interface ThingProps extends Omit<Props, "steps"> {
 
 /** The page that a step is done on, which ticks it when its cook ends. */
 function wayTo(open: Shapes["OpensOut"], kid: string, dayId: string, step: Step): string {
-  const place = open.place === "whole" ? "whole" : open.place;
   const query = new URLSearchParams();
   if (open.part_id) query.set("part", open.part_id);
   if (step.state !== "done") {
     query.set("day", dayId);
     query.set("step", step.key);
   }
-  return `/k/${kid}/d/${open.dessert_id}/${place}?${query.toString()}`;
+  return `/k/${kid}/d/${open.dessert_id}/${open.place}?${query.toString()}`;
 }
 
 const OPENS = {

@@ -12,7 +12,8 @@ import { say } from "@/say";
 /** One vessel of the kitchen, drawn to scale among the others. */
 export function VesselRow({ vessel }: { vessel: Shapes["VesselOut"] }) {
   const { units } = useBench();
-  const per = Math.min(56 / 220, 60 / vessel.top_mm);
+  const widest = Math.max(vessel.top_mm, vessel.bottom_mm);
+  const per = Math.min(56 / 220, 60 / widest, 26 / vessel.depth_mm);
   const [top, bottom, depth] = [vessel.top_mm * per, vessel.bottom_mm * per, vessel.depth_mm * per];
   return (
     <li className="rule-b flex items-center gap-4 py-2">
@@ -104,7 +105,14 @@ export function NewVessel() {
   const error = save.error instanceof ApiError ? save.error : null;
   const at = (...fields: string[]) =>
     error?.field && fields.includes(error.field) ? error.message : null;
-  const known = at("length_mm", "top_diameter_mm", "bottom_diameter_mm", "depth_mm", "flute_mm");
+  const known = at(
+    "length_mm",
+    "width_mm",
+    "top_diameter_mm",
+    "bottom_diameter_mm",
+    "depth_mm",
+    "flute_mm",
+  );
   const round = made.shape === "round";
   return (
     <form
@@ -187,6 +195,7 @@ export function NewVessel() {
             low={10}
             high={900}
             unit={say("kitchen.mm")}
+            error={at("width_mm")}
             onValue={(width_mm) => set({ width_mm })}
           />
         )}

@@ -4,7 +4,7 @@ import { useBench } from "@/bench";
 import { AFTER, bakingOf, DONENESS, type Baking, type Doneness } from "@/screens/oven/baking";
 import { Check } from "@/ui/check";
 import { NumberField, Select } from "@/ui/field";
-import { fromCelsius, toCelsius } from "@/units";
+import { degrees, fromCelsius, toCelsius } from "@/units";
 import { say } from "@/say";
 import { OvenSelect } from "@/screens/oven/oven-select";
 
@@ -53,6 +53,7 @@ export function OvenSettings({ content, change, set, fixed, off, problem }: Prop
           type="range"
           className="mt-1 h-8 w-full accent-[var(--burnt)]"
           aria-label={say("oven.oven_dial")}
+          aria-valuetext={degrees(b.set_c, units)}
           min={90}
           max={230}
           step={5}
