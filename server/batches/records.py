@@ -15,7 +15,8 @@ from pydantic import AwareDatetime, Field
 from batches.book import bare_batch_of, batch_of, batch_out
 from batches.clock import course_of, curve_of, safety_of
 from batches.models import Batch
-from bellcrumb.contract.open.books import cooled, safe_cell
+from bellcrumb.contract.open.books import CoolingRule, cooled, safe_cell
+from bellcrumb.shapes.oven import RuleIn
 from bellcrumb.words import closed, say
 from kitchen.access import member_of
 from shared.heavy import heavy
@@ -38,6 +39,7 @@ class RecordRow(Schema):
     peak_c: float | None
     pasteurised: bool | None = Field(description="null: no egg at the probe, or no curve")
     rule: str
+    cool_rule: RuleIn
     cooled_mid_min: float | None
     cooled_end_min: float | None
     cooled_in_time: bool | None = Field(description="null: not measured to its end")
@@ -50,12 +52,16 @@ def record_of(batch: Batch) -> dict[str, Any]:
     course = course_of(batch)
     curve = curve_of(batch)
     safe = safety_of(course, curve)
+    held = RuleIn.model_validate(batch.kitchen.cool_rule)
+    rule = CoolingRule(**vars(held))
     # A probe that stayed in while it got cold may be any of the channels.
-    downs = [c for n in (1, 2, 3, 4) if (c := cooled(curve if n == 1 else curve_of(batch, n)))]
+    curves = [curve, *(curve_of(batch, channel) for channel in (2, 3, 4))]
+    downs = [c for each in curves if (c := cooled(each, rule))]
     down = next((c for c in downs if c.complies is not None), downs[0] if downs else None)
     return {
         "pasteurised": safe.meets if safe and curve else None,
         "rule": safe.rule if safe and curve else "",
+        "cool_rule": held.model_dump(),
         "cooled": [down.to_mid_min, down.to_end_min, down.complies] if down else None,
     }
 
@@ -82,8 +88,8 @@ def _rows(kitchen_id: UUID, span: Span) -> list[RecordRow]:
         rows = rows.filter(started_at__lt=span.until)
     page = list(rows.order_by("-started_at").values_list("id", flat=True)[:_MOST_ROWS])
     found, worked_out = [], 0
-    batches = Batch.objects.filter(pk__in=page).defer("prediction")
-    for batch in batches.select_related("version__part__dessert", "device").order_by("-started_at"):
+    batches = Batch.objects.filter(pk__in=page).defer("prediction").order_by("-started_at")
+    for batch in batches.select_related("version__part__dessert", "device", "kitchen"):
         record = batch.record
         if record is None and worked_out < _AT_ONCE:
             record, worked_out = keep_record(batch), worked_out + 1
@@ -102,9 +108,9 @@ def _row(batch: Batch, record: dict[str, Any]) -> RecordRow:
         id=batch.pk, at=batch.started_at, product=name, version=batch.version.number,
         who=batch.cook_name or None, simulated=bool(batch.device and batch.device.simulated),
         peak_c=None if batch.peak_cc is None else batch.peak_cc / 100, pasteurised=pasteurised,
-        rule=record.get("rule", ""), cooled_mid_min=mid, cooled_end_min=end,
-        cooled_in_time=in_time, missed=pasteurised is False or in_time is False,
-        mended=batch.mended,
+        rule=record.get("rule", ""), cool_rule=RuleIn.model_validate(record.get("cool_rule") or {}),
+        cooled_mid_min=mid, cooled_end_min=end, cooled_in_time=in_time,
+        missed=pasteurised is False or in_time is False, mended=batch.mended,
     )  # fmt: skip
 
 
@@ -124,10 +130,13 @@ def record_file(request: HttpRequest, kid: UUID, span: Query[Span]) -> HttpRespo
     table.writerow(say("record.heads").split("|"))
     words = {True: say("record.yes"), False: say("record.no"), None: ""}
     for r in _rows(member_of(request, kid).kitchen.pk, span):
+        by = r.cool_rule
         table.writerow([
             r.at.isoformat(timespec="minutes"), safe_cell(r.product), r.version,
             safe_cell(r.who or ""), r.peak_c, words[r.pasteurised], safe_cell(r.rule),
-            r.cooled_mid_min, r.cooled_end_min, words[r.cooled_in_time], safe_cell(r.mended),
+            r.cooled_mid_min, r.cooled_end_min, words[r.cooled_in_time],
+            f"{by.from_c:g}/{by.mid_c:g}/{by.end_c:g} degC, {by.mid_min:g}/{by.end_min:g} min",
+            safe_cell(r.mended),
         ])  # fmt: skip
     answer = HttpResponse(out.getvalue(), content_type="text/csv")
     answer["Content-Disposition"] = 'attachment; filename="record.csv"'

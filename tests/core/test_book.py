@@ -5,6 +5,7 @@ from dataclasses import replace
 from bellcrumb.book.record import Cooled, cooled
 from bellcrumb.book.review import Timing, deviation, review
 from bellcrumb.curve.doubts import doubts
+from bellcrumb.laws.safety import COOLING
 from bellcrumb.stove.steps import Step
 
 BOIL = Step(
@@ -42,12 +43,12 @@ class RecordTest(unittest.TestCase):
     def test_going_down_through_the_warm_zone_is_timed_from_the_rules_first_temperature(self):
         # 0.5 K a minute: 57 to 21 in 72 min, to 5 in 104.
         down = [(60.0 * m, max(4.0, 80.0 - 0.5 * m)) for m in range(0, 200, 5)]
-        self.assertEqual(cooled(down), Cooled(72.0, 104.0, True))
+        self.assertEqual(cooled(down, COOLING), Cooled(72.0, 104.0, True))
         slow = [(60.0 * m, max(4.0, 80.0 - 0.2 * m)) for m in range(0, 600, 10)]
-        self.assertFalse(cooled(slow).complies)
+        self.assertFalse(cooled(slow, COOLING).complies)
         short = down[:20]  # taken out while it was warm: nobody can say
-        self.assertEqual(cooled(short), Cooled(None, None, None))
-        self.assertIsNone(cooled([(t, 40.0) for t, _ in down]))  # it was never hot
+        self.assertEqual(cooled(short, COOLING), Cooled(None, None, None))
+        self.assertIsNone(cooled([(t, 40.0) for t, _ in down], COOLING))  # it was never hot
 
 
 class ReviewTest(unittest.TestCase):

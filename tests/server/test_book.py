@@ -100,6 +100,23 @@ class RecordTest(KitchenCase):
         self.assertEqual(len(table.strip().splitlines()), 3)
         self.assertEqual(self.k("GET", "/record?until=2020-01-01T00:00:00Z")[1], [])
 
+    def test_the_record_goes_by_the_kitchens_own_cooling_rule_and_says_which(self):
+        own = {"from_c": 63, "mid_c": 21, "mid_min": 60, "end_c": 8, "end_min": 90}
+        usual = self.cooked(98, 200)
+        self.k("PATCH", "", {"cool_rule": own})
+        strict = self.cooked(98, 200)  # 42 K of 94 in 200 min: 89 min, and 60 are allowed
+        rows = {r["id"]: r for r in self.k("GET", "/record")[1]}
+        self.assertEqual((rows[strict]["cooled_in_time"], rows[strict]["missed"]), (False, True))
+        self.assertAlmostEqual(rows[strict]["cooled_mid_min"], 42 / 94 * 200, delta=3)
+        self.assertAlmostEqual(rows[strict]["cooled_end_min"], 55 / 94 * 200, delta=3)
+        self.assertEqual(rows[strict]["cool_rule"], own)
+        # What was judged before stays judged by the rule of its day.
+        self.assertTrue(rows[usual]["cooled_in_time"])
+        self.assertEqual(rows[usual]["cool_rule"]["end_c"], 5)
+        table = self.client.get(f"/api/k/{self.kid}/record/file").content.decode()
+        self.assertIn("63/21/8 degC, 60/90 min", table)
+        self.assertIn("57/21/5 degC, 120/360 min", table)
+
     def test_a_batch_and_the_whole_book_go_out_as_files(self):
         one = self.cooked(98, 300)
         path = f"/api/k/{self.kid}/batches/{one}/file"

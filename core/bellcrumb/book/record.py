@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from bellcrumb.curve.watch import Reading, smoothed
-from bellcrumb.laws.safety import COOLING, CoolingRule, cools_in_time
+from bellcrumb.laws.safety import CoolingRule, cools_in_time
 
 _LEAST = 4  # readings
 
@@ -20,11 +20,12 @@ class Cooled:
     complies: bool | None
 
 
-def cooled(curve: Sequence[Reading], rule: CoolingRule = COOLING) -> Cooled | None:
+def cooled(curve: Sequence[Reading], rule: CoolingRule) -> Cooled | None:
     """How a curve went down through the warm zone after its peak; None where it never did.
 
+    >>> from bellcrumb.laws.safety import COOLING
     >>> down = [(60.0 * m, max(4.0, 80.0 - 0.5 * m)) for m in range(0, 200, 5)]
-    >>> cooled(down)
+    >>> cooled(down, COOLING)
     Cooled(to_mid_min=72.0, to_end_min=104.0, complies=True)
     """
     told = smoothed(list(curve))

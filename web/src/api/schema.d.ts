@@ -9364,6 +9364,8 @@ export interface components {
        * @description when: a moment in the kitchen's own time
        */
       at: string;
+      /** @description the kitchen's cooling rule as it was when this was judged */
+      cool_rule: components["schemas"]["RuleIn"];
       /**
        * Cooled End Min
        * @description minutes until the rule's last temperature
@@ -9412,7 +9414,7 @@ export interface components {
       product: string;
       /**
        * Rule
-       * @description the cooling rule that held
+       * @description what the egg had to reach
        */
       rule: string;
       /**

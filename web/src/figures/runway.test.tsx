@@ -92,6 +92,16 @@ describe("the runway", () => {
     expect(plate.querySelectorAll("[opacity='0.25']").length).toBeGreaterThan(0);
   });
 
+  it("fades what the other desserts share as well", () => {
+    const bars = (chosen: string | null) =>
+      [...drawn({ chosen }).querySelectorAll("rect[stroke-width='0.6']")].map((r) =>
+        r.getAttribute("opacity"),
+      );
+    expect(bars(null)).toEqual(["1"]); // the tart's mixer
+    expect(bars("Tart")).toEqual(["1"]);
+    expect(bars("Flan")).toEqual(["0.25"]);
+  });
+
   it("is chosen by its block, and let go by it", () => {
     const pinnable = { onPin: vi.fn() };
     drawn(pinnable);

@@ -80,6 +80,14 @@ describe("how long a filled crust is crisp", () => {
     );
   });
 
+  it("writes crisp and soft only where there is room for the word", () => {
+    const words = (crisp: number, soft: number) =>
+      wordsOn(clock([crisp, crisp], [soft, soft])).filter((w) => !w.endsWith(" h"));
+    expect(words(6, 24)).toEqual(["crisp", "soft"]);
+    expect(words(0.3, 24)).toEqual(["soft"]);
+    expect(words(24, 96)).toEqual(["crisp"]);
+  });
+
   it("is never soft before it is no longer crisp, and stays on its plate", () => {
     for (const [crisp, soft] of [
       [

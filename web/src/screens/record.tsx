@@ -18,7 +18,7 @@ const said3 = (value: boolean | null) => (value === null ? "–" : YES[`${value}
 
 /** The cooking and cooling log that a food-safety plan asks for, to be printed. */
 export default function Record() {
-  const { kid, units, kitchen, canCook } = useBench();
+  const { kid, kitchen, canCook } = useBench();
   const [since, setSince] = useState(() => ago(14));
   const [until, setUntil] = useState(() => ago(0));
   const query = { since: `${since}T00:00:00Z`, until: `${until}T23:59:59Z` };
@@ -81,8 +81,8 @@ export default function Record() {
                   say("record.who"),
                   say("record.hottest"),
                   say("record.egg_made_safe"),
-                  say("record.to_c", { c: degrees(21, units) }),
-                  say("record.to_c", { c: degrees(5, units) }),
+                  say("record.first_stage"),
+                  say("record.both_stages"),
                   say("record.in_time"),
                   say("record.what_was_done_about_a_miss"),
                 ].map((word) => (
@@ -118,8 +118,8 @@ function Line({ row, canCook }: { row: Row; canCook: boolean }) {
       ),
     onSuccess: () => void store.invalidateQueries({ queryKey: ["record", kid] }),
   });
-  const minutes = (value: number | null) =>
-    value === null ? "–" : `${Math.round(value)}\u202fmin`;
+  const stage = (min: number | null, to_c: number) =>
+    min === null ? "–" : say("record.stage", { min: Math.round(min), to_c: degrees(to_c, units) });
   return (
     <tr className="rule-b align-top">
       <td className="py-1.5 pr-3 whitespace-nowrap">
@@ -141,8 +141,8 @@ function Line({ row, canCook }: { row: Row; canCook: boolean }) {
       <td className={`py-1.5 pr-3 ${row.pasteurised === false ? "font-semibold text-burnt" : ""}`}>
         {said3(row.pasteurised)}
       </td>
-      <td className="py-1.5 pr-3">{minutes(row.cooled_mid_min)}</td>
-      <td className="py-1.5 pr-3">{minutes(row.cooled_end_min)}</td>
+      <td className="py-1.5 pr-3">{stage(row.cooled_mid_min, row.cool_rule.mid_c)}</td>
+      <td className="py-1.5 pr-3">{stage(row.cooled_end_min, row.cool_rule.end_c)}</td>
       <td
         className={`py-1.5 pr-3 ${row.cooled_in_time === false ? "font-semibold text-burnt" : ""}`}
       >

@@ -18,6 +18,7 @@ from bellcrumb.book.review import (
     step_readings,
 )
 from bellcrumb.day.tasks import WORKS, Work
+from bellcrumb.laws.safety import CoolingRule
 from bellcrumb.travel.cells import safe_cell
 from bellcrumb.travel.reading import read
 from bellcrumb.travel.writing import Format, pieces
@@ -28,6 +29,7 @@ __all__ = [
     "FAULTS",
     "STOVE_ONLY",
     "WORKS",
+    "CoolingRule",
     "Curve",
     "Deviation",
     "Finding",

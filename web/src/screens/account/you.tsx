@@ -14,7 +14,7 @@ const KNOWN = [
   ["Chrome/", "Chrome"],
   ["Safari/", "Safari"],
 ] as const;
-const SYSTEMS = ["iPad", "iPhone", "Android", "Windows", say("account.mac_os_x"), "Linux"] as const;
+const SYSTEMS = ["iPad", "iPhone", "Android", "Windows", "Mac OS X", "Linux"] as const;
 
 /** A browser as a person would name it, from what it says of itself. */
 function browserName(agent: string): string {

@@ -26,7 +26,7 @@ export default function Day() {
   const [ask, change] = useAsk(kid);
   const [chosen, setChosen] = useState<string | null>(null);
   const [pins, setPins] = useState<Pin[]>([]);
-  const [last, setLast] = useState<{ asked: Ask; made: Plan }>();
+  const [last, setLast] = useState<{ asked: Ask; made: Plan; id: string }>();
   const go = useNavigate();
   const store = useQueryClient();
   const wanted = ask.services.some((s) => s.items.length);
@@ -38,7 +38,7 @@ export default function Day() {
           body: bodyOf(asked, wish, shown),
         }),
       ),
-    onSuccess: (made, { asked }) => setLast({ asked, made }),
+    onSuccess: (made, { asked }) => setLast({ asked, made, id: newId() }),
   });
   // While a pin is worked in, and where it is refused, the plan stays: the next stroke of a key
   // needs the step it moves.
@@ -50,7 +50,7 @@ export default function Day() {
       must(
         client.POST("/api/k/{kid}/days", {
           params: { path: { kid } },
-          body: { id: newId(), ask: bodyOf(ask, pins, shown) },
+          body: { id: last?.id ?? newId(), ask: bodyOf(ask, pins, shown) },
         }),
       ),
     onSuccess: (day) => {

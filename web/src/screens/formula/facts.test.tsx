@@ -38,7 +38,7 @@ const shown = (
   more: { earlier?: Partial<Found>; beaten?: string; readOnly?: boolean } = {},
 ) => {
   const draft = { content: { beaten: more.beaten ?? "", family: "" }, change } as unknown as Draft;
-  const earlier = more.earlier && ({ ...FOUND, ...more.earlier });
+  const earlier = more.earlier && { ...FOUND, ...more.earlier };
   return page(
     <Facts found={{ ...FOUND, ...found }} {...{ earlier, draft }} readOnly={more.readOnly ?? false} />,
   ).container; // prettier-ignore

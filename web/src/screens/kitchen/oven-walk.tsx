@@ -32,6 +32,8 @@ export function Walk({ oven }: { oven: Shapes["OvenOut"] }) {
   const [text, setText] = useState("");
   const unit = units === "us" ? "°F" : "°C";
   const readings = readLines(text, units);
+  const onShelf = shelf.trim() ? toCelsius(Number(shelf.replace(",", ".")), units) : null;
+  const noShelf = Number.isNaN(onShelf);
   const walk = useMutation({
     mutationFn: () =>
       must(
@@ -43,7 +45,7 @@ export function Walk({ oven }: { oven: Shapes["OvenOut"] }) {
             pan_length_mm: 325,
             pan_width_mm: 265,
             readings,
-            shelf_c: shelf.trim() ? toCelsius(Number(shelf.replace(",", ".")), units) : null,
+            shelf_c: onShelf,
           },
         }),
       ),
@@ -88,6 +90,7 @@ export function Walk({ oven }: { oven: Shapes["OvenOut"] }) {
         label={say("kitchen.thermometer_on_the_shelf_if_there", { unit })}
         inputMode="decimal"
         value={shelf}
+        error={noShelf ? say("kitchen.a_temperature_please") : null}
         onChange={(event) => setShelf(event.target.value)}
       />
       <label className="block">
@@ -106,7 +109,11 @@ export function Walk({ oven }: { oven: Shapes["OvenOut"] }) {
           {walk.data.found.says}
         </p>
       )}
-      <Button type="submit" kind="act" disabled={walk.isPending || readings.length === 0}>
+      <Button
+        type="submit"
+        kind="act"
+        disabled={walk.isPending || noShelf || readings.length === 0}
+      >
         {say("kitchen.fit_this_oven")}
       </Button>
     </form>

@@ -15,6 +15,7 @@ export function Prices() {
   const store = useQueryClient();
   const [line, setLine] = useState("");
   const [price, setPrice] = useState("");
+  const [id, setId] = useState(() => newId()); // sent twice, it is still one price
   const number = Number(price.replace(",", "."));
   const taken = (next: typeof kitchen) => {
     store.setQueryData(["kitchen", kid], next);
@@ -26,12 +27,13 @@ export function Prices() {
     mutationFn: () =>
       must(
         client.PUT("/api/k/{kid}/prices/{price_id}", {
-          params: { path: { kid, price_id: newId() } },
+          params: { path: { kid, price_id: id } },
           body: { line: line.trim(), price: number },
         }),
       ),
     onSuccess: (next) => {
       taken(next);
+      setId(newId());
       setLine("");
       setPrice("");
     },
@@ -102,7 +104,10 @@ export function Prices() {
             }
             onChange={(event) => setPrice(event.target.value)}
           />
-          <Button type="submit" disabled={!line.trim() || !price || !(number >= 0)}>
+          <Button
+            type="submit"
+            disabled={!line.trim() || !price || !(number >= 0) || add.isPending}
+          >
             {say("kitchen.add_it")}
           </Button>
         </form>
