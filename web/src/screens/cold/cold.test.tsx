@@ -33,7 +33,8 @@ vi.mock("@/screens/place", () => ({
 vi.mock("@/screens/formula/part", () => ({ partQuery: () => "" }));
 vi.mock("@/screens/formula/saving", () => ({ ConflictDialog: () => null }));
 vi.mock("@/screens/cold/label", () => ({
-  Label: ({ keepDays }: { keepDays: number }) => `keeps ${keepDays}`,
+  Label: ({ keepDays, part }: { keepDays: number; part: string | null }) =>
+    `keeps ${keepDays}, ${part ?? "whole"}`,
 }));
 afterEach(cleanup);
 
@@ -143,6 +144,6 @@ describe("the cold", () => {
     shown({ warnings: ["It sweats."] });
     expect(screen.getByLabelText<HTMLInputElement>(/put away/i).disabled).toBe(true);
     expect(read(document.body)).toContain("It sweats.");
-    expect(read(document.body)).toContain("keeps 3");
+    expect(read(document.body)).toContain("keeps 3, whole");
   });
 });

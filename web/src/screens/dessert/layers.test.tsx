@@ -14,16 +14,15 @@ afterEach(cleanup);
 const [choose, onLayers] = [vi.fn(), vi.fn()];
 beforeEach(() => [choose, onLayers].forEach((f) => f.mockClear()));
 
-const layer = (more: Partial<LayerSaved>): LayerSaved =>
-  ({
-    part_id: null,
-    item: "",
-    fold: "",
-    lies: null,
-    value: null,
-    walls: null,
-    ...more,
-  });
+const layer = (more: Partial<LayerSaved>): LayerSaved => ({
+  part_id: null,
+  item: "",
+  fold: "",
+  lies: null,
+  value: null,
+  walls: null,
+  ...more,
+});
 const CRUST = layer({ part_id: "p1", lies: "lining", value: 3 });
 const CREAM = layer({ part_id: "p2" });
 const BERRIES = layer({ item: "160 g raspberries", lost_pct: 5 });

@@ -125,7 +125,7 @@ describe("the point of the set map by hand", () => {
   const grab = () => {
     const view = render(handle());
     const plate = button().parentElement as HTMLElement;
-    plate.getBoundingClientRect = () => ({ left: 0, top: 0, width: 600, height: 400 }) as DOMRect;
+    plate.getBoundingClientRect = () => ({ left: 30, top: 70, width: 600, height: 400 }) as DOMRect;
     let held = false;
     button().setPointerCapture = () => void (held = true);
     button().hasPointerCapture = () => held;
@@ -140,11 +140,11 @@ describe("the point of the set map by hand", () => {
 
   it("goes by as much as the hand, wherever it was grabbed, and ignores a tremble across", async () => {
     grab();
-    at("pointerdown", 270, 145); // ten to the right of the point
-    at("pointermove", 320, 150); // fifty across: ten per 1000; five down: no more than a tremble
+    at("pointerdown", 300, 215); // ten to the right of the point
+    at("pointermove", 350, 220); // fifty across: ten per 1000; five down: no more than a tremble
     await waitFor(() => expect(wishes()).toEqual([[50, null]]));
     expect(onHold).toHaveBeenCalledWith({ starch: 50, egg: 120 });
-    at("pointerup", 320, 150);
+    at("pointerup", 350, 220);
     await settled();
     expect(onHold).toHaveBeenLastCalledWith(null);
   });
@@ -154,7 +154,7 @@ describe("the point of the set map by hand", () => {
     at("pointermove", 400, 100);
     await settled();
     expect(sent).toEqual([]);
-    at("pointerdown", 260, 140);
+    at("pointerdown", 290, 210);
     at("pointermove", 5000, -5000);
     await waitFor(() => expect(wishes()).toEqual([[100, 200]]));
   });

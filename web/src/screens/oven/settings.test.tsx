@@ -116,6 +116,22 @@ describe("how it is baked", () => {
     expect(set).toHaveBeenLastCalledWith({ crust: "crumb" });
   });
 
+  it.each([
+    [/^dial/i, "320", "321"],
+    [/water stands/i, "400", "401"],
+    [/water poured at/i, "0", "-1"],
+    [/^crust/i, "20", "21"],
+    [/^poured at/i, "75", "76"],
+    [/^for$/i, "240", "0"],
+  ])("takes at %s %s, but not %s", (label, most, more) => {
+    shown({ first_c: 220, poured_c: 20, crust: "pastry", crust_mm: 3 }, { bath_level: "mm" });
+    type(label, most);
+    expect(set.mock.calls.length + change.mock.calls.length).toBe(1);
+    type(label, more);
+    expect(set.mock.calls.length + change.mock.calls.length).toBe(1);
+    expect(field(label).getAttribute("aria-invalid")).toBe("true");
+  });
+
   it("leaves the formula’s own alone where that is fixed, and all of it to who only reads", () => {
     shown({}, { bath_level: "mm" }, { fixed: true });
     expect([

@@ -176,6 +176,31 @@ describe("a rehearsal under the hands", () => {
     expect(read(screen.getByRole("region", { name: /now/i }))).not.toMatch(/held|aim/i);
   });
 
+  it("draws its curve where there is one pot to watch", async () => {
+    const drawn = async (stage: Data["stage"]) => {
+      await shown({ stage });
+      const found = screen.queryByRole("img", { name: /temperature so far/i }) !== null;
+      cleanup();
+      return found;
+    };
+    expect([await drawn("pot"), await drawn("syrup")]).toEqual([true, true]);
+    expect([await drawn("bowl"), await drawn("mixer"), await drawn("oven")]).toEqual([
+      false,
+      false,
+      false,
+    ]);
+  });
+
+  it("says why it could not be fetched, and asks again", async () => {
+    let there = false;
+    served(() => (there ? RUN : new Refusal(404, { message: "This rehearsal is gone." })));
+    page(<Run />, "/k/k/rehearse/r1", "/k/:kid/rehearse/:runId");
+    expect(read(await screen.findByRole("alert"))).toContain("This rehearsal is gone.");
+    there = true;
+    press(/try again/i);
+    expect(await screen.findByRole("heading", { name: "A pastry cream" })).toBeTruthy();
+  });
+
   it("can be begun again with another seed, in its own place", async () => {
     run = { ...RUN, ended: true };
     const next = { ...RUN, id: "r2", ended: true };
