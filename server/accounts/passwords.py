@@ -1,5 +1,7 @@
 """What a password has to be, wherever somebody chooses one."""
 
+import re
+
 from django.core.exceptions import ValidationError
 
 from accounts.models import User
@@ -8,6 +10,7 @@ from bellcrumb.words import say
 LEAST_LONG = 12
 # zxcvbn's scale: below 3 a list of words and patterns finds it within 10^8 guesses.
 LEAST_SCORE = 3
+LEAST_BESIDES = 6  # characters that are not of one's own name or address
 MOST_LOOKED_AT = 72  # the rest can only make it harder
 
 
@@ -21,9 +24,11 @@ class NotGuessed:
 
         if len(password) < LEAST_LONG:
             raise ValidationError(say("accounts.this_password_is_too_short", least=LEAST_LONG))
-        own = [user.name, user.email, *user.email.split("@")] if user else []
-        found = zxcvbn(password[:MOST_LOOKED_AT], user_inputs=own)
-        if found["score"] < LEAST_SCORE:
+        own = re.findall(r"[^\W_]{3,}", f"{user.name} {user.email}".lower()) if user else []
+        looked_at = password[:MOST_LOOKED_AT]
+        besides = re.sub("|".join([*own, r"[\s._@-]"]), "", looked_at.lower())
+        found = zxcvbn(looked_at, user_inputs=own)
+        if found["score"] < LEAST_SCORE or len(besides) < LEAST_BESIDES:
             raise ValidationError(say("accounts.this_password_is_soon_guessed"))
 
     def get_help_text(self) -> str:

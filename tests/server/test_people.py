@@ -82,6 +82,7 @@ class InviteTest(KitchenCase):
             ("password", {"password": "123456789012"}),
             ("password", {"password": "passwordpassword"}),
             ("password", {"password": "Late@weir.example1"}),  # one's own address
+            ("password", {"password": "weir-Late-2026!"}),  # and its parts, the other way round
             ("email", {"email": "nobody"}),
             ("password", {"email": "cook@mill.example"}),  # an account whose password this is not
         ):
