@@ -72,7 +72,7 @@ export default function Record() {
       )}
       {rows.data && rows.data.length > 0 && (
         <div className="overflow-x-auto">
-          <table className="w-full text-left" data-testid="record">
+          <table className="w-full min-w-[58rem] text-left" data-testid="record">
             <thead className="caption">
               <tr>
                 {[
