@@ -2,6 +2,7 @@
 
 from playwright.sync_api import Browser, Page, Playwright, sync_playwright
 
+from ops import needs
 from ops.base import HOME, ROOT, say
 from ops.demo_server import DemoServer, demo_server
 from ops.serve import stand_in
@@ -183,6 +184,7 @@ def oven_and_cold(camera: Camera) -> None:
 def main() -> None:
     """Take them all."""
     OUT.mkdir(parents=True, exist_ok=True)
+    needs.front_end()  # what is seen is what stands in the source
     with demo_server() as server:
         from demo.weeks import load_weeks
         from kitchen.models import Kitchen, Lesson

@@ -69,7 +69,10 @@ describe("the book", () => {
     for (const texture of CLASSES) {
       batches = [card("b", { verdict: { texture, faults: [], note: "" } as never })];
       await shown();
-      expect(strays(screen.getByRole("img", { name: /came out/i }))).toEqual([]);
+      const strip = screen.getByRole("img", { name: /came out/i });
+      expect(strays(strip)).toEqual([]);
+      const anchor = { unmould: "end", pour: "start" }[texture as string] ?? "middle";
+      expect(strip.querySelector("text")?.getAttribute("text-anchor")).toBe(anchor);
       cleanup();
     }
   });

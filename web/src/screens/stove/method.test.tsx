@@ -103,6 +103,19 @@ describe("how a custard is cooked", () => {
     ]);
   });
 
+  it("goes in steps of what a cook measures by", () => {
+    shown({ school: "held_back_liquid" });
+    const up = (label: RegExp) => fireEvent.keyDown(field(label), { key: "ArrowUp" });
+    up(/held back/i);
+    up(/ladle/i);
+    up(/heat, liquid|heat.*liquid/i);
+    expect(set.mock.calls).toEqual([
+      [{ held_back_ml: 275 }],
+      [{ ladle_ml: 130 }],
+      [{ heat_setting_pct: 85 }],
+    ]);
+  });
+
   it("changes the school on the cook’s word, until that is fixed", () => {
     shown();
     fireEvent.click(screen.getAllByRole("radio")[2] as HTMLElement);
