@@ -91,7 +91,9 @@ def _rows(kitchen_id: UUID, span: Span) -> list[RecordRow]:
     batches = Batch.objects.filter(pk__in=page).defer("prediction").order_by("-started_at")
     for batch in batches.select_related("version__part__dessert", "device", "kitchen"):
         record = batch.record
-        if record is None and worked_out < _AT_ONCE:
+        # Kept before the kitchen's own rule was looked at: judged again by it.
+        unruled = record is not None and "cool_rule" not in record and batch.kitchen.cool_rule
+        if (record is None or unruled) and worked_out < _AT_ONCE:
             record, worked_out = keep_record(batch), worked_out + 1
         found.append(_row(batch, record or {}))
     return found

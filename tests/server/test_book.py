@@ -116,6 +116,11 @@ class RecordTest(KitchenCase):
         table = self.client.get(f"/api/k/{self.kid}/record/file").content.decode()
         self.assertIn("63/21/8 degC, 60/90 min", table)
         self.assertIn("57/21/5 degC, 120/360 min", table)
+        # What an earlier program kept, which knew no rule but the usual, is judged again.
+        kept = Batch.objects.get(pk=usual).record
+        Batch.objects.filter(pk=usual).update(record={k: kept[k] for k in kept if k != "cool_rule"})
+        again = next(r for r in self.k("GET", "/record")[1] if r["id"] == usual)
+        self.assertEqual((again["cooled_in_time"], again["cool_rule"]), (False, own))
 
     def test_a_batch_and_the_whole_book_go_out_as_files(self):
         one = self.cooked(98, 300)
