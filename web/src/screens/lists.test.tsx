@@ -6,7 +6,7 @@ import Compare from "@/screens/compare";
 import Eggs from "@/screens/eggs";
 import Record from "@/screens/record";
 import { WriteOut } from "@/screens/write-out";
-import { address, page, read, Refusal, served, type Sent } from "@/test/page";
+import { address, page, press, read, Refusal, served, type Sent } from "@/test/page";
 
 const bench = {
   kid: "k",
@@ -46,7 +46,6 @@ beforeEach(() => {
   Object.assign(bench, { units: "metric", canCook: true });
   sent = served((s) => answer(s));
 });
-const press = (name: RegExp | string) => fireEvent.click(screen.getByRole("button", { name }));
 
 describe("the eggs of the day", () => {
   const LEDGER = {

@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { render } from "@testing-library/react";
+import { fireEvent, render, screen } from "@testing-library/react";
 import { useLayoutEffect, type ReactElement } from "react";
 import { MemoryRouter, Route, Routes, useLocation } from "react-router";
 import { vi } from "vitest";
@@ -85,3 +85,11 @@ export function page(what: ReactElement, where = "/k/k", route = "*") {
 /** What is read on it, with ordinary spaces. */
 export const read = (el: Element | null | undefined) =>
   (el?.textContent ?? "").replaceAll(/[\u202f\u00a0]/g, " ");
+
+type Name = RegExp | string;
+/** What a person does with a form: find a field by its label, type over what is in it, press. */
+export const field = (label: Name) => screen.getByLabelText<HTMLInputElement>(label);
+export const has = (label: Name) => screen.queryByLabelText(label) !== null;
+export const type = (label: Name, value: string) =>
+  fireEvent.change(field(label), { target: { value } });
+export const press = (name: Name) => fireEvent.click(screen.getByRole("button", { name }));

@@ -9,7 +9,7 @@ import { People } from "@/screens/account/people";
 import { SecurityLog } from "@/screens/account/security-log";
 import You from "@/screens/account/you";
 import { SignInForm } from "@/screens/sign-in";
-import { address, page, read, Refusal, served, type Sent } from "@/test/page";
+import { address, page, press, read, Refusal, served, type, type Sent } from "@/test/page";
 
 const PEOPLE = [
   { id: 1, name: "Runa", email: "runa@weirhouse.example", role: "chef", me: true },
@@ -29,9 +29,6 @@ beforeEach(() => {
   answer = () => [];
   sent = served((s) => answer(s));
 });
-const press = (name: RegExp | string) => fireEvent.click(screen.getByRole("button", { name }));
-const type = (label: RegExp | string, value: string) =>
-  fireEvent.change(screen.getByLabelText(label), { target: { value } });
 const done = (method: string) => sent.filter((s) => s.method === method);
 
 describe("the people of a kitchen", () => {

@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 
 import type { Shapes } from "@/api/client";
 import RunningDay from "@/screens/day/running";
-import { AWAY, page, read, Refusal, served, type Sent } from "@/test/page";
+import { AWAY, page, press, read, Refusal, served, type Sent } from "@/test/page";
 import { localIso } from "@/units";
 
 const bench = { kid: "k", units: "metric", canCook: true };
@@ -51,7 +51,6 @@ const shown = async (more: Partial<Day> = {}) => {
   await screen.findByTestId("runway");
   return view;
 };
-const press = (name: RegExp | string) => fireEvent.click(screen.getByRole("button", { name }));
 
 describe("a day as it happens", () => {
   it("shows one cook’s own steps, those that need nobody among them, and remembers who", async () => {

@@ -8,7 +8,7 @@ import { Learned } from "@/screens/kitchen/learned";
 import { Walk } from "@/screens/kitchen/oven-walk";
 import { Prices } from "@/screens/kitchen/prices";
 import { Probes } from "@/screens/kitchen/probes";
-import { AWAY, page, read, Refusal, served, type Sent } from "@/test/page";
+import { AWAY, field, page, press, read, Refusal, served, type, type Sent } from "@/test/page";
 
 const RULE = { from_c: 57, mid_c: 21, mid_min: 120, end_c: 5, end_min: 360 };
 const bench = {
@@ -29,10 +29,6 @@ beforeEach(() => {
   answer = () => bench.kitchen;
   sent = served((s) => answer(s));
 });
-const press = (name: RegExp | string) => fireEvent.click(screen.getByRole("button", { name }));
-const field = (label: RegExp | string) => screen.getByLabelText<HTMLInputElement>(label);
-const type = (label: RegExp | string, value: string) =>
-  fireEvent.change(field(label), { target: { value } });
 const leave = (label: RegExp | string) => fireEvent.blur(field(label));
 
 describe("what the kitchen pays", () => {

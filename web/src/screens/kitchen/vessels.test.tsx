@@ -5,7 +5,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Shapes } from "@/api/client";
 import { NewVessel, VesselRow } from "@/screens/kitchen/vessels";
 import { plateOf, strays } from "@/test/drawn";
-import { page, read, Refusal, served, type Sent } from "@/test/page";
+import { page, read, Refusal, served, type, type Sent } from "@/test/page";
 
 vi.mock("@/bench", () => ({ useBench: () => ({ kid: "k", units: "metric" }) }));
 afterEach(cleanup);
@@ -53,8 +53,6 @@ describe("a vessel added", () => {
     fireEvent.click(screen.getByRole("button", { name: "Add a vessel" }));
     return view;
   };
-  const type = (label: RegExp | string, text: string) =>
-    fireEvent.change(screen.getByLabelText(label), { target: { value: text } });
   const add = () => fireEvent.click(screen.getByRole("button", { name: "Add it" }));
 
   it("is sent once it has a name, with nought for what nobody counted or measured", async () => {

@@ -7,6 +7,7 @@ import { BAKING } from "@/api/defaults";
 import type { Content } from "@/api/queries";
 import { bakingOf, GHOSTS, otherVessels, type Baking } from "@/screens/oven/baking";
 import { OvenSettings } from "@/screens/oven/settings";
+import { field, has, type } from "@/test/page";
 
 const bench = { units: "metric" };
 vi.mock("@/bench", () => ({ useBench: () => bench }));
@@ -35,10 +36,6 @@ const shown = (
       {...more}
     />,
   );
-const field = (label: RegExp) => screen.getByLabelText<HTMLInputElement>(label);
-const has = (label: RegExp) => screen.queryByLabelText(label) !== null;
-const type = (label: RegExp, text: string) =>
-  fireEvent.change(field(label), { target: { value: text } });
 const tick = (name: RegExp) => fireEvent.click(screen.getByRole("checkbox", { name }));
 
 describe("how it is baked", () => {

@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 
 import type { Shapes } from "@/api/client";
 import Run from "@/screens/rehearse/run";
-import { AWAY, address, page, read, Refusal, served, type Sent } from "@/test/page";
+import { address, AWAY, page, press, read, Refusal, served, type Sent } from "@/test/page";
 
 vi.mock("@/bench", () => ({ useBench: () => ({ kid: "k", units: "metric" }) }));
 vi.mock("@/screens/cook/call", () => ({
@@ -52,7 +52,6 @@ const shown = async (more: Partial<Data> = {}) => {
 const acts = () =>
   sent.filter((s) => s.path.endsWith("/acts")).flatMap((s) => (s.body as { acts: Act[] }).acts);
 const done = () => acts().map(({ kind, value }) => [kind, value]);
-const press = (name: RegExp | string) => fireEvent.click(screen.getByRole("button", { name }));
 const key = (k: string) => fireEvent.keyDown(document.body, { key: k });
 
 describe("a rehearsal under the hands", () => {

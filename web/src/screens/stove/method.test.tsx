@@ -4,6 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 
 import { ApiError } from "@/api/client";
 import { asksMethod, Method } from "@/screens/stove/method";
+import { field, has, type } from "@/test/page";
 
 const bench = {
   units: "metric",
@@ -45,10 +46,6 @@ const shown = (content: object = {}, more: Partial<Props> = {}) =>
       {...more}
     />,
   );
-const field = (label: RegExp) => screen.getByLabelText<HTMLInputElement>(label);
-const has = (label: RegExp) => screen.queryByLabelText(label) !== null;
-const type = (label: RegExp, text: string) =>
-  fireEvent.change(field(label), { target: { value: text } });
 
 describe("how a custard is cooked", () => {
   it("is asked in the kitchen’s units and kept in degrees and millilitres", () => {
