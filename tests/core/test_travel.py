@@ -180,7 +180,9 @@ class FromElsewhereTest(unittest.TestCase):
     def test_what_is_no_file_of_recipes_is_refused_in_a_sentence(self):
         for text, word in (
             ("  ", "empty"),
-            ("{]", "whole JSON"),
+            ('{\n"a": 1,\n]', "not whole JSON: look at line 3."),
+            ("[" + "9" * 5000 + "]", "not whole JSON: look at line 1."),
+            ("[" * 100_000, "too deep"),
             ("<html></html>", "no recipe"),
             ("[]", "No recipe"),
             ('{"bell_crumb_formulas": 9}', "later"),

@@ -90,12 +90,12 @@ def read(text: str) -> list[Written]:
     scripts = _scripts(text)
     if first in "{[":
         try:
-            found = list(_from_json(json.loads(text)))
-        except (ValueError, RecursionError) as error:
-            raise CraftError(
-                "text", say("travel.this_is_not_whole_json", error=str(error)[:120])
-            ) from None
-        except (TypeError, AttributeError):
+            found = list(_from_json(_json(text)))
+        except CraftError:
+            raise
+        except RecursionError:
+            raise CraftError("text", say("shared.this_lies_too_deep_to_be")) from None
+        except (TypeError, AttributeError, ValueError):
             raise CraftError("text", say("travel.this_json_is_not_laid_out")) from None
     elif scripts:
         found = [d for script in scripts for d in _from_script(script)]
@@ -132,6 +132,14 @@ def _from_script(script: str) -> list[Written]:
         return list(_from_json(json.loads(html.unescape(script))))
     except (ValueError, RecursionError, TypeError, AttributeError):
         return []
+
+
+def _json(text: str) -> Any:
+    try:
+        return json.loads(text)
+    except ValueError as error:
+        line = getattr(error, "lineno", 1)
+        raise CraftError("text", say("travel.this_is_not_whole_json", line=line)) from None
 
 
 def _from_json(data: Any) -> Iterator[Written]:
