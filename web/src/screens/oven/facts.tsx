@@ -26,11 +26,14 @@ interface Props {
   against: string | undefined;
   content: Content;
   set: (part: Partial<Baking>) => void;
+  /** Change the formula's own, its bath among it; null where it is not theirs to change. */
+  change: ((part: Partial<Content>) => void) | null;
   kind: Kind;
 }
 
 /** When to pull it, at what the probe says, what it does afterwards, and how sure. */
-export function BakeFacts({ plan, ghost, ghostError, against, content, set, kind }: Props) {
+export function BakeFacts(props: Props) {
+  const { plan, ghost, ghostError, against, content, set, change, kind } = props;
   const { units } = useBench();
   const { found } = plan;
   const b = bakingOf(content);
@@ -149,7 +152,7 @@ export function BakeFacts({ plan, ghost, ghostError, against, content, set, kind
           <BathPlate tray={plan.tray} deepMm={plan.vessel.depth_mm} klass="slice" units={units} />
         </details>
       )}
-      <Choose content={content} set={set} kind={kind} />
+      <Choose {...{ content, set, change, kind }} />
       <Converted content={content} kind={kind} />
     </>
   );
@@ -194,15 +197,13 @@ function Drivers({ found }: { found: Plan["found"] }) {
 function Choose({
   content,
   set,
+  change,
   kind,
-}: {
-  content: Content;
-  set: (part: Partial<Baking>) => void;
-  kind: Kind;
-}) {
+}: Pick<Props, "content" | "set" | "change" | "kind">) {
   const { kid, units } = useBench();
   const [wish, setWish] = useState<"even" | "long_window">("even");
   const [within, setWithin] = useState(75);
+  const wet = content.bath_level !== "none";
   const ask = useMutation({
     mutationFn: () =>
       must(
@@ -261,7 +262,15 @@ function Choose({
                     window_min: c.window_min.toFixed(0),
                   })}
                 </span>
-                <Button kind="quiet" className="!px-1" onClick={() => set({ set_c: c.set_c })}>
+                <Button
+                  kind="quiet"
+                  className="!px-1"
+                  disabled={c.bath !== wet && !change}
+                  onClick={() => {
+                    if (c.bath !== wet) change?.({ bath_level: c.bath ? "half" : "none" });
+                    set({ set_c: c.set_c });
+                  }}
+                >
                   {say("oven.take", { set_c: degrees(c.set_c, units) })}
                 </Button>
               </li>

@@ -84,6 +84,7 @@ function Bake({ at }: { at: AtPlace }) {
                   against={typeof beside?.name === "function" ? beside.name(units) : beside?.name}
                   content={content}
                   set={set}
+                  change={canEdit ? draft.change : null}
                   kind={part.kind}
                 />
                 {bake.data.found.warnings.map((warning) => (
