@@ -15,6 +15,9 @@ export const DOES: Record<SetClass, string> = {
   unmould: say("words.stands_unmoulded"),
 };
 
+/** The same where there is little room. */
+export const BRIEF: Record<SetClass, string> = { ...DOES, unmould: say("words.stands") };
+
 export const SIGN: Record<SetClass, string> = {
   pour: say("words.runs_like_cream"),
   nappe: say("words.a_fingers_trail_stays"),

@@ -5,7 +5,7 @@ import { SetShape } from "@/figures/hatches";
 import { usePlateWidth } from "@/figures/plate-width";
 import { Axes } from "@/figures/axes";
 import { path, plainTicks, scale, type Scale } from "@/figures/scale";
-import { DOES, SIGN } from "@/words";
+import { BRIEF, DOES, SIGN } from "@/words";
 import { say } from "@/say";
 
 type SetMapData = Shapes["MapOut"];
@@ -118,7 +118,7 @@ export function SetMap({ map, set, others = [], over }: Props) {
               strokeLinejoin="round"
             >
               <text className="italic" textAnchor="middle" fontSize="19">
-                {r.klass === "unmould" ? say("words.stands") : DOES[r.klass]}
+                {BRIEF[r.klass]}
               </text>
               {r.width >= 150 && (
                 <text textAnchor="middle" fontSize="12.5" y="18">

@@ -12,25 +12,13 @@ import { Causes } from "@/screens/batch/causes";
 import { Judge } from "@/screens/batch/judge";
 import { CurveFile } from "@/screens/batch/curve-file";
 import { Photos } from "@/screens/batch/photos";
+import { stepWord } from "@/screens/batch/steps";
 import { topOf, zonesOf } from "@/screens/stove/plan-curve";
 import { Failed, Loading } from "@/ui/states";
 import { clock, day, degrees, kelvins, time, type Units } from "@/units";
 import { Say, say } from "@/say";
 
 type BatchOut = Shapes["BatchOut"];
-
-const STEP_WORDS: Record<string, string> = {
-  ready: say("batch.ready"),
-  heat: say("batch.liquid"),
-  temper: say("batch.temper"),
-  cook: say("batch.cook"),
-  finish: say("batch.finish"),
-  cool: say("batch.cool"),
-  chill: say("batch.chill"),
-  let_down: say("batch.let_down"),
-  fill: say("batch.filled"),
-  out: say("batch.out"),
-};
 
 /** One batch: prediction and reality on one curve, what the curve shows, and the verdict. */
 export default function Batch() {
@@ -104,7 +92,7 @@ export default function Batch() {
                   (t, i, all) =>
                     t.key !== "ready" && (all[i + 1]?.entered_s ?? Infinity) - t.entered_s > 30,
                 )
-                .map((t) => ({ at_s: t.entered_s, word: STEP_WORDS[t.key] ?? t.key }))}
+                .map((t) => ({ at_s: t.entered_s, word: stepWord(t.key) }))}
               height={400}
               label={say("batch.temperature_of_the_batch_against_its", {
                 findings: b.findings.map((f) => f.says).join(" "),
@@ -194,7 +182,7 @@ function Findings({ batch, units }: { batch: BatchOut; units: Units }) {
         {batch.deviations.map((d) => (
           <li key={d.step} className="border-l-[3px] border-rule py-1 pl-3">
             {say("batch.from_the_prediction_on_average_at", {
-              step_words: STEP_WORDS[d.step],
+              step_words: stepWord(d.step),
               mean_abs_k: kelvins(d.mean_abs_k, units),
               worst_k: kelvins(Math.abs(d.worst_k), units),
               worst_k2: d.worst_k > 0 ? say("batch.hotter") : say("batch.cooler"),

@@ -14,7 +14,7 @@ import { Button } from "@/ui/button";
 import { Check } from "@/ui/check";
 import { Dialog } from "@/ui/dialog";
 import { Input, Select } from "@/ui/field";
-import { CLASSES, DOES, type SetClass } from "@/words";
+import { BRIEF, CLASSES, DOES, type SetClass } from "@/words";
 import { say } from "@/say";
 
 interface Props {
@@ -61,7 +61,7 @@ export function BendDialog({ draft, found, onClose }: Props) {
             className="flex min-h-12 flex-col items-center border-[1.5px] border-rule p-1 text-center text-[0.92rem] leading-tight data-[state=checked]:border-[3px] data-[state=checked]:border-burnt data-[state=checked]:font-semibold"
           >
             <Serving klass={klass} size={52} />
-            {DOES[klass].replace(" unmoulded", "")}
+            {BRIEF[klass]}
           </RadioGroup.Item>
         ))}
       </RadioGroup.Root>
