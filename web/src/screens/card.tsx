@@ -18,10 +18,10 @@ import { say } from "@/say";
 
 /** Inside measures of the paper in millimetres. */
 const PAPER = {
-  A5: { name: "A5", size: say("card.a5_portrait"), width: 148, height: 210 },
+  A5: { name: "A5", size: "A5 portrait", width: 148, height: 210 },
   half: {
     name: say("card.letter_half"),
-    size: say("card.5_5in_8_5in"),
+    size: "5.5in 8.5in",
     width: 139.7,
     height: 215.9,
   },
@@ -44,7 +44,7 @@ export default function Card() {
   return (
     <div className="py-5">
       <title>{say("card.bench_card_bell_crumb", { dessert: dessert.data.name })}</title>
-      <style>{say("card.page_size_margin_9mm", { size: PAPER[paper].size })}</style>
+      <style>{`@page{size:${PAPER[paper].size};margin:9mm}`}</style>
       <div className="no-print mb-5 flex flex-wrap items-center gap-x-6 gap-y-2">
         <h1 className="text-3xl">{say("card.bench_card")}</h1>
         {(Object.keys(PAPER) as (keyof typeof PAPER)[]).map((key) => (
