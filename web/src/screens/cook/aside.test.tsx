@@ -115,7 +115,7 @@ describe("before the heat", () => {
 
 describe("beside the figure", () => {
   it("is the ladder while it is tempered, with the next ladle or the way back", () => {
-    const shown = (rungs: number, live: object | undefined = undefined) => {
+    const shown = (rungs: number, live?: object) => {
       page(
         <Aside
           kid="k"
@@ -288,7 +288,7 @@ describe("a reading that is typed", () => {
     const wrong = field(/°/).getAttribute("aria-invalid") === "true";
     fireEvent.submit(field(/°/).closest("form") as Element);
     cleanup();
-    return [onReading.mock.calls[0]?.[0] ?? null, wrong];
+    return [(onReading.mock.calls[0]?.[0] as number | undefined) ?? null, wrong];
   };
 
   it("is taken in the kitchen’s degrees, to the tenth, and refused where no thermometer reads so", () => {
