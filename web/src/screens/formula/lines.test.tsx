@@ -119,7 +119,7 @@ describe("the lines as they are typed", () => {
       ingredient: null as never,
       message: "?",
       suggestions: ["Corn starch, fine"],
-    } as const;
+    } satisfies Partial<Line>;
     shown([
       line("80 g cronstarch ", { ...fog, called: "cronstarch" }),
       line("1 l milk"),
