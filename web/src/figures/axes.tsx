@@ -16,6 +16,8 @@ interface Props {
 /** The axes of a plot, at its left and its foot, each tick with its word. */
 export function Axes({ W, H, box, x, y, across, up, framed = false }: Props) {
   const foot = H - box.bottom;
+  /** Half of a word's width at most: one that would run off the plate stands before its edge. */
+  const runsOff = (at: number, word: Tick["word"]) => x(at) + 3.6 * String(word).length > W - 1;
   return (
     <g>
       <path
@@ -27,7 +29,12 @@ export function Axes({ W, H, box, x, y, across, up, framed = false }: Props) {
       {across.map(({ at, word }) => (
         <g key={at}>
           <path d={`M${x(at)} ${foot} v5`} stroke="var(--ink)" />
-          <text x={x(at)} y={foot + 20} fontSize="13" textAnchor="middle">
+          <text
+            x={runsOff(at, word) ? W - 2 : x(at)}
+            y={foot + 20}
+            fontSize="13"
+            textAnchor={runsOff(at, word) ? "end" : "middle"}
+          >
             {word}
           </text>
         </g>
