@@ -14,6 +14,7 @@ from batches.models import Batch
 from demo import kitchen as demo
 from devices.models import Device
 from e2e.laid import demo_kitchen
+from ops.needs import CHROMIUM
 from shared.now import driven, now
 from standins.gateway import Gateway
 from standins.probe import Probe
@@ -22,7 +23,6 @@ from standins.scale import Scale
 ROOT = Path(__file__).resolve().parents[1]
 TOKEN = "a-token-for-the-probe-of-the-tests"
 FLAGS = [
-    "--headless",
     "--no-sandbox",
     "--disable-gpu",
     "--disable-quic",
@@ -36,7 +36,6 @@ FLAGS = [
 PATIENCE_MS = 240_000
 expect.set_options(timeout=PATIENCE_MS)
 _BROWSERS: dict[int, Browser] = {}
-CHROMIUM = "/usr/bin/chromium"
 
 
 def browser() -> Browser:

@@ -10,7 +10,8 @@ from django.core.management import call_command
 from playwright.sync_api import expect
 
 from batches.models import Batch
-from e2e.base import CHROMIUM, FLAGS, BrowserCase, browser
+from e2e.base import FLAGS, BrowserCase, browser
+from ops.needs import CHROMIUM
 
 
 def processes_with(word):

@@ -62,8 +62,10 @@ def test(part: str, names: list[str]) -> int:
     jobs: list[Callable[[], tuple[int, int]]] = []
     if part in ("all", "core"):
         jobs.append(lambda: _core_tests(names if part == "core" else [], aloud=part == "core"))
-    if part in ("all", "checks", "web"):
-        jobs.append(lambda: _front_and_checks(part))
+    if part in ("all", "checks"):
+        jobs.append(_checks)
+    if part in ("all", "web"):
+        jobs.append(_web_tests)
     # Browsers wait more than they work: what needs neither browser nor store runs beside them.
     with ThreadPoolExecutor(max(1, len(jobs))) as beside:
         begun = [beside.submit(job) for job in jobs]
@@ -127,13 +129,6 @@ def _web_tests() -> tuple[int, int]:
     return passed + failed, failed or int(code != 0 or passed == 0)
 
 
-def _front_and_checks(part: str) -> tuple[int, int]:
-    """The checks and the browser's own logic, one after another; a check counts when it failed."""
-    failed = _checks() if part in ("all", "checks") else 0
-    ran, wrong = _web_tests() if part in ("all", "web") else (0, 0)
-    return ran + failed, wrong + failed
-
-
 def _django_tests(labels: list[str]) -> tuple[int, int]:
     """Run labels with Django's test runner; returns how many ran and how many failed."""
     command = [str(PYTHON), "manage.py", "test", *labels, "--noinput", "--timing", "-v", "2"]
@@ -146,8 +141,8 @@ def _django_tests(labels: list[str]) -> tuple[int, int]:
     return _unittest_counts(text, code)
 
 
-def _checks() -> int:
-    """Types, lint, formatting and schema freshness on both sides; returns how many failed."""
+def _checks() -> tuple[int, int]:
+    """Types, lint, formatting and schema freshness on both sides; one counts when it failed."""
     env = needs.node()
     ruff, mypy = str(VENV / "bin" / "ruff"), str(VENV / "bin" / "mypy")
     folders = ["core", "server", "ops", "standins", "tests", "e2e"]
@@ -197,7 +192,8 @@ def _checks() -> int:
             print((done.stdout + done.stderr)[-4000:], flush=True)
     fresh = SCHEMA.exists() and SCHEMA.read_text() == _schema() and _types_are_fresh(env)
     say(f"{'ok    ' if fresh else 'FAILED'} schema and generated types are current")
-    return failed + (not fresh)
+    failed += not fresh
+    return failed, failed
 
 
 def _schema() -> str:

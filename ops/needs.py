@@ -19,10 +19,12 @@ _DEBIAN = (
     ("gcc", "gcc", "to build the store's Python driver"),
 )
 _DEBIAN_TESTS = (
-    ("chromium", "chromium", "for the browser tests"),
+    # Without windows to draw it costs a fifth less than the one a person would open.
+    ("chromium-headless-shell", "chromium-headless-shell", "for the browser tests"),
     ("mysqldump", "mariadb-client", "to copy test databases"),
 )
-
+# Not Debian's wrapper around it: who ends the process ends the browser.
+CHROMIUM = "/usr/lib/chromium/chromium-headless-shell"
 
 # Python packages by who needs them; each set holds the one before.
 SETS = {

@@ -36,5 +36,10 @@ export default ts.config(
       "@typescript-eslint/no-unsafe-member-access": "off",
     },
   },
-  hooks.configs.flat.recommended,
+  {
+    // What the compiler would do with a component takes a third of the check: only where there are any.
+    ...hooks.configs.flat.recommended,
+    files: ["src/**/*.{ts,tsx}"],
+    ignores: ["src/**/*.test.{ts,tsx}", "src/test/**"],
+  },
 );
