@@ -83,13 +83,19 @@ def invites(request: HttpRequest, kid: UUID) -> list[InviteOut]:
 
 @router.post("/k/{kid}/invites", response={200: InviteMade, **PROBLEMS})
 def invite(request: HttpRequest, kid: UUID, given: InviteIn) -> InviteMade:
-    """Make a link that lets one person in, once, within a week. No mail is sent: pass it on."""
+    """Make a link that lets one person in, once, within a week. No mail is sent: pass it on.
+    Sent again, as after an answer that was lost, it is the same invitation by its newest link."""
     member = member_of(request, kid)
+    secret = secrets.token_urlsafe(24)
+    again = member.kitchen.invites.filter(
+        pk=given.id, used_at__isnull=True, ends_at__gt=clock_now()
+    )
+    if again.update(secret_hash=hash_of(secret)):
+        return InviteMade(**InviteOut.from_orm(again.get()).dict(), secret=secret)
     if len(_open(member.kitchen)) >= MOST_OPEN:
         raise HttpError(
             422, say("kitchen.invitations_are_open_already_take_some", most_open=MOST_OPEN)
         )
-    secret = secrets.token_urlsafe(24)
     try:
         with transaction.atomic():
             made = Invite.objects.create(

@@ -60,6 +60,16 @@ class InviteTest(KitchenCase):
         self.assertEqual([self.join(i["secret"])[0] for i in (old, gone)], [404, 404])
         self.assertEqual(self.k("GET", "/invites")[1], [])
 
+    def test_sent_again_it_is_the_same_invitation_by_its_newest_link(self):
+        once = new_id()
+        lost, kept = self.invite(id=once), self.invite(id=once)
+        self.assertEqual([i["id"] for i in self.k("GET", "/invites")[1]], [once])
+        self.assertEqual(self.join(lost["secret"])[0], 404)
+        self.assertEqual(self.join(kept["secret"])[0], 200)
+        status, said = self.k("POST", "/invites", {"id": once, "name": "Late cook"})
+        self.assertEqual((status, "made already" in said["message"]), (422, True))
+        self.assertEqual(SecurityEvent.objects.filter(kind="invited").count(), 1)
+
     def test_a_kitchen_has_at_most_fifty_open_at_once(self):
         for n in range(50):
             Invite.objects.create(

@@ -1118,6 +1118,7 @@ export interface paths {
     /**
      * Invite
      * @description Make a link that lets one person in, once, within a week. No mail is sent: pass it on.
+     *     Sent again, as after an answer that was lost, it is the same invitation by its newest link.
      */
     post: operations["kitchen_people_invite"];
     delete?: never;

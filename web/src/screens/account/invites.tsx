@@ -3,7 +3,7 @@ import { useState } from "react";
 
 import { ApiError, client, must } from "@/api/client";
 import { useBench } from "@/bench";
-import { newId } from "@/keep/id";
+import { SendIds } from "@/keep/id";
 import { ROLE_OPTIONS, ROLES, type Role } from "@/screens/account/roles";
 import { Button } from "@/ui/button";
 import { Input, Select } from "@/ui/field";
@@ -16,6 +16,7 @@ export function Invites() {
   const store = useQueryClient();
   const [name, setName] = useState("");
   const [role, setRole] = useState<Role>("cook");
+  const [ids] = useState(() => new SendIds());
   const [link, setLink] = useState<{ name: string; url: string } | null>(null);
   const key = ["invites", kid];
   const open = useQuery({
@@ -23,14 +24,15 @@ export function Invites() {
     queryFn: () => must(client.GET("/api/k/{kid}/invites", { params: { path: { kid } } })),
   });
   const make = useMutation({
-    mutationFn: () =>
+    mutationFn: (whom: { name: string; role: Role }) =>
       must(
         client.POST("/api/k/{kid}/invites", {
           params: { path: { kid } },
-          body: { id: newId(), name: name.trim(), role },
+          body: { id: ids.of(whom.role + whom.name), ...whom },
         }),
       ),
-    onSuccess: (made) => {
+    onSuccess: (made, whom) => {
+      ids.arrived(whom.role + whom.name);
       setLink({ name: made.name, url: `${window.location.origin}/join/${made.secret}` });
       setName("");
       void store.invalidateQueries({ queryKey: key });
@@ -54,7 +56,7 @@ export function Invites() {
         className="grid items-end gap-4 sm:grid-cols-[minmax(0,1fr)_14rem_auto]"
         onSubmit={(event) => {
           event.preventDefault();
-          if (name.trim()) make.mutate();
+          if (name.trim()) make.mutate({ name: name.trim(), role });
         }}
       >
         <Input

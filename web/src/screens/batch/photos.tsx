@@ -1,19 +1,23 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useRef } from "react";
+import { useRef, useState } from "react";
 
 import { client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
 import { Serving } from "@/figures/glass";
-import { newId } from "@/keep/id";
+import { SendIds } from "@/keep/id";
 import { Button } from "@/ui/button";
 import { Refused } from "@/ui/states";
 import { DOES } from "@/words";
 import { say } from "@/say";
 
+/** Which picture a file is, as far as can be told without reading it. */
+const fingerprint = (file: File) => `${file.name} ${file.size} ${file.lastModified}`;
+
 /** The cut face: pictures of a batch, from the tablet’s camera or a file. */
 export function Photos({ batch }: { batch: Shapes["BatchOut"] }) {
   const { kid, canCook } = useBench();
   const store = useQueryClient();
+  const [ids] = useState(() => new SendIds());
   const chooser = useRef<HTMLInputElement>(null);
   const seen = (photos: Shapes["PhotoOut"][]) =>
     store.setQueryData<Shapes["BatchOut"]>(
@@ -26,13 +30,16 @@ export function Photos({ batch }: { batch: Shapes["BatchOut"] }) {
       form.set("file", file);
       return must(
         client.POST("/api/k/{kid}/batches/{batch_id}/photos/{photo_id}", {
-          params: { path: { kid, batch_id: batch.id, photo_id: newId() } },
+          params: { path: { kid, batch_id: batch.id, photo_id: ids.of(fingerprint(file)) } },
           body: { file: file.name },
           bodySerializer: () => form,
         }),
       );
     },
-    onSuccess: seen,
+    onSuccess: (photos, file) => {
+      ids.arrived(fingerprint(file));
+      seen(photos);
+    },
   });
   const drop = useMutation({
     mutationFn: (photo_id: string) =>

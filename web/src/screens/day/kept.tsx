@@ -3,7 +3,7 @@ import { useRef, useState } from "react";
 
 import { ApiError, client, must, type Shapes } from "@/api/client";
 import { useBench } from "@/bench";
-import { newId } from "@/keep/id";
+import { SendIds } from "@/keep/id";
 import { askOf, bodyOf, type Ask } from "@/screens/day/ask";
 import { Button } from "@/ui/button";
 import { Input } from "@/ui/field";
@@ -17,6 +17,7 @@ const MOST_BYTES = 2_000_000;
 export function Kept({ ask, change }: { ask: Ask; change: (part: Partial<Ask>) => void }) {
   const { kid, canCook } = useBench();
   const store = useQueryClient();
+  const [ids] = useState(() => new SendIds());
   const [name, setName] = useState<string | null>(null);
   const [said, setSaid] = useState("");
   const picker = useRef<HTMLInputElement>(null);
@@ -43,12 +44,13 @@ export function Kept({ ask, change }: { ask: Ask; change: (part: Partial<Ask>) =
       const there = usual.data?.find((u) => u.name === as);
       return must(
         client.PUT("/api/k/{kid}/day/usual/{usual_id}", {
-          params: { path: { kid, usual_id: there?.id ?? newId() } },
+          params: { path: { kid, usual_id: there?.id ?? ids.of(as) } },
           body: { name: as, file: await write() },
         }),
       );
     },
-    onSuccess: (days) => {
+    onSuccess: (days, as) => {
+      ids.arrived(as);
       store.setQueryData(["usual-days", kid], days);
       setName(null);
     },

@@ -4,7 +4,7 @@ import { useNavigate } from "react-router";
 
 import { client, must } from "@/api/client";
 import { useBench } from "@/bench";
-import { newId } from "@/keep/id";
+import { SendIds } from "@/keep/id";
 import { Button } from "@/ui/button";
 import { Select } from "@/ui/field";
 import { Failed, Loading, Refused } from "@/ui/states";
@@ -15,6 +15,7 @@ export default function Rehearse() {
   const { kid } = useBench();
   const go = useNavigate();
   const store = useQueryClient();
+  const [ids] = useState(() => new SendIds());
   const [speed, setSpeed] = useState(10);
   const list = useQuery({
     queryKey: ["rehearsals", kid],
@@ -26,10 +27,11 @@ export default function Rehearse() {
       must(
         client.POST("/api/k/{kid}/rehearsals", {
           params: { path: { kid } },
-          body: { id: newId(), exercise, seed: Math.floor(Math.random() * 1e9), speed },
+          body: { id: ids.of(exercise), exercise, seed: Math.floor(Math.random() * 1e9), speed },
         }),
       ),
     onSuccess: (run) => {
+      ids.arrived(run.exercise);
       store.setQueryData(["rehearsal", kid, run.id], run);
       void go(`/k/${kid}/rehearse/${run.id}`);
     },

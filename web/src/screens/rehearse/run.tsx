@@ -7,7 +7,7 @@ import { useBench } from "@/bench";
 import { PotCurve } from "@/figures/pot-curve";
 import { PracticeOven } from "@/figures/practice-oven";
 import { PracticePot } from "@/figures/practice";
-import { newId } from "@/keep/id";
+import { newId, SendIds } from "@/keep/id";
 import { setSound, soundOn, useAwake, useCall } from "@/screens/cook/call";
 import { Debrief } from "@/screens/rehearse/debrief";
 import { Hands } from "@/screens/rehearse/hands";
@@ -49,6 +49,7 @@ function OneRun({ id }: { id: string }) {
     heard.current = Date.now();
   }, [run.dataUpdatedAt]);
   const [error, setError] = useState<string | null>(null);
+  const [ids] = useState(() => new SendIds());
   const data = run.data;
   /** The knob turns under the hand: until the server has it, the next press counts from here. */
   const [turned, setTurned] = useState<number | null>(null);
@@ -89,7 +90,12 @@ function OneRun({ id }: { id: string }) {
     must(
       client.POST("/api/k/{kid}/rehearsals", {
         params: { path: { kid } },
-        body: { id: newId(), exercise: data.exercise, seed, speed: data.speed },
+        body: {
+          id: ids.of(seed === data.seed ? "same" : "another"),
+          exercise: data.exercise,
+          seed,
+          speed: data.speed,
+        },
       }),
     ).then(
       (next) => {
