@@ -7,6 +7,7 @@ from pydantic import Field
 
 from bellcrumb.contract.open.cooking import (
     Addition,
+    Aim,
     Fuel,
     Ladder,
     Meringue,
@@ -92,6 +93,7 @@ class PlanOut(Schema):
     signs: list[SignOut] = Field(default_factory=list)
     egg_from: str | None = None
     cold_class: SetClass | None = None
+    aim: Aim | None = None
     syrup: SyrupOut | None = None
     foam: Meringue | None = None
     whipped: Whipped | None = None

@@ -6,9 +6,9 @@ from typing import Any, cast
 
 from bellcrumb.contract.open.books import share_per_loss
 from bellcrumb.contract.open.cooking import (
+    AIMS,
     BATH_W_K,
     NEVER_C,
-    USUAL_C,
     Cream,
     Guided,
     HowCooked,
@@ -245,6 +245,7 @@ def _work_out(
     return PlanOut(
         **_places(guide, cast(Measures, kitchen.measures)),
         guide=made.kind,
+        aim=AIMS.get(made.kind),
         ring=ring.name,
         learned=_said_of(lessons, made.curve, made.reaches_s, scenes[0]) if scenes else lessons,
         boil_c=boil,
@@ -276,7 +277,7 @@ def _sugar_facts(
             SyrupIn(
                 sugar_g=sugar,
                 water_g=water,
-                target_c=content.target_c or USUAL_C[which],
+                target_c=content.target_c or AIMS[which].usual_c,
                 ring=power,
                 altitude_m=kitchen.altitude_m,
                 lining_vessel=line if line in own | library() else None,

@@ -46,6 +46,12 @@ class GuideTest(StoveCase):
                 status, plan = self.plan(kind, lines)
                 self.assertEqual((status, plan.get("guide")), (200, guide), plan)
                 self.assertTrue(plan["checks"])
+                aim = plan["aim"]  # what a cook may ask for, the usual one in it
+                self.assertEqual(bool(aim), guide in ("caramel", "italian", "swiss"))
+                if aim:
+                    self.assertTrue(aim["low_c"] < aim["usual_c"] < aim["high_c"])
+                    for c in (aim["low_c"], aim["high_c"]):
+                        self.assertEqual(self.plan(kind, lines, target_c=c)[0], 200, c)
         status, plan = self.plan("meringue", "6 whites\n380 g sugar", method="french")
         self.assertEqual(plan["guide"], "french")
         status, body = self.plan("caramel", "100 g water")

@@ -1,5 +1,7 @@
 """Guides for what is no stirred custard: caramel, meringues, cream and what is stirred."""
 
+from dataclasses import dataclass
+
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import Ring
 from bellcrumb.mix.composition import Mix
@@ -17,8 +19,22 @@ from bellcrumb.texture.how_set import is_whipped_cream
 from bellcrumb.texture.no_custard import is_choux, is_mirror, part_kind_of
 from bellcrumb.words import say
 
-# What is cooked to when nobody says otherwise, degC. Source: craft.
-USUAL_C: dict[str, float] = {"caramel": 172.0, "italian": 118.0, "swiss": 72.0}
+
+@dataclass(frozen=True, kw_only=True)
+class Aim:
+    """What is cooked to when nobody says otherwise, and between what it may be asked for, degC."""
+
+    usual_c: float
+    low_c: float
+    high_c: float
+
+
+# Source: craft for the usual ones; beyond the others it is another thing (our estimate).
+AIMS: dict[str, Aim] = {
+    "caramel": Aim(usual_c=172, low_c=160, high_c=190),
+    "italian": Aim(usual_c=118, low_c=112, high_c=125),
+    "swiss": Aim(usual_c=72, low_c=50, high_c=78),
+}
 
 
 def work_kind(
@@ -61,11 +77,11 @@ def work(
     needs is not in it."""
     power = ring.reaches_pot_w(setting)
     if kind == "caramel":
-        return caramel(mix, power, altitude_m, target_c or USUAL_C["caramel"])
+        return caramel(mix, power, altitude_m, target_c or AIMS["caramel"].usual_c)
     if kind == "italian":
-        return _italian(mix, power, altitude_m, target_c or USUAL_C["italian"], whites_c)
+        return _italian(mix, power, altitude_m, target_c or AIMS["italian"].usual_c, whites_c)
     if kind == "swiss":
-        return swiss(mix, target_c or USUAL_C["swiss"])
+        return swiss(mix, target_c or AIMS["swiss"].usual_c)
     if kind == "french":
         return _french(mix)
     if kind == "whipped":

@@ -1910,6 +1910,27 @@ export interface components {
       pins?: components["schemas"]["PinIn"][];
     };
     /**
+     * Aim
+     * @description What is cooked to when nobody says otherwise, and between what it may be asked for, degC.
+     */
+    Aim: {
+      /**
+       * High C
+       * @description highest that may be asked for, degC
+       */
+      high_c: number;
+      /**
+       * Low C
+       * @description lowest that may be asked for, degC
+       */
+      low_c: number;
+      /**
+       * Usual C
+       * @description what is cooked to when nobody says otherwise, degC
+       */
+      usual_c: number;
+    };
+    /**
      * AnswerAsk
      * @description Ask what a formula's numbers decide.
      */
@@ -8832,6 +8853,8 @@ export interface components {
        * @description what goes in after the heat, each with its window of temperatures
        */
       additions: components["schemas"]["Addition"][];
+      /** @description what it is cooked to, and between what it may be asked for; null: nothing to choose */
+      aim: components["schemas"]["Aim"] | null;
       /**
        * Boil C
        * @description where it boils here, degC

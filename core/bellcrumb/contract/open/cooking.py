@@ -36,16 +36,17 @@ from bellcrumb.stove.steps import Kind as StepKind
 from bellcrumb.stove.temper import Ladder, Rung, School
 from bellcrumb.stove.whip import Whipped, whip_of
 from bellcrumb.stove.work import Work, WorkKind
-from bellcrumb.stove.works import USUAL_C
+from bellcrumb.stove.works import AIMS, Aim
 
 __all__ = [
+    "AIMS",
     "BATH_W_K",
     "ENTERED_EARLY_S",
     "NEVER_C",
     "STALE_S",
-    "USUAL_C",
     "Addition",
     "After",
+    "Aim",
     "BakePlan",
     "Cream",
     "Cue",

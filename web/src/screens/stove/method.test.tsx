@@ -40,6 +40,7 @@ const shown = (content: object = {}, more: Partial<Props> = {}) =>
         fixed: false,
         problem: null,
         guide: "custard",
+        aim: null,
         tempers: true,
         heated: true,
       }}
@@ -145,12 +146,13 @@ describe("how a custard is cooked", () => {
   });
 });
 
+const CARAMEL = { usual_c: 172, low_c: 160, high_c: 190 };
 describe("how a syrup is cooked", () => {
   it("goes to its own temperature unless the formula says another", () => {
-    shown({}, { guide: "caramel" });
+    shown({}, { guide: "caramel", aim: CARAMEL });
     expect(field(/colour/i).value).toBe("172");
     cleanup();
-    shown({ target_c: 165 }, { guide: "caramel" });
+    shown({ target_c: 165 }, { guide: "caramel", aim: CARAMEL });
     expect(field(/colour/i).value).toBe("165");
     type(/colour/i, "180");
     expect(change).toHaveBeenCalledWith({ target_c: 180 });
@@ -158,7 +160,7 @@ describe("how a syrup is cooked", () => {
     expect(change).toHaveBeenCalledTimes(1);
     cleanup();
     bench.units = "us";
-    shown({}, { guide: "italian" });
+    shown({}, { guide: "italian", aim: { usual_c: 118, low_c: 112, high_c: 125 } });
     expect(field(/to/i).value).toBe("244");
     type(/to/i, "248");
     expect(change).toHaveBeenLastCalledWith({ target_c: 120 });
@@ -169,7 +171,7 @@ describe("how a syrup is cooked", () => {
     fireEvent.change(field(/meringue/i), { target: { value: "swiss" } });
     expect(change).toHaveBeenLastCalledWith({ method: "swiss" });
     cleanup();
-    shown({}, { guide: "caramel" });
+    shown({}, { guide: "caramel", aim: CARAMEL });
     expect(has(/meringue/i)).toBe(false);
   });
 
@@ -185,7 +187,10 @@ describe("how a syrup is cooked", () => {
   });
 
   it("says what was refused of its temperature there", () => {
-    shown({}, { guide: "caramel", problem: new ApiError(422, "Too hot.", "syrup_c", null) });
+    shown(
+      {},
+      { guide: "caramel", aim: CARAMEL, problem: new ApiError(422, "Too hot.", "syrup_c", null) },
+    );
     expect(field(/colour/i).getAttribute("aria-describedby")).toBe(screen.getByText("Too hot.").id);
   });
 });

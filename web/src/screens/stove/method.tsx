@@ -1,6 +1,6 @@
 import { RadioGroup } from "radix-ui";
 
-import type { ApiError } from "@/api/client";
+import type { ApiError, Shapes } from "@/api/client";
 import { type Content } from "@/api/queries";
 import { useBench } from "@/bench";
 import { useEggGrades } from "@/screens/egg-grades";
@@ -12,12 +12,6 @@ import { say } from "@/say";
 
 type School = keyof typeof SCHOOLS;
 const FOAMS = ["italian", "swiss", "french"];
-/** What a guide cooks to: usual, lowest and highest, in °C. */
-const TARGETS: Record<string, [number, number, number]> = {
-  caramel: [172, 160, 190],
-  italian: [118, 112, 125],
-  swiss: [72, 50, 78],
-};
 
 interface Props {
   content: Content;
@@ -30,6 +24,8 @@ interface Props {
   problem: ApiError | null;
   /** Which guide it is: a stirred custard has schools, a syrup a temperature. */
   guide: string;
+  /** What it is cooked to, if there is anything to choose. */
+  aim: Shapes["Aim"] | null | undefined;
   /** Whether there is egg to temper. */
   tempers: boolean;
   /** Whether a curve is computed: what is made at the bench asks for no ring. */
@@ -43,8 +39,19 @@ export const asksMethod = (guide: string, heated: boolean) =>
 
 /** School, temperatures, ladle and ring: what the ladder and the curve are computed from. */
 export function Method(props: Props) {
-  const { content, setSchool, set, schoolFixed, fixed, problem, guide, tempers, heated, change } =
-    props;
+  const {
+    content,
+    setSchool,
+    set,
+    schoolFixed,
+    fixed,
+    problem,
+    guide,
+    aim,
+    tempers,
+    heated,
+    change,
+  } = props;
   const { units, kitchen } = useBench();
   const grades = useEggGrades();
   const at = (field: string) => (problem?.field === field ? problem.message : null);
@@ -82,7 +89,6 @@ export function Method(props: Props) {
     />
   );
   if (guide !== "custard") {
-    const syrup = TARGETS[guide];
     return (
       <div className="space-y-4">
         {FOAMS.includes(guide) && (
@@ -98,13 +104,13 @@ export function Method(props: Props) {
             onValue={(method) => change?.({ method: method as Content["method"] })}
           />
         )}
-        {syrup && (
+        {aim && (
           <NumberField
             key={`target${units}${guide}`}
             label={guide === "caramel" ? say("stove.colour_at") : say("stove.to")}
-            value={temp(content.target_c || syrup[0])}
-            low={temp(syrup[1])}
-            high={temp(syrup[2])}
+            value={temp(content.target_c || aim.usual_c)}
+            low={temp(aim.low_c)}
+            high={temp(aim.high_c)}
             unit={unit}
             disabled={!change}
             error={at("syrup_c") ?? at("target_c")}

@@ -60,6 +60,7 @@ function Plan({ at }: { at: AtPlace }) {
             fixed={!canCook}
             problem={problem}
             guide={guide}
+            aim={plan.data?.aim}
             tempers={!plan.data || !!ladder}
             heated={heated}
             change={forToday ? undefined : draft.change}
