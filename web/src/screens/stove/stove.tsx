@@ -1,3 +1,5 @@
+import { useState } from "react";
+
 import { ApiError, type Shapes } from "@/api/client";
 import { usePlan } from "@/api/queries";
 import { useBench } from "@/bench";
@@ -5,7 +7,7 @@ import { PotCurve } from "@/figures/pot-curve";
 import { TemperLadder } from "@/figures/temper-ladder";
 import { LearnedFrom } from "@/lessons";
 import { ConflictDialog } from "@/screens/formula/saving";
-import { Place, PlaceHead, usePlace, type AtPlace } from "@/screens/place";
+import { CUSTARDS, Place, PlaceHead, usePlace, type AtPlace } from "@/screens/place";
 import { asksMethod, Method } from "@/screens/stove/method";
 import { Finishing, Places, Signs, Steps } from "@/screens/stove/on-paper";
 import { StartCook } from "@/screens/stove/start-cook";
@@ -30,8 +32,11 @@ function Plan({ at }: { at: AtPlace }) {
   const problem = plan.error instanceof ApiError ? plan.error : null;
   const ladder = plan.data?.ladder;
   const custard = plan.data?.guide === "custard";
-  const guide = plan.data?.guide ?? "custard";
-  const heated = !plan.data || segments(plan.data).length > 0;
+  // What cannot be planned keeps the method it had, so that the reason stands at its field.
+  const [known, setKnown] = useState(plan.data);
+  if (plan.data && plan.data !== known) setKnown(plan.data);
+  const guide = known?.guide ?? (CUSTARDS(part) ? "custard" : "");
+  const heated = !known || segments(known).length > 0;
   const asks = asksMethod(guide, heated);
   return (
     <div className="py-4">
@@ -60,8 +65,8 @@ function Plan({ at }: { at: AtPlace }) {
             fixed={!canCook}
             problem={problem}
             guide={guide}
-            aim={plan.data?.aim}
-            tempers={!plan.data || !!ladder}
+            aim={known?.aim}
+            tempers={!known || !!known.ladder}
             heated={heated}
             change={forToday ? undefined : draft.change}
           />
