@@ -126,11 +126,14 @@ describe("beginning a cook", () => {
     expect(screen.queryByTestId("of-day")).toBeNull();
   });
 
-  it("waits for the formula to be saved, and leads back to cooks that go on", () => {
-    going = [{ id: "b1", dessert: "Quince flan" }];
+  it("waits for the formula to be saved, and leads back to cooks that go on, each by its start", () => {
+    going = [
+      { id: "b1", dessert: "Quince flan", started_at: "2026-11-28T09:20:00" },
+      { id: "b2", dessert: "Quince flan", started_at: "2026-11-28T10:05:00" },
+    ];
     shown({ unsaved: true });
     expect(screen.getByRole<HTMLButtonElement>("button").disabled).toBe(true);
-    expect(screen.getByRole("link", { name: /Quince flan/ }).getAttribute("href")).toBe(
+    expect(screen.getByRole("link", { name: /Quince flan.*9:20/ }).getAttribute("href")).toBe(
       "/k/k/cook/b1",
     );
   });

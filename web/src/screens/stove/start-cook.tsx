@@ -10,7 +10,7 @@ import type { Today } from "@/screens/stove/today";
 import { Button } from "@/ui/button";
 import { Select } from "@/ui/field";
 import { Refused } from "@/ui/states";
-import { localIso } from "@/units";
+import { localIso, weekdayTime } from "@/units";
 import { Say, say } from "@/say";
 
 const DO = {
@@ -98,7 +98,10 @@ export function StartCook({
       {running.map((b) => (
         <p key={b.id} className="mb-2">
           <Link className="underline underline-offset-4" to={`/k/${kid}/cook/${b.id}`}>
-            {say("stove.back_to_the_cook_of_still", { dessert: b.dessert })}
+            {say("stove.back_to_the_cook_of_still", {
+              dessert: b.dessert,
+              since: weekdayTime(b.started_at),
+            })}
           </Link>
         </p>
       ))}
