@@ -14,7 +14,7 @@ from batches.models import Batch
 from demo import kitchen as demo
 from devices.models import Device
 from e2e.laid import demo_kitchen
-from ops.needs import CHROMIUM
+from ops.needs import CHROMIUM, CHROMIUM_FLAGS
 from shared.now import driven, now
 from standins.gateway import Gateway
 from standins.probe import Probe
@@ -23,7 +23,7 @@ from standins.scale import Scale
 ROOT = Path(__file__).resolve().parents[1]
 TOKEN = "a-token-for-the-probe-of-the-tests"
 FLAGS = [
-    "--no-sandbox",
+    *CHROMIUM_FLAGS,
     "--disable-gpu",
     "--disable-quic",
     "--no-first-run",

@@ -17,7 +17,7 @@ def in_browser(server: DemoServer) -> None:
 
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(
-            executable_path=needs.CHROMIUM, args=["--no-sandbox", "--disable-gpu"]
+            executable_path=needs.CHROMIUM, args=[*needs.CHROMIUM_FLAGS, "--disable-gpu"]
         )
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(server.url)

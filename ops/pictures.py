@@ -198,7 +198,7 @@ def main() -> None:
 
 def _all(server: DemoServer, playwright: Playwright) -> None:
     simulated = stand_in(server.url, server.token, HOME / "probe.log")
-    browser = playwright.chromium.launch(executable_path=needs.CHROMIUM, args=["--no-sandbox"])
+    browser = playwright.chromium.launch(executable_path=needs.CHROMIUM, args=needs.CHROMIUM_FLAGS)
     try:
         camera = Camera(browser, server)
         camera.sign_in()
