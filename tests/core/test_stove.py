@@ -1,4 +1,5 @@
 import itertools
+import math
 import unittest
 
 from hypothesis import given, settings
@@ -212,6 +213,11 @@ class GuideTest(unittest.TestCase):
         moment = follow(cook, boiling, 0, 340)
         self.assertEqual((moment.headline, moment.done), ("boil reached", False))
         self.assertTrue(5 < moment.hold_left_s < 25)
+        # Two numbers of one count: the one across the room is rounded up, so the words are.
+        for slower in (1.02, 1.05, 1.07):
+            found = [(t * slower, c) for t, c in self.curve((0, 60), (300, 99), (340, 100.4))]
+            moment = follow(cook, found, 0, found[-1][0])
+            self.assertIn(f"Hold {math.ceil(moment.hold_left_s)} s more", moment.next_move)
         held = follow(cook, self.curve((0, 60), (300, 100), (380, 100.4)), 0, 380)
         self.assertEqual((held.headline, held.urgency, held.done), ("held", "now", True))
 

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from functools import partial
+from math import ceil
 from typing import Literal
 
 from bellcrumb.curve.watch import STALE_S, Reading, Watch, rate_k_per_min
@@ -126,7 +127,7 @@ def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
     if boils:
         return at(
             say("stove.boil_reached"),
-            say("stove.hold_s_more_whisking", left=left)
+            say("stove.hold_s_more_whisking", left=ceil(left))  # as it counts down beside it
             if step.hold_s < _IN_MINUTES_S
             else say("stove.min_more_at_a_simmer_stirring", left=max(1.0, left / 60)),
             "soon",
