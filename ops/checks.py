@@ -118,8 +118,11 @@ def _core_tests(names: list[str], *, aloud: bool) -> tuple[int, int]:
 
 def _web_tests() -> tuple[int, int]:
     """The browser's own logic, without a browser."""
+    patient = {
+        "CRUMB_PATIENCE_S": "600"
+    }  # by the processor it has, a test may get a fortieth of it
     text, code = _followed(
-        ["npx", "vitest", "run"], ROOT / "web", needs.npm_packages(), aloud=False
+        ["npx", "vitest", "run"], ROOT / "web", needs.npm_packages() | patient, aloud=False
     )
     bare = re.sub(r"\x1b\[[0-9;]*m", "", text)
     passed, failed = (

@@ -1,6 +1,7 @@
 import { defineConfig } from "vitest/config";
 
 import { catalogues } from "./say.plugin.ts";
+import { PATIENCE_MS } from "./vitest.patience.ts";
 
 export default defineConfig({
   plugins: [catalogues()],
@@ -10,6 +11,8 @@ export default defineConfig({
     environment: "node",
     pool: "vmThreads", // each file still by itself, without a process and its libraries for each
     setupFiles: ["./vitest.setup.ts"],
-    testTimeout: 60_000, // a machine under load is no failure
+    testTimeout: PATIENCE_MS,
+    hookTimeout: PATIENCE_MS,
+    teardownTimeout: PATIENCE_MS,
   },
 });

@@ -1,8 +1,10 @@
 import { configure } from "@testing-library/dom";
 import fc from "fast-check";
 
-// What is waited for comes when it comes: one second is not enough on a machine under load.
-configure({ asyncUtilTimeout: 50_000 });
+import { PATIENCE_MS } from "./vitest.patience.ts";
+
+// Given up before the test is, so that what was waited for is said.
+configure({ asyncUtilTimeout: 0.8 * PATIENCE_MS });
 
 // What the simulated page lacks and the widgets ask for.
 globalThis.ResizeObserver ??= class {
