@@ -94,7 +94,7 @@ class LanguageTest(StaticLiveServerTestCase):
         port = free_port()
         log = Path(os.environ["CRUMB_HOME"]) / f"language-{port}.log"
         server = gunicorn(env, f"127.0.0.1:{port}", log, workers=1)
-        self.addCleanup(server.wait, 15)
+        self.addCleanup(server.wait)
         self.addCleanup(server.terminate)
         self.url = f"http://127.0.0.1:{port}"
         await_served(f"{self.url}/api/session", server, None, log)

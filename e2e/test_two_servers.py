@@ -58,7 +58,7 @@ class TwoServersTest(StaticLiveServerTestCase):
 
         move(right, "step", step="heat")
         for n, url in enumerate(self.urls * 3):
-            gateway = Gateway(url, TOKEN, None, patience_s=60)
+            gateway = Gateway(url, TOKEN, None, patience_s=300)
             self.assertEqual(gateway.ask()["step"], "heat")
             gateway.keep(datetime.now(UTC), temp_c=60.0 + n)
             gateway.deliver()

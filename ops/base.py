@@ -13,7 +13,7 @@ VENV = ROOT / "var" / "venv"
 PYTHON = VENV / "bin" / "python"
 RUN = HOME / "run"
 # How long a program of ours may take to answer for the first time, on a slow and busy machine.
-PATIENCE_S = 120
+PATIENCE_S = 300
 
 
 class Stop(Exception):

@@ -138,7 +138,7 @@ def _django_tests(labels: list[str]) -> tuple[int, int]:
     if len(labels) > 1:
         command += ["--parallel", "4"]
     # Nobody is refused here because the machine is busy with the other tests.
-    patient = {"CRUMB_PATIENCE_S": "120", "CRUMB_MOST_WORK_S": "60"}
+    patient = {"CRUMB_PATIENCE_S": "600", "CRUMB_MOST_WORK_S": "600"}
     with throwaway() as env:
         text, code = _followed(command, ROOT / "server", env | patient)
     return _unittest_counts(text, code)
