@@ -25,6 +25,9 @@ LABELS = {
     "all": ["tests.server", "tests.tools", "e2e"],
 }
 
+# Nobody is refused here because the machine is busy with the other tests.
+_PATIENT = {"CRUMB_PATIENCE_S": "600", "CRUMB_MOST_WORK_S": "600"}
+
 
 @contextmanager
 def throwaway() -> Iterator[dict[str, str]]:
@@ -118,12 +121,8 @@ def _core_tests(names: list[str], *, aloud: bool) -> tuple[int, int]:
 
 def _web_tests() -> tuple[int, int]:
     """The browser's own logic, without a browser."""
-    patient = {
-        "CRUMB_PATIENCE_S": "600"
-    }  # by the processor it has, a test may get a fortieth of it
-    text, code = _followed(
-        ["npx", "vitest", "run"], ROOT / "web", needs.npm_packages() | patient, aloud=False
-    )
+    env = needs.npm_packages() | _PATIENT
+    text, code = _followed(["npx", "vitest", "run"], ROOT / "web", env, aloud=False)
     bare = re.sub(r"\x1b\[[0-9;]*m", "", text)
     passed, failed = (
         sum(int(n) for n in re.findall(rf"^\s*Tests .*?(\d+) {word}", bare, re.M))
@@ -137,10 +136,8 @@ def _django_tests(labels: list[str]) -> tuple[int, int]:
     command = [str(PYTHON), "manage.py", "test", *labels, "--noinput", "--timing", "-v", "2"]
     if len(labels) > 1:
         command += ["--parallel", "4"]
-    # Nobody is refused here because the machine is busy with the other tests.
-    patient = {"CRUMB_PATIENCE_S": "600", "CRUMB_MOST_WORK_S": "600"}
     with throwaway() as env:
-        text, code = _followed(command, ROOT / "server", env | patient)
+        text, code = _followed(command, ROOT / "server", env | _PATIENT)
     return _unittest_counts(text, code)
 
 
