@@ -259,15 +259,15 @@ def _work_out(
         scenes=scenes,
         egg_from=_egg_from(result.mix, made.steps) if made.kind in _OVER_EGG else None,
         cold_class=result.set.klass if made.kind in _SET_COLD and result.set else None,  # type: ignore[arg-type]
-        **_sugar_facts(made.kind, result.mix, ring, content, kitchen),
+        **_sugar_facts(made.kind, result.mix, as_learned(ring, lessons), content, kitchen),
     )
 
 
 def _sugar_facts(
-    which: WorkKind, mix: Mix, ring: KitchenRing, content: Content, kitchen: Kitchen
+    which: WorkKind, mix: Mix, ring: Ring, content: Content, kitchen: Kitchen
 ) -> dict[str, Any]:
     """What a syrup, a meringue or a whipped cream comes to, beside its steps."""
-    power = ring.core().reaches_pot_w(content.cook_setting_pct / 100)
+    power = ring.reaches_pot_w(content.cook_setting_pct / 100)
     sugar, water, whites = mix.added_sugar_g, mix.grams_of_key("water"), mix.white_g
     facts: dict[str, Any] = {}
     if which in ("caramel", "italian"):

@@ -60,6 +60,24 @@ class LearnedTest(KitchenCase):
         self.assertAlmostEqual(60 * plan.learned[0].books_min, before, delta=0.12 * before)
         self.assertAlmostEqual(60 * plan.learned[0].here_min, after, delta=1)
 
+    def test_what_a_sugar_comes_to_is_reckoned_on_the_ring_as_learned_like_its_guide(self):
+        kitchen = self.kitchens["weir"]
+        Lesson.objects.create(kitchen=kitchen, kind="ring", name="ring", mean=0.75, sd=0.05, n=5)
+        for pct in (45, 60, 100):
+            content = content_of(self.version).model_copy(
+                update={"lines_text": "300 g sugar\n90 g water", "cook_setting_pct": pct}
+            )
+            plan = plan_of(kitchen, content, "caramel")
+            cook = next(step for step in plan.steps if step.key == "cook")
+            self.assertAlmostEqual(cook.low_c, plan.syrup.pull_c, msg=pct)
+            self.assertEqual(plan.cook.reaches_s, plan.syrup.time_s, pct)
+            self.assertLessEqual(set(plan.warnings), set(plan.syrup.warnings), pct)
+            content.lines_text = "6 whites\n400 g sugar\n120 g water"
+            plan = plan_of(kitchen, content, "meringue")
+            self.assertEqual(
+                {plan.cook.reaches_s}, {plan.syrup.time_s, plan.foam.syrup_time_s}, pct
+            )
+
     def test_what_boils_away_is_learned_from_what_came_out_and_used(self):
         def plan():
             return plan_of(self.kitchens["weir"], content_of(self.version), "cream")
