@@ -209,7 +209,7 @@ def assembly_plan(kitchen: Kitchen, dessert: Dessert) -> tuple[Version, PlanOut]
     nothing = PlaceOut(grams=0, words=[])
     words = [
         f"{grams_text(need.need_g)} {name}" for name, need in made.needs.items()
-        if any(x.part == name for x in laid)
+        if any(x.name == name for x in laid)
     ]  # fmt: skip
     return main_version(versions), PlanOut(
         family=dessert.name[:80],

@@ -71,7 +71,7 @@ def _glance(kitchen: Kitchen, version: Version) -> Glance:
     return Glance(
         family=found.family.name if found.family else None,
         family_key=found.family.key if found.family else None,
-        klass=found.set.klass if found.set else None,  # type: ignore[arg-type]
+        klass=found.set.klass if found.set else None,
         position=found.set.position if found.set else None,
         yolk_g=per.yolk_g if per else None,
         starch_g=per.corn_starch_equivalent_g if per else None,

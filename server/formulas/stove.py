@@ -163,7 +163,7 @@ def _cream_out(
         additions=cream.additions,
         signs=[SignOut(t_s=t, temp_c=c, sign=sign) for t, c, sign in cream.signs],
         egg_from=_egg_from(result.mix, cream.steps),
-        cold_class=result.set.klass if result.set else None,  # type: ignore[arg-type]
+        cold_class=result.set.klass if result.set else None,
         content=content.dict(),
     )
 
@@ -258,7 +258,7 @@ def _work_out(
         scorch="low",
         scenes=scenes,
         egg_from=_egg_from(result.mix, made.steps) if made.kind in _OVER_EGG else None,
-        cold_class=result.set.klass if made.kind in _SET_COLD and result.set else None,  # type: ignore[arg-type]
+        cold_class=result.set.klass if made.kind in _SET_COLD and result.set else None,
         **_sugar_facts(made.kind, result.mix, as_learned(ring, lessons), content, kitchen),
     )
 

@@ -9,7 +9,7 @@ from ninja.errors import HttpError
 from pydantic import Field
 
 from bellcrumb.contract.refits import walked
-from bellcrumb.shapes.oven import ReadingIn, WalkIn, WalkOut
+from bellcrumb.shapes.oven import WalkIn, WalkOut, WalkSeen
 from bellcrumb.words import say
 from kitchen.access import member_of
 from kitchen.api import KitchenOut, read_kitchen
@@ -62,17 +62,6 @@ def add_oven(request: HttpRequest, kid: UUID, given: OvenChange) -> KitchenOut:
     return read_kitchen(request, kid)
 
 
-class OvenWalk(Schema):
-    """A walk with an oven of the kitchen: dial, pan of water, what its probe showed."""
-
-    set_c: float = Field(ge=60, le=320)
-    water_ml: float = Field(default=1000, gt=0, le=20_000)
-    pan_length_mm: float = Field(default=325, gt=0, le=900)
-    pan_width_mm: float = Field(default=265, gt=0, le=900)
-    readings: list[ReadingIn] = Field(max_length=5000)
-    shelf_c: float | None = Field(default=None, ge=0, le=350)
-
-
 class WalkedOut(Schema):
     """What the walk found, and the kitchen with it."""
 
@@ -82,13 +71,13 @@ class WalkedOut(Schema):
 
 @router.post("/k/{kid}/ovens/{oven_id}/walk", response={200: WalkedOut, **PROBLEMS})
 @heavy
-def walk_oven(request: HttpRequest, kid: UUID, oven_id: int, given: OvenWalk) -> WalkedOut:
+def walk_oven(request: HttpRequest, kid: UUID, oven_id: int, given: WalkSeen) -> WalkedOut:
     """Know an oven from a pan of water in it: its three figures are fitted and kept."""
     member = member_of(request, kid)
     oven = Oven.objects.filter(kitchen=member.kitchen, pk=oven_id).first()
     if oven is None:
         raise HttpError(404, say("kitchen.this_oven_is_not_in_the"))
-    asked = WalkIn(kind=oven.kind, altitude_m=member.kitchen.altitude_m, **given.dict())
+    asked = WalkIn(kind=oven.kind, altitude_m=member.kitchen.altitude_m, **given.model_dump())
     found = walked(asked)
     Oven.objects.filter(pk=oven.pk).update(
         dial_error_k=round(found.offset_k, 1),

@@ -1,6 +1,5 @@
 """Rehearsing: start an exercise, act, see what the pot does, and read what went wrong."""
 
-from typing import Literal
 from uuid import UUID
 
 from django.db import IntegrityError, transaction
@@ -18,8 +17,11 @@ from bellcrumb.contract.open.rehearsing import (
     LADLES_G,
     LONGEST_S,
     Act,
+    ActKind,
     Replay,
+    Result,
     Slip,
+    Stage,
     exercise,
     guide_step,
     replay,
@@ -32,8 +34,6 @@ from shared.now import now as clock_now
 from shared.shapes import PROBLEMS
 
 router = Router(tags=["rehearsals"])
-ActKind = Literal["heat", "stir", "lift", "ladle", "whites", "cold_water", "pour", "look", "end"]
-Result = Literal["good", "usable", "spoiled"]
 MOST_ACTS = 600
 
 
@@ -43,7 +43,7 @@ class ExerciseOut(Schema):
     key: str
     level: int
     name: str
-    stage: Literal["pot", "bowl", "syrup", "mixer", "oven"]
+    stage: Stage
     task: str
     teaches: str
     tried: int
@@ -74,21 +74,13 @@ class ActsIn(Schema):
     acts: list[ActIn] = Field(max_length=50)
 
 
-class ActOut(Schema):
-    """An act as it is kept."""
-
-    at_s: float
-    kind: ActKind
-    value: float
-
-
 class RehearsalOut(Schema):
     """A run: the pot as it stands and, when it is over, what came of it."""
 
     id: UUID
     exercise: str
     name: str
-    stage: Literal["pot", "bowl", "syrup", "mixer", "oven"]
+    stage: Stage
     task: str
     teaches: str
     seed: int
@@ -116,7 +108,7 @@ class RehearsalOut(Schema):
     figure_word: str
     moment: Moment
     curve: list[Point]
-    acts: list[ActOut]
+    acts: list[Act]
     slips: list[Slip]
     ended: bool
     result: Result | None
@@ -164,9 +156,12 @@ def _now_s(run: Rehearsal) -> float:
     return (clock_now() - run.started_at).total_seconds() * run.speed
 
 
+def _acts(run: Rehearsal) -> list[Act]:
+    return [Act(a["at_s"], a["kind"], a["value"]) for a in run.acts]
+
+
 def _replayed(run: Rehearsal) -> Replay:
-    acts = [Act(a["at_s"], a["kind"], a["value"]) for a in run.acts]
-    return replay(exercise(run.exercise), run.seed, acts, _now_s(run))
+    return replay(exercise(run.exercise), run.seed, _acts(run), _now_s(run))
 
 
 def _out(run: Rehearsal) -> RehearsalOut:
@@ -214,7 +209,7 @@ def _out(run: Rehearsal) -> RehearsalOut:
             "figure_word": found.figure_word,
             "moment": found.moment,
             "curve": [Point(t_s=t, temp_c=c) for t, c in points],
-            "acts": [{"at_s": a["at_s"], "kind": a["kind"], "value": a["value"]} for a in run.acts],
+            "acts": _acts(run),
             "slips": found.slips,
             "ended": found.result is not None,
             "result": found.result,

@@ -24,8 +24,8 @@ def maps() -> Iterator[dict[str, object]]:
         found = ask(*lines, family=kin)
         for plane in _PLANES:
             m = set_map(found.mix, found.family, found.style, found.set.low, found.set.high, plane)
-            yield {"of": of, "plane": plane, "what": f"{m.x_word} by {m.y_word}", "x": m.point[0],
-                   "y": m.point[1], "low": m.x_band[0], "high": m.x_band[1],
+            yield {"of": of, "plane": plane, "what": f"{m.x_word} by {m.y_word}", "x": m.x,
+                   "y": m.y, "low": m.x_low, "high": m.x_high,
                    "x_max": m.x_max, "y_max": m.y_max}  # fmt: skip
             for n in range(0, len(m.rows), len(m.rows) // 4):
                 for name, edge in zip(m.classes[1:], m.edges, strict=False):

@@ -126,7 +126,7 @@ class SyrupTest(unittest.TestCase):
 
     def test_the_climb_to_soft_ball_is_the_slow_stretch(self):
         run = cook_syrup(200, 80, 117, 360)
-        at_104 = next(t for t, c, _, _ in run.curve if c >= 104)
+        at_104 = next(p.t_s for p in run.curve if p.temp_c >= 104)
         self.assertGreater((run.time_s - at_104) / 13, 3 * at_104 / 84)
 
     @settings(max_examples=10)
@@ -136,7 +136,7 @@ class SyrupTest(unittest.TestCase):
         fast = cook_syrup(sugar, share * sugar, 118, 1.3 * power, dt_s=2.0)
         if slow.time_s is not None:
             self.assertLessEqual(fast.time_s, slow.time_s + 2)
-        temps = [c for _, c, _, _ in slow.curve]
+        temps = [p.temp_c for p in slow.curve]
         self.assertEqual(temps, sorted(temps))
         if slow.time_s is not None and slow.boils_from_c < 117.9:
             self.assertAlmostEqual(

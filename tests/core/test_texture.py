@@ -281,9 +281,9 @@ class MapTest(unittest.TestCase):
                 a = shifted(books, shift)
                 with self.subTest(f"{a.family.key} {plane} {shift:+}"):
                     m = set_map(a.mix, a.family, a.style, a.set.low, a.set.high, plane, shift)
-                    self.assertTrue(m.x_band[0] <= m.point[0] <= m.x_band[1])
-                    row = min(range(25), key=lambda i: abs(m.rows[i] - m.point[1]))
-                    passed = sum(m.point[0] >= edge[row] for edge in m.edges)
+                    self.assertTrue(m.x_low <= m.x <= m.x_high)
+                    row = min(range(25), key=lambda i: abs(m.rows[i] - m.y))
+                    passed = sum(m.x >= edge[row] for edge in m.edges)
                     self.assertEqual(a.set.klass, m.classes[passed])
 
     def test_more_sugar_moves_the_boundaries_to_more_starch(self):
@@ -299,7 +299,7 @@ class MapTest(unittest.TestCase):
         a = ask("1 l milk", "10 yolks", "180 g sugar", "80 g corn starch")
         m = set_map(a.mix, a.family, a.style, a.set.low, a.set.high, "sugar_fat")
         creamy = next(g for g in m.guides if g.below == "creamy")
-        grams = (creamy.at - m.point[1]) * a.liquid_g / 1000
+        grams = (creamy.at - m.y) * a.liquid_g / 1000
         self.assertAlmostEqual((a.mix.parts_g["fat"] + grams) / a.mix.mass_g, 0.12, places=6)
 
 

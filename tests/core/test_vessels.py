@@ -112,10 +112,11 @@ class TrayTest(unittest.TestCase):
             return
         length, width = ((a + b) / 2 for a, b in zip(pan.across(0), pan.across(1), strict=True))
         l_mm, w_mm = footprint(mould)[:: -1 if stood.turned else 1]
-        for i, (x, y) in enumerate(stood.centres):
+        centres = [(c.x, c.y) for c in stood.centres]
+        for i, (x, y) in enumerate(centres):
             self.assertTrue(l_mm / 2 - 1e-6 <= x <= length - l_mm / 2 + 1e-6)
             self.assertTrue(w_mm / 2 - 1e-6 <= y <= width - w_mm / 2 + 1e-6)
-            for u, v in stood.centres[:i]:
+            for u, v in centres[:i]:
                 if mould.shape == "round":
                     self.assertGreaterEqual(math.dist((x, y), (u, v)), l_mm - 1e-6)
                 else:

@@ -144,7 +144,7 @@ class AccessTest(KitchenCase):
                 for ask in ("BakeAsk", "ChooseAsk", "PartAsk")
             },
             "OvenChange": {"name": "o"},
-            "OvenWalk": {"set_c": 160, "readings": []},
+            "WalkSeen": {"set_c": 160, "readings": []},
             "ColdIn": {"name": "c"},
             "SolveAsk": {"content": self.content(), "wishes": {"set_class": "spoon"}},
             "ScaleAsk": {"content": self.content(), "by": "factor", "value": 2},

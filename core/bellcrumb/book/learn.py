@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from bellcrumb.book.learned import Learned
 from bellcrumb.oven.scene import FIGURE_PRIORS
 
 FADES = 0.97  # what a batch counts for when one more has come after it; our estimate
@@ -40,15 +41,6 @@ _SLACK, _SLACK_MIN = 0.35, 4.0
 SET_PRIOR, SET_NOISE = (0.0, 0.6), 0.8
 # How much firmer a cream would be of which one line (this corn starch, these eggs) carries all.
 LINE_PRIOR_S = 0.45  # our estimate: lots of a starch differ by a tenth
-
-
-@dataclass(frozen=True)
-class Learned:
-    """A constant as it is known: ``mean`` with ``sd``, from ``n`` batches."""
-
-    mean: float
-    sd: float
-    n: int
 
 
 def updated(

@@ -21,13 +21,10 @@ def crust(given: shapes.CrustIn, pantry: Pantry | None = None) -> shapes.CrustOu
     baked = blind_bake(school, given.goes, mm, given.offset_k, given.fan, given.width_mm)
     soggy = soggy_clock(given.barrier, given.wetness, given.filled_at_c, mm)
     return shapes.CrustOut(
+        **vars(baked),
         dough=dough,
         school=school,
         dough_mm=mm,
-        stages=list(baked.stages),
-        how_far=baked.how_far,
-        cool_min=baked.cool_min,
-        shield=baked.shield,
         crisp_h=list(soggy.crisp_h),
         soft_h=list(soggy.soft_h),
         soggy=soggy.says,

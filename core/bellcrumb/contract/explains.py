@@ -7,6 +7,7 @@ from bellcrumb.asked.lines import answered
 from bellcrumb.book import learn as laws
 from bellcrumb.book.causes import Cause, causes, fault_of
 from bellcrumb.book.happened import CookSeen, Happened, StepSeen, happened
+from bellcrumb.book.learned import Learned
 from bellcrumb.book.signals import Value
 from bellcrumb.contract.bend import bend
 from bellcrumb.curve.watch import held_s, smoothed
@@ -285,12 +286,12 @@ def judged_s(klass: str) -> float:
 
 
 def _of_line(
-    key: str, sets: list[laws.SetSeen], families: dict[str, laws.Learned]
+    key: str, sets: list[laws.SetSeen], families: dict[str, Learned]
 ) -> list[float]:  # fmt: skip
     """What each batch tells of a line: what its family does not explain."""
     return [row.shift - families[row.family].mean for row in sets if key in row.lines]
 
 
-def _out(name: str, found: laws.Learned, seen: list[float]) -> shapes.LearnedOut:
+def _out(name: str, found: Learned, seen: list[float]) -> shapes.LearnedOut:
     latest = [round(value, 3) for value in seen[-_DRAWN:]]
-    return shapes.LearnedOut(name=name, mean=found.mean, sd=found.sd, n=found.n, seen=latest)
+    return shapes.LearnedOut(**vars(found), name=name, seen=latest)

@@ -89,20 +89,11 @@ def _tray_out(
     stood = bath(pan, vessel, given.count, level)
     length, width = ((a + b) / 2 for a, b in zip(pan.across(0.0), pan.across(1.0), strict=True))
     return shapes.TrayOut(
+        **vars(stood),
         pan=pan.name,
         pan_key=pan.key,
         length_mm=length,
         width_mm=width,
         depth_mm=pan.depth_mm,
-        per_pan=stood.per_pan,
-        pans=stood.pans,
-        last_pan=stood.last_pan,
-        centres=[shapes.PointOut(x=x, y=y) for x, y in stood.centres],
-        turned=stood.turned,
         round=vessel.shape != "rect",
-        mould_length_mm=stood.footprint_mm[0],
-        mould_width_mm=stood.footprint_mm[1],
-        level_mm=stood.level_mm,
-        water_ml=stood.water_ml,
-        warnings=stood.warnings,
     )

@@ -18,7 +18,7 @@ from bellcrumb.reasons import Reason
 from bellcrumb.stove.whip import Whipped, whip_of
 from bellcrumb.texture.how_set import is_whipped_cream
 from bellcrumb.texture.set_index import CLASSES, split_foam
-from bellcrumb.texture.set_map import Plane, point, set_map
+from bellcrumb.texture.set_map import Plane, SetMap, point, set_map
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.words import say
 
@@ -85,30 +85,11 @@ def _taste(mix: Mix) -> shapes.TasteOut:
     )
 
 
-def map_out(a: Answer, plane: Plane) -> shapes.MapOut | None:
+def map_out(a: Answer, plane: Plane) -> SetMap | None:
     """The set map of an answer in a plane; None where there is nothing to draw."""
     if not (a.family and a.set):
         return None
-    m = set_map(a.mix, a.family, a.style, a.set.low, a.set.high, plane, a.set_shift)
-    if not m:
-        return None
-    return shapes.MapOut.model_validate(
-        {
-            "plane": m.plane,
-            "x_max": m.x_max,
-            "y_max": m.y_max,
-            "rows": m.rows,
-            "edges": m.edges,
-            "classes": m.classes,
-            "x": m.point[0],
-            "y": m.point[1],
-            "x_low": m.x_band[0],
-            "x_high": m.x_band[1],
-            "x_word": m.x_word,
-            "y_word": m.y_word,
-            "guides": m.guides,
-        }
-    )
+    return set_map(a.mix, a.family, a.style, a.set.low, a.set.high, plane, a.set_shift)
 
 
 def points_out(a: Answer) -> shapes.PointsOut | None:
@@ -257,7 +238,7 @@ def formula_out(
         set=strength,
         map=map_out(a, given.plane),
         points=points_out(a),
-        cook=shapes.CookOut(**vars(a.endpoint)) if a.endpoint else None,
+        cook=a.endpoint,
         coagulation=shapes.CoagulationOut(**vars(a.coagulation), spread_k=SET_SPREAD_K)
         if a.coagulation
         else None,

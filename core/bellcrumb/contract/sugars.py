@@ -54,25 +54,13 @@ def syrup(given: shapes.SyrupIn, vessels: dict[str, Vessel] | None = None) -> sh
     stride = max(1, len(run.curve) // _MOST_POINTS)
     points = [*run.curve[::stride], run.curve[-1]]
     return shapes.SyrupOut(
-        target_c=target,
-        stage=run.stage,
+        **vars(run) | {"curve": points},
         stage_sign=sugar.SIGNS[run.stage] if run.stage else say("contract.still_a_thin_syrup"),
-        water_left_g=run.water_left_g,
-        solids_pct=100 * given.sugar_g / (given.sugar_g + run.water_left_g),
-        time_s=run.time_s,
-        boils_from_c=run.boils_from_c,
-        slow_104_to_115_s=run.slow_s,
-        colour=run.colour,
         colour_word=sugar.colour_word(run.colour),
-        run_on_k=run.run_on_k,
-        pull_c=run.pull_c,
         stop_bath_s=sugar.seconds_in_cold_water(pan),
         pour_window_s=sugar.pour_window_s(pan),
-        marks=[shapes.StageMark(stage=s, t_s=t, sign=sugar.SIGNS[s]) for s, t in run.marks],
-        curve=[shapes.SyrupPoint(t_s=t, temp_c=c, solids_pct=x, colour=k) for t, c, x, k in points],
         lining=_lining(given, vessels),
         crystals=CRYSTALS,
-        warnings=run.warnings,
     )
 
 

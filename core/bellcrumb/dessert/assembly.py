@@ -51,7 +51,7 @@ def assembly(
         out.append(_lay(n, layer, met, count, schools, below))
         first = by_key[made.laid[n]] + 1
         last = by_key[made.laid[n + 1]] if n + 1 < len(layers) else len(made.steps)
-        rest = _rest(n, layer.part, [s for s in made.steps[first:last] if s.code != "plate"])
+        rest = _rest(n, layer.name, [s for s in made.steps[first:last] if s.code != "plate"])
         out += [rest] if rest else []
     return [*out, _label(made.steps)]
 
@@ -77,11 +77,11 @@ def _checks(n: int, layer: Lain, below: Lain | None, met: Meeting | None) -> lis
             Step(
                 f"below_{n}",
                 "check",
-                say("dessert.probe_into_the_in_its_middle", part=below.part),
+                say("dessert.probe_into_the_in_its_middle", part=below.name),
                 say("dessert.under_c", lower_max_c=met.lower_max_c),
                 _sentence(met.too_soon),
                 high_c=met.lower_max_c,
-                there=say("dessert.cold_enough_on_with_the", part=layer.part),
+                there=say("dessert.cold_enough_on_with_the", part=layer.name),
             )
         )
     if met.upper_max_c is not None and met.upper_min_c is not None and layer.kind in _PROBED:
@@ -89,7 +89,7 @@ def _checks(n: int, layer: Lain, below: Lain | None, met: Meeting | None) -> lis
             Step(
                 f"warm_{n}",
                 "check",
-                say("dessert.probe_into_the", part=layer.part),
+                say("dessert.probe_into_the", part=layer.name),
                 say(
                     "dessert.between_and_c",
                     upper_min_c=met.upper_min_c,
@@ -111,7 +111,7 @@ def _sentence(words: str) -> str:
 def _lay(
     n: int, layer: Lain, met: Meeting | None, count: int, schools: Schools, below: Lain | None
 ) -> Step:
-    title = say("dessert.the", verbs=_VERBS[layer.lies], part=layer.part)
+    title = say("dessert.the", verbs=_VERBS[layer.lies], part=layer.name)
     depth = say("dessert.mm_deep_to_mm_above_the", mm=layer.mm, to_mm=layer.to_mm)
     caution = ""
     if met and met.most_h and met.too_late:
@@ -120,7 +120,7 @@ def _lay(
         )
     if below and met and met.school == "hot" and schools.filling == "hot":
         caution = say(
-            "dessert.warm_on_purpose_the_softens_a", part=below.part, caution=caution
+            "dessert.warm_on_purpose_the_softens_a", part=below.name, caution=caution
         ).strip()
     if layer.lies == "lining":
         depth = say(

@@ -55,11 +55,11 @@ class Layer:
 
 @dataclass(frozen=True)
 class Lain:
-    """A layer as it lies in each vessel: heights in mm over the vessel's floor, ``mm`` its depth,
-    ``raw_g_each`` what it takes of the part as made. ``over_mm`` is the height of the dome it
-    coats: at its edge it lies so much lower."""
+    """A layer of the part ``name`` as it lies in each vessel: heights in mm over the vessel's
+    floor, ``mm`` its depth, ``raw_g_each`` what it takes of the part as made. ``over_mm`` is the
+    height of the dome it coats: at its edge it lies so much lower."""
 
-    part: str
+    name: str
     kind: Kind
     lies: Lies
     from_mm: float
@@ -122,7 +122,7 @@ def stack(vessel: Vessel, count: int, parts: Mapping[str, Made], layers: Sequenc
     for _ in range(_ROUNDS):
         found = _stacked(vessel, count, parts, layers, poured, taken)
         told = {
-            part: sum(x.g_each for x in found.layers if x.part == part and x.lies != "poured")
+            part: sum(x.g_each for x in found.layers if x.name == part and x.lies != "poured")
             for part in poured
         }
         if all(abs(told[part] - taken[part]) < _AGREE_G for part in poured):
@@ -284,6 +284,6 @@ def _width(room: Room, height_mm: float) -> float:
 
 def _needs(parts: Mapping[str, Made], lain: list[Lain], count: int) -> list[Need]:
     return [
-        Need(name, count * sum(x.raw_g_each for x in lain if x.part == name), part.batch_g)
+        Need(name, count * sum(x.raw_g_each for x in lain if x.name == name), part.batch_g)
         for name, part in parts.items()
     ]

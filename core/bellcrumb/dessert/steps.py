@@ -164,7 +164,7 @@ def steps_of(
     for name, making in makings.items():
         out.before(name, making, count, schools)
     for place, layer in enumerate(lain):
-        out.lay(place, layer, makings[layer.part], lain, count, schools)
+        out.lay(place, layer, makings[layer.name], lain, count, schools)
     out.finish(count)
     return Steps(out.steps, out.minded, out.laid, out.met)
 
@@ -253,30 +253,30 @@ class _Thread:
         schools: Schools,
     ) -> None:  # fmt: skip
         """Lay one layer, with what must have happened to the one below."""
-        after = [self._following(layer.part)] if layer.part in self.last else []
+        after = [self._following(layer.name)] if layer.name in self.last else []
         met = self._meets(place, layer, lain, schools)
         after += self._gap_below(place, layer, lain, met)
         work = "fruit" if layer.kind == "poached_fruit" else layer.kind
         table = rows().get(work, [])
         row = next((r for r in table if r.stage == "lay"), None)
         row = row or replace(_LAID_ON, work=work)
-        key = self.add(layer.part, row, making, count, after)
+        key = self.add(layer.name, row, making, count, after)
         self.laid.append(key)
         self.met.append(met)
-        self.last[layer.part] = (key, row.keeps_h)
+        self.last[layer.name] = (key, row.keeps_h)
         if met is not None and met.most_h and place:
             softens = "biscuit" in (layer.kind, lain[place - 1].kind)
             least = 60 * met.best_from_h if softens else 0.0
             self.until.append(Gap(key, least, 60 * met.most_h, met.too_late))
         self.hot |= _poured_hot(layer.kind, schools)
         if self.last_use(place, layer, lain):
-            self._run(layer.part, making, work, "after", count, schools)
-        self.built = self.last[layer.part]
+            self._run(layer.name, making, work, "after", count, schools)
+        self.built = self.last[layer.name]
 
     @staticmethod
     def last_use(place: int, layer: Lain, lain: Sequence[Lain]) -> bool:
         """Whether what happens after laying (baking, setting) comes now."""
-        return not any(other.part == layer.part for other in lain[place + 1 :])
+        return not any(other.name == layer.name for other in lain[place + 1 :])
 
     @staticmethod
     def _meets(place: int, layer: Lain, lain: Sequence[Lain], schools: Schools) -> Meeting | None:
@@ -295,10 +295,10 @@ class _Thread:
         below = lain[place - 1]
         if found is None:
             return [Gap(self.built[0], 0.0, max(60 * self.built[1], 60.0), "")]
-        cooled = any(s.part == below.part and s.code in _COOLS for s in self.steps)
+        cooled = any(s.part == below.name and s.code in _COOLS for s in self.steps)
         least = 0.0 if cooled else found.least_min
         most = max(self._most(below, found), least + 60)
-        self.minded.append(_mind(below.part, layer.part, found))
+        self.minded.append(_mind(below.name, layer.name, found))
         return [Gap(self.built[0], least, most, found.too_soon)]
 
     def _most(self, below: Lain, found: Meeting) -> float:

@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.optimize import least_squares
 
+from bellcrumb.oven.fitted import FittedOven
 from bellcrumb.oven.pull import OVEN_SPREAD_K, START_SPREAD_K
 from bellcrumb.oven.refit import AIR_K, BATH_K, PROBE_K, Observations, thinned
 from bellcrumb.oven.run import Bake, Cases, Job, Strides
@@ -28,17 +29,10 @@ _OF_ONE_MIND = 8.0
 
 
 @dataclass(frozen=True)
-class OvenFigures:
-    """The figures of an oven as one bake told them: ``offset_k`` above the dial, ``film``, ``vent``
-    and ``recovers`` as factors of what it was thought to be; the spreads of the three are of their
+class OvenFigures(FittedOven):
+    """The figures of an oven as one bake told them; the spreads of the factors are of their
     logarithms."""
 
-    offset_k: float
-    offset_spread_k: float
-    film: float
-    film_spread: float
-    vent: float
-    vent_spread: float
     recovers: float
     recovers_spread: float
 

@@ -19,9 +19,9 @@ class Refit:
 
 
 @dataclass(frozen=True)
-class OvenCalibration:
-    """The three figures with their spreads, and how far the water was from its curve, K (root mean
-    square). ``film`` and ``vent`` are factors of an ordinary oven of its kind."""
+class FittedOven:
+    """What a fit tells of an oven: ``offset_k`` above its dial, ``film`` and ``vent`` as factors of
+    what it was thought to be, each with its spread."""
 
     offset_k: float
     offset_spread_k: float
@@ -29,4 +29,11 @@ class OvenCalibration:
     film_spread: float
     vent: float
     vent_spread: float
+
+
+@dataclass(frozen=True)
+class OvenCalibration(FittedOven):
+    """An oven from a pan of water: factors of an ordinary one of its kind, and how far the water
+    was from its curve, K (root mean square)."""
+
     rms_k: float

@@ -49,8 +49,8 @@ def timed_steps(
     """Minutes by step key, for the steps that a model speaks of."""
     out: dict[str, Timed] = {}
     for layer in lain:
-        part = found.laid(layer.part)
-        if part.bought or layer.part in out:
+        part = found.laid(layer.name)
+        if part.bought or layer.name in out:
             continue
         out |= _of_layer(layer, part, vessel, count)
     for name, part in found.parts.items():
@@ -81,13 +81,13 @@ def _of_layer(
                 "planner.the_ovens_model_mm_in_at", mm=mm, vessel=vessel.name, oven_c=row.oven_c
             )
             middle = (times[0] + times[1]) / 2
-            out[f"{layer.part}/{bake}"] = Timed(None, middle, *times, said)
+            out[f"{layer.name}/{bake}"] = Timed(None, middle, *times, said)
     if chill:
         row = next(r for r in rows()[kind] if r.code == chill)
         needs = _chill_min(part.mix, vessel, mm, _FROM_C.get(kind, _CHILLED_FROM_C))
         if needs and needs > row.wait_min:
             said = say("planner.mm_in_are_at_c_then", mm=mm, vessel=vessel.name, cold_c=_COLD_C)
-            out[f"{layer.part}/{chill}"] = Timed(None, needs, needs, 1.5 * needs, said)
+            out[f"{layer.name}/{chill}"] = Timed(None, needs, needs, 1.5 * needs, said)
     return out
 
 

@@ -2,7 +2,6 @@
 
 import math
 from dataclasses import dataclass, replace
-from typing import cast
 
 from bellcrumb.asked.lines import priced
 from bellcrumb.asked.vessels import vessel_of
@@ -19,15 +18,12 @@ from bellcrumb.pantry.pantry import Pantry, shipped
 from bellcrumb.planner.build_parts import Fold, PartBuilt, Understood, understood
 from bellcrumb.planner.build_times import timed_steps
 from bellcrumb.quantities.units import Measures
-from bellcrumb.shapes import SetClass
 from bellcrumb.shapes import build as shapes
 from bellcrumb.stove.steps import Step
 from bellcrumb.texture.endpoint import endpoint
 from bellcrumb.texture.families import COARSE
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.words import say
-
-_GUIDE = tuple(shapes.AssemblyStepOut.model_fields)
 
 
 @dataclass(frozen=True)
@@ -88,7 +84,7 @@ def _needs(found: Understood, laid: dict[str, Need]) -> dict[str, Need]:
 
 def _makings(found: Understood, lain: Stack, needs: dict[str, Need]) -> dict[str, Making]:
     """The parts that are made, those that are folded before what they are folded into."""
-    laid = {x.part for x in lain.layers}
+    laid = {x.name for x in lain.layers}
     caramel = any(x.kind == "caramel" for x in lain.layers)
     folds = {name: fold for name, fold in found.folds.items() if name in laid}
     inside = {name for fold in folds.values() for name in (fold.base, fold.light)}
@@ -144,10 +140,7 @@ def built(
         layers=_layers_out(made, worth),
         parts=parts_out(given, made),
         folds=[_fold_out(f, made.needs[f.name]) for f in made.found.folds.values()],
-        guide=[
-            shapes.AssemblyStepOut(**{k: getattr(s, k) for k in _GUIDE})
-            for s in assembly_of(given, made)
-        ],
+        guide=assembly_of(given, made),
         portion=_portion(made, worth, given.stand.portions_each, complete=not unread),
         steps=[
             shapes.BuildStepOut(
@@ -236,14 +229,12 @@ def _stand_out(vessel: Vessel, given: shapes.StandIn, top_mm: float) -> shapes.S
 def _layers_out(made: Whole, worth: _Worth) -> list[shapes.LainOut]:
     out = []
     for x in made.stack.layers:
-        part = made.found.laid(x.part)
+        part = made.found.laid(x.name)
         out.append(
             shapes.LainOut(
-                name=x.part, kind=x.kind, lies=x.lies, mm=x.mm, from_mm=x.from_mm, to_mm=x.to_mm,
-                ml_each=x.ml_each, g_each=x.g_each, walls=x.walls, wall_mm=x.wall_mm,
-                width_mm=x.width_mm, top_width_mm=x.top_width_mm, over_mm=x.over_mm,
+                **vars(x),
                 kcal_each=nutrition(part.mix, x.g_each).kcal,
-                cost_each=worth.of(x.part, x.raw_g_each), allergens=list(part.mix.allergens),
+                cost_each=worth.of(x.name, x.raw_g_each), allergens=list(part.mix.allergens),
             )
         )  # fmt: skip
     return out
@@ -252,11 +243,11 @@ def _layers_out(made: Whole, worth: _Worth) -> list[shapes.LainOut]:
 def _portion(made: Whole, worth: _Worth, each: int, *, complete: bool) -> shapes.PortionOut:
     layers, allergens, untold = [], set[str](), set[str]()
     for x in made.stack.layers:
-        mix = made.found.laid(x.part).mix
+        mix = made.found.laid(x.name).mix
         grams = x.g_each / each
-        spent = worth.of(x.part, x.raw_g_each / each)
+        spent = worth.of(x.name, x.raw_g_each / each)
         kcal = nutrition(mix, grams).kcal
-        layers.append(shapes.LayerShareOut(name=x.part, g=grams, kcal=kcal, cost=spent))
+        layers.append(shapes.LayerShareOut(name=x.name, g=grams, kcal=kcal, cost=spent))
         allergens |= set(mix.allergens)
         untold |= set(mix.allergens_untold)
     return shapes.PortionOut(
@@ -272,7 +263,7 @@ def _fold_out(fold: Fold, need: Need) -> shapes.FoldOut:
     return shapes.FoldOut(
         name=fold.name, base=fold.base, light=fold.light, base_g=fold.base_g,
         light_g=fold.light_g, volume_ml=fold.volume_ml, density_g_per_ml=fold.part.made.density,
-        set_class=cast(SetClass, strength.klass) if strength else None,
+        set_class=strength.klass if strength else None,
         family=fold.found.family.name if fold.found.family else None,
         base_from_c=fold.window.low_c, base_to_c=fold.window.high_c, sign=fold.window.sign,
         too_cold=fold.window.below, too_warm=fold.window.above, need_g=need.need_g,

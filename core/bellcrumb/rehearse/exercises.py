@@ -9,6 +9,7 @@ from bellcrumb.heat.pot import Ring
 from bellcrumb.mix.composition import Mix
 from bellcrumb.oven.school import SIGNS
 from bellcrumb.pantry.pantry import shipped
+from bellcrumb.rehearse.world import ActKind
 from bellcrumb.stove.plan import Plan, plan
 from bellcrumb.stove.steps import Step
 from bellcrumb.stove.work import Work
@@ -17,7 +18,6 @@ from bellcrumb.texture.families import family
 from bellcrumb.words import say
 
 Stage = Literal["pot", "bowl", "syrup", "mixer", "oven"]
-Act = Literal["heat", "stir", "lift", "ladle", "whites", "cold_water", "pour", "look", "end"]
 RING = Ring(say("rehearse.practice_ring"), "gas", 2700.0)
 
 
@@ -32,7 +32,7 @@ class Exercise:
     task: str
     teaches: str
     grams: dict[str, float]
-    acts: tuple[Act, ...]
+    acts: tuple[ActKind, ...]
     from_c: float = 20.0
     goal_c: tuple[float, float] = (0.0, 0.0)
     family_key: str = ""

@@ -9,6 +9,7 @@ from typing import Literal
 
 from bellcrumb.stove.guide import Moment
 
+ActKind = Literal["heat", "stir", "lift", "ladle", "whites", "cold_water", "pour", "look", "end"]
 Result = Literal["good", "usable", "spoiled"]
 LONGEST_S = 3600
 HEATS = 9
@@ -20,7 +21,7 @@ class Act:
     """Something the learner did: ``value`` is a heat 0-9, on or off, or grams of a ladle."""
 
     at_s: float
-    kind: str
+    kind: ActKind
     value: float = 0.0
 
 

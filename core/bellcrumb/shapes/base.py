@@ -22,7 +22,7 @@ class Strict(Shape):
 
 
 class PointOut(Shape):
-    """A point of a plane or of a tray."""
+    """A point of a plane."""
 
     x: float
     y: float

@@ -5,13 +5,16 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from bellcrumb.dessert.layers import Lain
 from bellcrumb.dessert.steps import BuildStep
 from bellcrumb.dessert.thread import Ahead
 from bellcrumb.dessert.works import Kind, Lies
 from bellcrumb.quantities.units import Measures
 from bellcrumb.shapes.base import LineIn, Shape, Strict
 from bellcrumb.shapes.fit import VesselIn
-from bellcrumb.shapes.formula import PartKind, SetClass
+from bellcrumb.shapes.formula import PartKind
+from bellcrumb.stove.steps import Step
+from bellcrumb.texture.set_index import SetClass
 
 Cut = Literal["whole", "wedges", "squares", "rings"]
 
@@ -104,24 +107,12 @@ class BuildIn(Strict):
     whole_eggs: bool = Field(True, description="scale to whole eggs where shell eggs are counted")
 
 
-class LainOut(Shape):
-    """A layer as it lies in each vessel; heights in mm over the floor of the vessel."""
+@dataclass(frozen=True, kw_only=True)
+class LainOut(Lain):
+    """A layer as it lies, and what it brings to each vessel."""
 
-    name: str
-    kind: Kind
-    lies: Lies
-    mm: float
-    from_mm: float
-    to_mm: float
-    ml_each: float
-    g_each: float
-    walls: bool
-    wall_mm: float
-    width_mm: float
-    top_width_mm: float
-    over_mm: float = Field(description="of the dome it coats; 0: it lies flat")
     kcal_each: float
-    cost_each: float | None = Field(description="of what it takes as made; null: no prices")
+    cost_each: float | None
     allergens: list[str]
 
 
@@ -144,23 +135,6 @@ class FoldOut(Shape):
     too_cold: str
     too_warm: str
     need_g: float
-
-
-class AssemblyStepOut(Shape):
-    """A step of building it: one layer, a temperature to check, a wait."""
-
-    key: str
-    kind: Literal["ready", "check", "lay", "finish"]
-    title: str
-    sign: str
-    avoid: str
-    caution: str
-    low_c: float | None
-    high_c: float | None
-    hold_s: int
-    grams: float
-    count: int
-    there: str
 
 
 class BuildPartOut(Shape):
@@ -246,7 +220,7 @@ class BuildOut(CutOut):
 
     parts: list[BuildPartOut]
     folds: list[FoldOut]
-    guide: list[AssemblyStepOut] = Field(description="building it, one layer a step")
+    guide: list[Step] = Field(description="building it, one layer a step")
     portion: PortionOut
     steps: list[BuildStepOut]
     shortest_min: float

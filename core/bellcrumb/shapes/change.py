@@ -6,7 +6,8 @@ from pydantic import ConfigDict, Field
 
 from bellcrumb.formula.scale import EggChoice
 from bellcrumb.shapes.base import Shape, Strict
-from bellcrumb.shapes.formula import FormulaIn, SetClass
+from bellcrumb.shapes.formula import FormulaIn
+from bellcrumb.texture.set_index import SetClass
 
 ScaleBy = Literal["factor", "liquid", "batch", "eggs", "vessels"]
 

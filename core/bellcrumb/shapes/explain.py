@@ -1,14 +1,17 @@
 """A batch explained, and what a kitchen's batches teach."""
 
+from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from pydantic import Field
 
 from bellcrumb.book.happened import Happened
+from bellcrumb.book.learned import Learned
 from bellcrumb.shapes.base import Shape, Strict
-from bellcrumb.shapes.formula import FormulaIn, SetClass
+from bellcrumb.shapes.formula import FormulaIn
 from bellcrumb.shapes.oven import RuleIn
 from bellcrumb.shapes.sugar import TempReading
+from bellcrumb.texture.set_index import SetClass
 
 
 class VerdictOfBatch(Strict):
@@ -180,16 +183,16 @@ class LearnIn(Strict):
     )  # fmt: skip
 
 
-class LearnedOut(Shape):
-    """A learned value; the prior's where ``n`` is 0."""
+@dataclass(frozen=True, kw_only=True)
+class LearnedOut(Learned):
+    """A learned value; the prior's where ``n`` is 0. ``seen`` is what each of the latest batches
+    told, oldest first."""
 
     name: str
-    mean: float
-    sd: float
-    n: int
-    seen: list[float] = Field(description="what each of the latest batches told, oldest first")
+    seen: list[float]
 
 
+@dataclass(frozen=True, kw_only=True)
 class FigureOut(LearnedOut):
     """A figure of an oven: how it blows, vents or comes back, as a factor of what is known."""
 

@@ -1,10 +1,12 @@
 """Vessels and trays, and what a batch fills."""
 
+from dataclasses import dataclass
 from typing import Literal
 
 from pydantic import Field
 
-from bellcrumb.shapes.base import PointOut, Shape, Strict
+from bellcrumb.shapes.base import Shape, Strict
+from bellcrumb.vessels.tray import PanOfMoulds
 from bellcrumb.words import say
 
 
@@ -34,25 +36,16 @@ class RestOut(Shape):
     left_over_ml: float
 
 
-class TrayOut(Shape):
-    """The moulds in a pan, to scale, and the bath. See ``bellcrumb.vessels.tray.Bath``."""
+@dataclass(frozen=True, kw_only=True)
+class TrayOut(PanOfMoulds):
+    """The moulds in a pan, to scale, and the bath."""
 
     pan: str
     pan_key: str
     length_mm: float
     width_mm: float
     depth_mm: float
-    per_pan: int
-    pans: int
-    last_pan: int
-    centres: list[PointOut]
-    turned: bool
     round: bool
-    mould_length_mm: float
-    mould_width_mm: float
-    level_mm: float
-    water_ml: float
-    warnings: list[str]
 
 
 class FitOut(Shape):

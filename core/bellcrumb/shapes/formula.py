@@ -13,8 +13,10 @@ from bellcrumb.shapes.base import MixIn, PointOut, Shape
 from bellcrumb.shapes.fit import FitOut, VesselIn
 from bellcrumb.stove.whip import Whipped
 from bellcrumb.texture.coagulation import Coagulation
+from bellcrumb.texture.endpoint import Endpoint
 from bellcrumb.texture.no_custard import Other
-from bellcrumb.texture.set_map import Guide, Plane
+from bellcrumb.texture.set_index import SetClass
+from bellcrumb.texture.set_map import Plane, SetMap
 
 PartKind = Literal["crust", "filling", "caramel", "meringue", "cream", "glaze", "garnish"]
 
@@ -106,9 +108,6 @@ class TasteOut(Shape):
     cocoa: float
 
 
-SetClass = Literal["pour", "nappe", "spoon", "pipe", "slice", "unmould"]
-
-
 class SetOut(Shape):
     """The set: index with its band, class with the classes the band spans."""
 
@@ -125,18 +124,6 @@ class SetOut(Shape):
     shift: float = Field(0, description="what this kitchen's own verdicts moved it by, S")
 
     model_config = ConfigDict(populate_by_name=True)
-
-
-class CookOut(Shape):
-    """How it is cooked and where to stop."""
-
-    mode: Literal["nappe", "boil_hold", "bake", "double_boiler", "none"]
-    temp_c: float | None
-    low_c: float | None
-    high_c: float | None
-    hold_s: int
-    never_c: float | None
-    why: str
 
 
 @dataclass(frozen=True)
@@ -157,24 +144,6 @@ class FamilyOut(Shape):
     keep_days: list[float]
     chill_h: list[float]
     doneness: str
-
-
-class MapOut(Shape):
-    """The set map: see ``bellcrumb.texture.set_map.SetMap``."""
-
-    plane: Plane
-    x_max: float
-    y_max: float
-    rows: list[float]
-    edges: list[list[float]]
-    classes: list[SetClass]
-    x: float
-    y: float
-    x_low: float
-    x_high: float
-    x_word: str
-    y_word: str
-    guides: list[Guide]
 
 
 class PointsOut(Shape):
@@ -222,9 +191,9 @@ class FormulaOut(Shape):
     composition_pct: CompositionOut
     taste_pct: TasteOut
     set: SetOut | None
-    map: MapOut | None
+    map: SetMap | None
     points: PointsOut | None
-    cook: CookOut | None
+    cook: Endpoint | None
     coagulation: CoagulationOut | None
     whites_left_g: float
     yolks_left_g: float

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from bellcrumb.laws.safety import COOLING
-from bellcrumb.oven.crust import BlindStage, School
+from bellcrumb.oven.crust import BlindBake, School
 from bellcrumb.oven.fitted import OvenCalibration, Refit
 from bellcrumb.oven.school import After
 from bellcrumb.reasons import Reason
@@ -248,17 +248,14 @@ class CrustIn(Strict):
     filled_at_c: float = Field(5, ge=-5, le=100)
 
 
-class CrustOut(Shape):
+@dataclass(frozen=True, kw_only=True)
+class CrustOut(BlindBake):
     """The stages, how far, the cooling, and the soggy clock in hours from low to high. ``dough`` is
     told from the lines, ``school`` the one that was followed."""
 
     dough: str | None
     school: School
-    dough_mm: float = Field(description="as it was reckoned with")
-    stages: list[BlindStage]
-    how_far: str
-    cool_min: float
-    shield: str
+    dough_mm: float
     crisp_h: list[float]
     soft_h: list[float]
     soggy: str
@@ -272,16 +269,21 @@ class ReadingIn(Strict):
     temp_c: float = Field(ge=0, le=101)
 
 
-class WalkIn(Strict):
-    """Ask what an oven is like, from an open pan of water in it."""
+class WalkSeen(Strict):
+    """A walk with an oven: dial, pan of water, what its probe showed."""
 
-    kind: Literal["static", "fan"] = "static"
     set_c: OvenCelsius
     water_ml: float = Field(1000, gt=0, le=20_000)
     pan_length_mm: float = Field(325, gt=0, le=900)
     pan_width_mm: float = Field(265, gt=0, le=900)
     readings: list[ReadingIn] = Field(max_length=5000)
     shelf_c: float | None = Field(None, ge=0, le=350)
+
+
+class WalkIn(WalkSeen):
+    """Ask what an oven is like, from an open pan of water in it."""
+
+    kind: Literal["static", "fan"] = "static"
     altitude_m: float = Field(0, ge=-400, le=5000)
 
 

@@ -1,5 +1,6 @@
 """Syrups, caramel, meringue, whipped cream, what goes in at the end, and pasteurisation."""
 
+from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from pydantic import BeforeValidator, Field
@@ -9,7 +10,7 @@ from bellcrumb.shapes.base import Celsius, MixIn, Shape, Strict
 from bellcrumb.shapes.fit import VesselIn
 from bellcrumb.stove.finish import Addition
 from bellcrumb.stove.meringue import MeringueKind
-from bellcrumb.stove.syrup import Stage
+from bellcrumb.stove.syrup import Stage, SyrupRun
 from bellcrumb.stove.whip import Use
 
 Grams = Annotated[float, Field(gt=0, le=200_000)]
@@ -40,23 +41,6 @@ class SyrupIn(Strict):
     lining_mm: float = Field(3, gt=0, le=20)
 
 
-class SyrupPoint(Shape):
-    """A point of a syrup's curve; ``colour`` 1 is amber."""
-
-    t_s: float
-    temp_c: float
-    solids_pct: float
-    colour: float
-
-
-class StageMark(Shape):
-    """When a stage begins, and its sign."""
-
-    stage: Stage
-    t_s: float
-    sign: str
-
-
 class LiningOut(Shape):
     """Caramel to line moulds: grams in each and in all, sugar to cook for it."""
 
@@ -66,28 +50,16 @@ class LiningOut(Shape):
     sugar_g: float
 
 
-class SyrupOut(Shape):
+@dataclass(frozen=True, kw_only=True)
+class SyrupOut(SyrupRun):
     """A syrup cooked; ``time_s`` null: this ring does not get there."""
 
-    target_c: float
-    stage: Stage | None
     stage_sign: str
-    water_left_g: float
-    solids_pct: float
-    time_s: float | None
-    boils_from_c: float
-    slow_104_to_115_s: float | None
-    colour: float
     colour_word: str
-    run_on_k: float
-    pull_c: float
     stop_bath_s: float
     pour_window_s: float
-    marks: list[StageMark]
-    curve: list[SyrupPoint]
     lining: LiningOut | None
     crystals: list[str]
-    warnings: list[str]
 
 
 class MeringueIn(Strict):

@@ -105,7 +105,7 @@ def caramel(mix: Mix, power: float, altitude_m: float, target_c: float) -> Work:
             say("stove.moulds_in_a_row_dry_and"),
             say("stove.sleeves_down"),
         ],
-        curve=[(t, c) for t, c, _, _ in run.curve],
+        curve=[(p.t_s, p.temp_c) for p in run.curve],
         curve_step="cook",
         reaches_s=run.time_s,
         pot=Mix(tuple(p for p in mix.portions if not sauce or p not in let_down.portions)),

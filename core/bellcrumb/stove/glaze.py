@@ -91,7 +91,7 @@ def mirror(mix: Mix, ring: Ring, setting: float, altitude_m: float) -> Work:
     boil = boils_c(altitude_m)
     if plain:
         run = cook_syrup(pot.added_sugar_g, water, boil + _SYRUP_C - 100, power, altitude_m)
-        curve, takes = [(t, c) for t, c, _, _ in run.curve], run.time_s
+        curve, takes = [(p.t_s, p.temp_c) for p in run.curve], run.time_s
         scene = Pretence(
             "cook", "syrup", from_c=20.0, power_w=power, sugar_g=pot.added_sugar_g, water_g=water
         )

@@ -91,7 +91,7 @@ def meringue(
         left = syrup.water_left_g
         if syrup.time_s is not None:
             start_s = max(0.0, syrup.time_s - seconds)
-            start_c = next(c for t, c, _, _ in syrup.curve if t >= start_s)
+            start_c = next(p.temp_c for p in syrup.curve if p.t_s >= start_s)
         hot = sugar_g * SUGAR_J_GK + left * CP_J_PER_GK
         cold = whites_g * _WHITE_CP
         # A fifth of the heat goes into bowl, whisk and steam (craft: the bowl is hot to the hand).

@@ -87,6 +87,11 @@ class Pan:
         return 100 * self.sugar_g / (self.sugar_g + self.water_g)
 
     @property
+    def point(self) -> "SyrupPoint":
+        """Where it stands on its curve."""
+        return SyrupPoint(self.t_s, self.temp_c, self.solids_pct, self.colour)
+
+    @property
     def boil_c(self) -> float:
         """Where this syrup boils."""
         return sucrose_boils_c(self.solids_pct, self.altitude_m)
@@ -168,9 +173,28 @@ def colour_word(colour: float) -> str:
 
 
 @dataclass(frozen=True)
+class SyrupPoint:
+    """A point of a syrup's curve; ``colour`` 1 is amber."""
+
+    t_s: float
+    temp_c: float
+    solids_pct: float
+    colour: float
+
+
+@dataclass(frozen=True)
+class StageMark:
+    """When a stage begins, and its sign."""
+
+    stage: Stage
+    t_s: float
+    sign: str
+
+
+@dataclass(frozen=True)
 class SyrupRun:
-    """A syrup cooked to a target: ``curve`` of (s, degC, % solids, colour), when each stage is
-    reached, and what it is at the target. ``time_s`` None: this ring does not get there."""
+    """A syrup cooked to a target: its curve, when each stage is reached, and what it is at the
+    target. ``time_s`` None: this ring does not get there."""
 
     target_c: float
     stage: Stage | None
@@ -180,10 +204,10 @@ class SyrupRun:
     colour: float
     run_on_k: float
     pull_c: float
-    curve: list[tuple[float, float, float, float]]
-    marks: list[tuple[Stage, float]]
+    curve: list[SyrupPoint]
+    marks: list[StageMark]
     boils_from_c: float
-    slow_s: float | None
+    slow_104_to_115_s: float | None
     warnings: list[str] = field(default_factory=list)
 
 
@@ -208,31 +232,40 @@ def cook_syrup(
     if water_g <= 0:
         pan.water_g = sugar_g * (100 / _DRY_PCT - 1)
     starts = pan.boil_c
-    curve = [(0.0, pan.temp_c, pan.solids_pct, pan.colour)]
-    marks: list[tuple[Stage, float]] = []
+    curve = [pan.point]
+    marks: list[StageMark] = []
     slow: dict[float, float] = {}
     while pan.temp_c < target_c - 1e-6 and pan.t_s < longest_s:
         checkpoint()
         pan.step(power_w, dt_s)
-        curve.append((pan.t_s, pan.temp_c, pan.solids_pct, pan.colour))
+        curve.append(pan.point)
         now = stage_of(pan.temp_c, altitude_m)
-        if now and (not marks or marks[-1][0] != now):
-            marks.append((now, pan.t_s))
+        if now and (not marks or marks[-1].stage != now):
+            marks.append(StageMark(now, pan.t_s, SIGNS[now]))
         for edge in (SLOW_FROM_C, SLOW_TO_C):
             if edge not in slow and pan.temp_c >= edge:
                 slow[edge] = pan.t_s
     if water_g <= 0:  # melting sugar is no syrup: it has colours, but no ball and no slow stretch
-        marks = [(stage, t) for stage, t in marks if stage in _COLOURS]
+        marks = [mark for mark in marks if mark.stage in _COLOURS]
         slow = {}
     there = pan.temp_c >= target_c - 1e-6
     run_on = pan.run_on_k(power_w)
+    left = pan.water_g if there else min(pan.water_g, _water_at(sugar_g, target_c, altitude_m))
     return SyrupRun(
-        target_c, stage_of(target_c, altitude_m), pan.t_s if there else None,
-        pan.water_g if there else min(pan.water_g, _water_at(sugar_g, target_c, altitude_m)),
-        pan.solids_pct, pan.colour, run_on, target_c - run_on, curve, marks, starts,
-        slow[SLOW_TO_C] - slow[SLOW_FROM_C] if len(slow) == 2 else None,
-        _warnings(target_c, water_g, sugar_g, there, power_w, altitude_m, run_on),
-    )  # fmt: skip
+        target_c=target_c,
+        stage=stage_of(target_c, altitude_m),
+        time_s=pan.t_s if there else None,
+        water_left_g=left,
+        solids_pct=100 * sugar_g / (sugar_g + left),
+        colour=pan.colour,
+        run_on_k=run_on,
+        pull_c=target_c - run_on,
+        curve=curve,
+        marks=marks,
+        boils_from_c=starts,
+        slow_104_to_115_s=slow[SLOW_TO_C] - slow[SLOW_FROM_C] if len(slow) == 2 else None,
+        warnings=_warnings(target_c, water_g, sugar_g, there, power_w, altitude_m, run_on),
+    )
 
 
 def _water_at(sugar_g: float, temp_c: float, altitude_m: float) -> float:

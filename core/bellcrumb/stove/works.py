@@ -143,7 +143,7 @@ def _italian(mix: Mix, power: float, altitude_m: float, syrup_c: float, whites_c
             say("stove.bowl_and_whisk_free_of_fat"),
             say("stove.syrup_thermometer_in_reach"),
         ],
-        curve=[(t, c) for t, c, _, _ in found.syrup.curve],
+        curve=[(p.t_s, p.temp_c) for p in found.syrup.curve],
         curve_step="cook",
         reaches_s=found.syrup_time_s,
         pot=syrup,

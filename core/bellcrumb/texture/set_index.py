@@ -7,7 +7,7 @@ and warns; it does not predict pascals. Coefficients, cuts and their basis are i
 
 from dataclasses import dataclass
 from functools import cache
-from typing import Any
+from typing import Any, Literal, get_args
 
 import numpy as np
 from numpy.typing import NDArray
@@ -18,7 +18,8 @@ from bellcrumb.pantry.ingredients import JUICE_EQUIVALENT, Ingredient
 
 Array = NDArray[np.float64]
 
-CLASSES = ("pour", "nappe", "spoon", "pipe", "slice", "unmould")
+SetClass = Literal["pour", "nappe", "spoon", "pipe", "slice", "unmould"]
+CLASSES: tuple[SetClass, ...] = get_args(SetClass)
 CUTS = (1.25, 2.65, 4.10, 4.90, 7.05)
 MODEL_SPREAD = 0.6
 BORDER = 0.35
@@ -250,18 +251,18 @@ class SetStrength:
     cuts: tuple[float, ...]
     beaten: bool
 
-    def class_at(self, s: float) -> str:
+    def class_at(self, s: float) -> SetClass:
         """The class of a strength; a beaten cream is never called more than pipe."""
         number = sum(s >= cut for cut in self.cuts)
         return CLASSES[min(number, 3) if self.beaten else number]
 
     @property
-    def klass(self) -> str:
+    def klass(self) -> SetClass:
         """The class of the middle of the band."""
         return self.class_at(self.index)
 
     @property
-    def borderline(self) -> str | None:
+    def borderline(self) -> SetClass | None:
         """The neighbouring class when S is within 0.35 of a cut, else None."""
         for cut in self.cuts:
             if abs(self.index - cut) <= BORDER:

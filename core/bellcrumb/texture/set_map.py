@@ -15,6 +15,7 @@ from bellcrumb.texture.set_index import (
     CLASSES,
     CUTS,
     FACTORS,
+    SetClass,
     Style,
     factors_of,
     split_foam,
@@ -56,8 +57,8 @@ class SetMap:
     """Boundaries between classes, for drawing; all in g per 1000 g liquid.
 
     ``rows`` (25 values) run up the plane; ``edges[k]`` gives for each of them the x at which
-    ``classes[k]`` ends and ``classes[k + 1]`` begins, clamped to the map. ``x_band`` is the x that
-    would give the low and the high end of the set's band in the row of the point.
+    ``classes[k]`` ends and ``classes[k + 1]`` begins, clamped to the map. The point is at ``x``,
+    ``y``; ``x_low`` and ``x_high`` would give the ends of the set's band in its row.
     """
 
     plane: Plane
@@ -65,9 +66,11 @@ class SetMap:
     y_max: float
     rows: list[float]
     edges: list[list[float]]
-    classes: list[str]
-    point: tuple[float, float]
-    x_band: tuple[float, float]
+    classes: list[SetClass]
+    x: float
+    y: float
+    x_low: float
+    x_high: float
     x_word: str
     y_word: str
     guides: list[Guide]
@@ -133,8 +136,8 @@ def set_map(
         edges, classes = edges[::-1], classes[::-1]
     band = [_crossings(here[None, :] - s_end, columns, falling=falling)[0] for s_end in (low, high)]
     return SetMap(
-        plane, x.top, y.top, rows.tolist(), edges, classes, (x.here, y.here),
-        (min(band), max(band)), x.word, y.word, _guides(mix, plane, x, y, liquid),
+        plane, x.top, y.top, rows.tolist(), edges, classes, x.here, y.here,
+        min(band), max(band), x.word, y.word, _guides(mix, plane, x, y, liquid),
     )  # fmt: skip
 
 

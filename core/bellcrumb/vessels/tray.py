@@ -18,15 +18,25 @@ Level = Literal["half", "rim"] | float
 
 
 @dataclass(frozen=True)
+class Centre:
+    """Where a mould stands, mm from a corner of the pan."""
+
+    x: float
+    y: float
+
+
+@dataclass(frozen=True)
 class PanOfMoulds:
-    """Moulds in pans. ``centres`` (mm from a corner of the pan) are those of one full pan."""
+    """Moulds in pans. ``centres`` are those of one full pan, lengths and widths a mould's
+    outside at its rim."""
 
     per_pan: int
     pans: int
     last_pan: int
-    centres: list[tuple[float, float]]
+    centres: list[Centre]
     turned: bool
-    footprint_mm: tuple[float, float]
+    mould_length_mm: float
+    mould_width_mm: float
     level_mm: float
     water_ml: float
     warnings: list[str]
@@ -135,5 +145,13 @@ def bath(pan: Vessel, mould: Vessel, count: int, level: Level | None) -> PanOfMo
         pushed = len(centres) * displaced_ml(mould, level_mm)
         water = max(0.0, pan.holds_ml(level_mm / pan.depth_mm) - pushed)
     return PanOfMoulds(
-        per, pans, last, centres, turned, footprint(mould), level_mm, water, warnings
+        per,
+        pans,
+        last,
+        [Centre(x, y) for x, y in centres],
+        turned,
+        *footprint(mould),
+        level_mm,
+        water,
+        warnings,
     )

@@ -171,7 +171,7 @@ export const useBatch = (kid: string, id: string | undefined) =>
 
 export type Content = Shapes["Content"];
 
-export type Plane = Shapes["MapOut"]["plane"];
+export type Plane = Shapes["SetMap"]["plane"];
 
 /** The answer to a formula, asked on every keystroke; the last one stays until the next is in. */
 export function useAnswer(

@@ -1785,6 +1785,29 @@ export type webhooks = Record<string, never>;
 export interface components {
   schemas: {
     /**
+     * Act
+     * @description Something the learner did: ``value`` is a heat 0-9, on or off, or grams of a ladle.
+     */
+    Act: {
+      /**
+       * At S
+       * @description when, seconds on the exercise's clock
+       */
+      at_s: number;
+      /**
+       * Kind
+       * @description what kind it is
+       * @enum {string}
+       */
+      kind: "heat" | "stir" | "lift" | "ladle" | "whites" | "cold_water" | "pour" | "look" | "end";
+      /**
+       * Value
+       * @description what went with it: a setting of the ring, grams, seconds
+       * @default 0
+       */
+      value: number;
+    };
+    /**
      * ActIn
      * @description Something done at ``at_s`` on the exercise's clock.
      */
@@ -1810,28 +1833,6 @@ export interface components {
        * Value
        * @description what goes with it: a setting of the ring, grams, seconds
        * @default 0
-       */
-      value: number;
-    };
-    /**
-     * ActOut
-     * @description An act as it is kept.
-     */
-    ActOut: {
-      /**
-       * At S
-       * @description when, seconds on the exercise's clock
-       */
-      at_s: number;
-      /**
-       * Kind
-       * @description what kind it is
-       * @enum {string}
-       */
-      kind: "heat" | "stir" | "lift" | "ladle" | "whites" | "cold_water" | "pour" | "look" | "end";
-      /**
-       * Value
-       * @description what went with it: a setting of the ring, grams, seconds
        */
       value: number;
     };
@@ -1949,73 +1950,6 @@ export interface components {
        * @enum {string}
        */
       plane: "starch_egg" | "sugar_fat" | "egg_fat";
-    };
-    /**
-     * AssemblyStepOut
-     * @description A step of building it: one layer, a temperature to check, a wait.
-     */
-    AssemblyStepOut: {
-      /**
-       * Avoid
-       * @description what not to do now
-       */
-      avoid: string;
-      /**
-       * Caution
-       * @description what is dangerous about it now
-       */
-      caution: string;
-      /**
-       * Count
-       * @description how many
-       */
-      count: number;
-      /**
-       * Grams
-       * @description mass, g
-       */
-      grams: number;
-      /**
-       * High C
-       * @description highest of its window, degC
-       */
-      high_c: number | null;
-      /**
-       * Hold S
-       * @description how long to hold it, s
-       */
-      hold_s: number;
-      /**
-       * Key
-       * @description by what it is known
-       */
-      key: string;
-      /**
-       * Kind
-       * @description what kind it is
-       * @enum {string}
-       */
-      kind: "ready" | "check" | "lay" | "finish";
-      /**
-       * Low C
-       * @description lowest of its window, degC
-       */
-      low_c: number | null;
-      /**
-       * Sign
-       * @description what a cook sees then
-       */
-      sign: string;
-      /**
-       * There
-       * @description how to tell that it is there
-       */
-      there: string;
-      /**
-       * Title
-       * @description what it is called on the screen
-       */
-      title: string;
     };
     /**
      * Assignment
@@ -2999,7 +2933,7 @@ export interface components {
        * Guide
        * @description building it, one layer a step
        */
-      guide: components["schemas"]["AssemblyStepOut"][];
+      guide: components["schemas"]["Step"][];
       /**
        * Layers
        * @description the layers, from the bottom
@@ -3415,6 +3349,22 @@ export interface components {
        * @description what would happen and why, a sentence
        */
       says: string;
+    };
+    /**
+     * Centre
+     * @description Where a mould stands, mm from a corner of the pan.
+     */
+    Centre: {
+      /**
+       * X
+       * @description across, in the units of its plane
+       */
+      x: number;
+      /**
+       * Y
+       * @description up, in the units of its plane
+       */
+      y: number;
     };
     /**
      * ChangeOfBatch
@@ -4104,48 +4054,6 @@ export interface components {
       set_c: number | null;
     };
     /**
-     * CookOut
-     * @description How it is cooked and where to stop.
-     */
-    CookOut: {
-      /**
-       * High C
-       * @description highest of its window, degC
-       */
-      high_c: number | null;
-      /**
-       * Hold S
-       * @description how long to hold it, s
-       */
-      hold_s: number;
-      /**
-       * Low C
-       * @description lowest of its window, degC
-       */
-      low_c: number | null;
-      /**
-       * Mode
-       * @description how it is cooked
-       * @enum {string}
-       */
-      mode: "nappe" | "boil_hold" | "bake" | "double_boiler" | "none";
-      /**
-       * Never C
-       * @description never hotter than this, degC
-       */
-      never_c: number | null;
-      /**
-       * Temp C
-       * @description temperature, degC
-       */
-      temp_c: number | null;
-      /**
-       * Why
-       * @description why, a sentence
-       */
-      why: string;
-    };
-    /**
      * CookedOut
      * @description A batch of a version and what came of it.
      */
@@ -4412,7 +4320,7 @@ export interface components {
       dough: string | null;
       /**
        * Dough Mm
-       * @description as it was reckoned with
+       * @description thickness of the dough as it was reckoned with, mm
        */
       dough_mm: number;
       /**
@@ -5441,6 +5349,65 @@ export interface components {
       have: number;
     };
     /**
+     * Endpoint
+     * @description Cook ``mode``, the temperature to reach, how long to hold it and what not to pass.
+     *
+     *     ``low_c``-``high_c`` is the band to aim for, ``never_c`` the curdling temperature if any,
+     *     ``why`` the reason in a sentence. ``boils`` is what the pot has to boil for ``boils_s``, before
+     *     any egg meets it.
+     */
+    Endpoint: {
+      /**
+       * Boils
+       * @description what of it has to boil in the pot, empty: nothing
+       * @default
+       * @enum {string}
+       */
+      boils: "" | "starch" | "grain" | "setter" | "cream";
+      /**
+       * Boils S
+       * @description how long the pot boils before any egg meets it, s
+       * @default 0
+       */
+      boils_s: number;
+      /**
+       * High C
+       * @description highest of its window, degC
+       */
+      high_c: number | null;
+      /**
+       * Hold S
+       * @description how long to hold it, s
+       */
+      hold_s: number;
+      /**
+       * Low C
+       * @description lowest of its window, degC
+       */
+      low_c: number | null;
+      /**
+       * Mode
+       * @description how it is cooked
+       * @enum {string}
+       */
+      mode: "nappe" | "boil_hold" | "bake" | "double_boiler" | "none";
+      /**
+       * Never C
+       * @description never hotter than this, degC
+       */
+      never_c: number | null;
+      /**
+       * Temp C
+       * @description temperature, degC
+       */
+      temp_c: number | null;
+      /**
+       * Why
+       * @description why, a sentence
+       */
+      why: string;
+    };
+    /**
      * Entry
      * @description One formula of the day: grams of yolk, white and whole egg it takes from shells.
      */
@@ -6088,7 +6055,7 @@ export interface components {
       /** @description what the whole mix is made of, % of its mass */
       composition_pct: components["schemas"]["CompositionOut"];
       /** @description how it is cooked and where to stop */
-      cook: components["schemas"]["CookOut"] | null;
+      cook: components["schemas"]["Endpoint"] | null;
       /** @description what it costs, in the kitchen's money; null: a price is missing */
       cost: components["schemas"]["MoneyOut"] | null;
       /**
@@ -6120,7 +6087,7 @@ export interface components {
        */
       liquid_g: number;
       /** @description the set map it stands on */
-      map: components["schemas"]["MapOut"] | null;
+      map: components["schemas"]["SetMap"] | null;
       /**
        * Mass G
        * @description mass of all of it, g
@@ -6843,7 +6810,7 @@ export interface components {
     };
     /**
      * LainOut
-     * @description A layer as it lies in each vessel; heights in mm over the floor of the vessel.
+     * @description A layer as it lies, and what it brings to each vessel.
      */
     LainOut: {
       /**
@@ -6853,7 +6820,7 @@ export interface components {
       allergens: string[];
       /**
        * Cost Each
-       * @description of what it takes as made; null: no prices
+       * @description price of what it takes as made in each vessel; null: no prices
        */
       cost_each: number | null;
       /**
@@ -6948,9 +6915,15 @@ export interface components {
       name: string;
       /**
        * Over Mm
-       * @description of the dome it coats; 0: it lies flat
+       * @description height of the dome it coats, 0: it lies flat, mm
+       * @default 0
        */
       over_mm: number;
+      /**
+       * Raw G Each
+       * @description what it takes of its part as made in each vessel, g
+       */
+      raw_g_each: number;
       /**
        * To Mm
        * @description its upper edge over the floor of the vessel, mm
@@ -7546,78 +7519,6 @@ export interface components {
        * @description number of the version
        */
       version: number;
-    };
-    /**
-     * MapOut
-     * @description The set map: see ``bellcrumb.texture.set_map.SetMap``.
-     */
-    MapOut: {
-      /**
-       * Classes
-       * @description the classes of set, softest first
-       */
-      classes: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould")[];
-      /**
-       * Edges
-       * @description for each class where it ends on each of the rows
-       */
-      edges: number[][];
-      /**
-       * Guides
-       * @description lines beyond which a mix eats differently
-       */
-      guides: components["schemas"]["Guide"][];
-      /**
-       * Plane
-       * @description which plane of the map: what its axes are
-       * @enum {string}
-       */
-      plane: "starch_egg" | "sugar_fat" | "egg_fat";
-      /**
-       * Rows
-       * @description how far up the map the boundaries are given
-       */
-      rows: number[];
-      /**
-       * X
-       * @description where the formula stands across
-       */
-      x: number;
-      /**
-       * X High
-       * @description upper end of where the formula stands across
-       */
-      x_high: number;
-      /**
-       * X Low
-       * @description lower end of where the formula stands across
-       */
-      x_low: number;
-      /**
-       * X Max
-       * @description end of the map across
-       */
-      x_max: number;
-      /**
-       * X Word
-       * @description name of the quantity across
-       */
-      x_word: string;
-      /**
-       * Y
-       * @description where the formula stands up
-       */
-      y: number;
-      /**
-       * Y Max
-       * @description end of the map upwards
-       */
-      y_max: number;
-      /**
-       * Y Word
-       * @description name of the quantity up
-       */
-      y_word: string;
     };
     /**
      * Mended
@@ -8376,45 +8277,6 @@ export interface components {
       set_c: number;
     };
     /**
-     * OvenWalk
-     * @description A walk with an oven of the kitchen: dial, pan of water, what its probe showed.
-     */
-    OvenWalk: {
-      /**
-       * Pan Length Mm
-       * @description length of the pan inside, mm
-       * @default 325
-       */
-      pan_length_mm: number;
-      /**
-       * Pan Width Mm
-       * @description width of the pan inside, mm
-       * @default 265
-       */
-      pan_width_mm: number;
-      /**
-       * Readings
-       * @description readings of the probe
-       */
-      readings: components["schemas"]["ReadingIn"][];
-      /**
-       * Set C
-       * @description the oven's dial, degC
-       */
-      set_c: number;
-      /**
-       * Shelf C
-       * @description what an oven thermometer on the shelf shows, degC
-       */
-      shelf_c?: number | null;
-      /**
-       * Water Ml
-       * @description water to pour into the pan, ml
-       * @default 1000
-       */
-      water_ml: number;
-    };
-    /**
      * OverruleIn
      * @description A kitchen's own minutes for a step.
      */
@@ -8995,7 +8857,7 @@ export interface components {
     };
     /**
      * PointOut
-     * @description A point of a plane or of a tray.
+     * @description A point of a plane.
      */
     PointOut: {
       /**
@@ -9599,7 +9461,7 @@ export interface components {
        * Acts
        * @description what was done, in the order it happened
        */
-      acts: components["schemas"]["ActOut"][];
+      acts: components["schemas"]["Act"][];
       /**
        * Can
        * @description what may be done now
@@ -10234,6 +10096,82 @@ export interface components {
        * @description the server's clock
        */
       server_now: string;
+    };
+    /**
+     * SetMap
+     * @description Boundaries between classes, for drawing; all in g per 1000 g liquid.
+     *
+     *     ``rows`` (25 values) run up the plane; ``edges[k]`` gives for each of them the x at which
+     *     ``classes[k]`` ends and ``classes[k + 1]`` begins, clamped to the map. The point is at ``x``,
+     *     ``y``; ``x_low`` and ``x_high`` would give the ends of the set's band in its row.
+     */
+    SetMap: {
+      /**
+       * Classes
+       * @description the classes of set, softest first
+       */
+      classes: ("pour" | "nappe" | "spoon" | "pipe" | "slice" | "unmould")[];
+      /**
+       * Edges
+       * @description for each class where it ends on each of the rows
+       */
+      edges: number[][];
+      /**
+       * Guides
+       * @description lines beyond which a mix eats differently
+       */
+      guides: components["schemas"]["Guide"][];
+      /**
+       * Plane
+       * @description which plane of the map: what its axes are
+       * @enum {string}
+       */
+      plane: "starch_egg" | "sugar_fat" | "egg_fat";
+      /**
+       * Rows
+       * @description how far up the map the boundaries are given
+       */
+      rows: number[];
+      /**
+       * X
+       * @description where the formula stands across
+       */
+      x: number;
+      /**
+       * X High
+       * @description upper end of where the formula stands across
+       */
+      x_high: number;
+      /**
+       * X Low
+       * @description lower end of where the formula stands across
+       */
+      x_low: number;
+      /**
+       * X Max
+       * @description end of the map across
+       */
+      x_max: number;
+      /**
+       * X Word
+       * @description name of the quantity across
+       */
+      x_word: string;
+      /**
+       * Y
+       * @description where the formula stands up
+       */
+      y: number;
+      /**
+       * Y Max
+       * @description end of the map upwards
+       */
+      y_max: number;
+      /**
+       * Y Word
+       * @description name of the quantity up
+       */
+      y_word: string;
     };
     /**
      * SetOut
@@ -11302,14 +11240,14 @@ export interface components {
     };
     /**
      * TrayOut
-     * @description The moulds in a pan, to scale, and the bath. See ``bellcrumb.vessels.tray.Bath``.
+     * @description The moulds in a pan, to scale, and the bath.
      */
     TrayOut: {
       /**
        * Centres
        * @description where each mould stands in the pan, mm
        */
-      centres: components["schemas"]["PointOut"][];
+      centres: components["schemas"]["Centre"][];
       /**
        * Depth Mm
        * @description depth inside, mm
@@ -12036,6 +11974,45 @@ export interface components {
        * @description uncertainty of the vent's share
        */
       vent_spread: number;
+    };
+    /**
+     * WalkSeen
+     * @description A walk with an oven: dial, pan of water, what its probe showed.
+     */
+    WalkSeen: {
+      /**
+       * Pan Length Mm
+       * @description length of the pan inside, mm
+       * @default 325
+       */
+      pan_length_mm: number;
+      /**
+       * Pan Width Mm
+       * @description width of the pan inside, mm
+       * @default 265
+       */
+      pan_width_mm: number;
+      /**
+       * Readings
+       * @description readings of the probe
+       */
+      readings: components["schemas"]["ReadingIn"][];
+      /**
+       * Set C
+       * @description the oven's dial, degC
+       */
+      set_c: number;
+      /**
+       * Shelf C
+       * @description what an oven thermometer on the shelf shows, degC
+       */
+      shelf_c?: number | null;
+      /**
+       * Water Ml
+       * @description water to pour into the pan, ml
+       * @default 1000
+       */
+      water_ml: number;
     };
     /**
      * WalkedOut
@@ -20106,7 +20083,7 @@ export interface operations {
     };
     requestBody: {
       content: {
-        "application/json": components["schemas"]["OvenWalk"];
+        "application/json": components["schemas"]["WalkSeen"];
       };
     };
     responses: {

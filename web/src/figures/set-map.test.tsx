@@ -16,9 +16,9 @@ const MAP = {
   rows: ROWS, edges: [8, 16, 32, 56, 80].map((at) => ROWS.map((egg) => at - egg / 40)),
   x: 40, x_low: 34, x_high: 47, x_max: 100, x_word: "starch", y: 120, y_max: 200, y_word: "egg",
   guides: [{ axis: "y", at: 150, above: "richer" }, { axis: "x", at: 60, above: "sweeter" }],
-} as unknown as Shapes["MapOut"]; // prettier-ignore
+} as unknown as Shapes["SetMap"]; // prettier-ignore
 const SET = { class: "pipe", low_class: "spoon", high_class: "pipe" } as Shapes["SetOut"];
-const drawn = (map: Partial<Shapes["MapOut"]> = {}, others: MapPoint[] = []) =>
+const drawn = (map: Partial<Shapes["SetMap"]> = {}, others: MapPoint[] = []) =>
   render(<SetMap map={{ ...MAP, ...map }} set={SET} others={others} />).container;
 const point = (plate: Element) => marksOf(plate, "[data-testid='set-point']")[0];
 const region = (plate: Element, klass: string) =>

@@ -8,7 +8,7 @@ import { path, plainTicks, scale, type Scale } from "@/figures/scale";
 import { BRIEF, DOES, SIGN } from "@/words";
 import { say } from "@/say";
 
-type SetMapData = Shapes["MapOut"];
+type SetMapData = Shapes["SetMap"];
 
 /** The plate and its margins in its own units, for what is laid over it. */
 export interface MapBox {

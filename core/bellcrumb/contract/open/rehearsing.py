@@ -1,8 +1,17 @@
 """Practice cooks and their replay."""
 
-from bellcrumb.rehearse.exercises import EXERCISES, exercise, guide_step
+from bellcrumb.rehearse.exercises import EXERCISES, Stage, exercise, guide_step
 from bellcrumb.rehearse.replay import replay
-from bellcrumb.rehearse.world import HEATS, LADLES_G, LONGEST_S, Act, Replay, Slip
+from bellcrumb.rehearse.world import (
+    HEATS,
+    LADLES_G,
+    LONGEST_S,
+    Act,
+    ActKind,
+    Replay,
+    Result,
+    Slip,
+)
 
 __all__ = [
     "EXERCISES",
@@ -10,8 +19,11 @@ __all__ = [
     "LADLES_G",
     "LONGEST_S",
     "Act",
+    "ActKind",
     "Replay",
+    "Result",
     "Slip",
+    "Stage",
     "exercise",
     "guide_step",
     "replay",

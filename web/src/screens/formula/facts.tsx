@@ -343,7 +343,7 @@ function band(set: Shapes["SetOut"]): string {
   return say("formula.between_and", { low, high });
 }
 
-export function endpoint(cook: Shapes["CookOut"], units: Units): string {
+export function endpoint(cook: Shapes["Endpoint"], units: Units): string {
   switch (cook.mode) {
     case "boil_hold":
       return say("formula.boil_and_hold", { hold_s: holds(cook.hold_s) });
@@ -361,7 +361,7 @@ export function endpoint(cook: Shapes["CookOut"], units: Units): string {
   }
 }
 
-function range(cook: Shapes["CookOut"], units: Units): string {
+function range(cook: Shapes["Endpoint"], units: Units): string {
   const [low, high] = [degrees(cook.low_c, units), degrees(cook.high_c, units)];
   return low === high ? low : `${low.split("\u202f")[0] ?? low}–${high}`;
 }

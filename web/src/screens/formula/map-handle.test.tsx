@@ -11,7 +11,7 @@ vi.mock("@/bench", () => ({ useBench: () => ({ kid: "k" }) }));
 afterEach(cleanup);
 
 const BOX = { width: 600, height: 400, left: 60, right: 40, top: 0, bottom: 50 };
-const MAP = { x: 40, y: 120, x_max: 100, y_max: 200, y_word: "yolk, egg" } as Shapes["MapOut"];
+const MAP = { x: 40, y: 120, x_max: 100, y_max: 200, y_word: "yolk, egg" } as Shapes["SetMap"];
 type Content = { lines_text: string };
 let sent: Sent[];
 let draft: { content: Content; put: (part: Content) => void; amend: (part: Content) => void };

@@ -40,7 +40,7 @@ interface Gesture {
 
 interface Props {
   box: MapBox;
-  map: Shapes["MapOut"];
+  map: Shapes["SetMap"];
   /** The map belongs to the text as it stands, not to the one before. */
   fresh: boolean;
   /** What it is judged as: held while the point moves, or the map would jump under the hand. */

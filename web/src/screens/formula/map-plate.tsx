@@ -20,7 +20,7 @@ interface Props {
   dessertId: string;
   part: Part;
   found: Shapes["FormulaOut"];
-  shown: { map: Shapes["MapOut"]; set: Shapes["SetOut"] };
+  shown: { map: Shapes["SetMap"]; set: Shapes["SetOut"] };
   version: Shapes["VersionOut"];
   before: Shapes["FormulaOut"] | undefined;
   fresh: boolean;

@@ -16,7 +16,7 @@ const CAME: Record<NonNullable<RunData["result"]>, string> = {
   spoiled: say("rehearse.into_the_bin"),
 };
 
-const ACTS: Record<Shapes["ActOut"]["kind"], (value: number, units: Units) => string> = {
+const ACTS: Record<Shapes["Act"]["kind"], (value: number, units: Units) => string> = {
   heat: (v) => say("rehearse.heat_2", { v }),
   stir: (v) => (v ? say("rehearse.stir_2") : say("rehearse.stop_stirring_2")),
   lift: (v) => (v ? say("rehearse.off") : say("rehearse.back_on")),
