@@ -41,6 +41,10 @@ class Made:
         """What reaches the stand from one batch."""
         return self.batch_g * (1 - self.lost)
 
+    def takes_g(self, lies_g: float) -> float:
+        """What has to be made of it for so much that lies in the stand."""
+        return lies_g / (1 - self.lost)
+
 
 @dataclass(frozen=True)
 class Layer:
@@ -56,8 +60,8 @@ class Layer:
 @dataclass(frozen=True)
 class Lain:
     """A layer of the part ``name`` as it lies in each vessel: heights in mm over the vessel's
-    floor, ``mm`` its depth, ``raw_g_each`` what it takes of the part as made. ``over_mm`` is the
-    height of the dome it coats: at its edge it lies so much lower."""
+    floor, ``mm`` its depth. ``over_mm`` is the height of the dome it coats: at its edge it lies so
+    much lower."""
 
     name: str
     kind: Kind
@@ -67,7 +71,6 @@ class Lain:
     mm: float
     ml_each: float
     g_each: float
-    raw_g_each: float
     walls: bool
     wall_mm: float
     width_mm: float
@@ -218,7 +221,7 @@ def _lay(
         )
         to, ml = max(level, at.rim_mm), ml - spilt
     g = g or ml * part.density
-    short = count * g / (1 - part.lost) - part.batch_g
+    short = count * part.takes_g(g) - part.batch_g
     if (
         lies in ("mm", "below_rim", "dome", "swirls", "sheet", "dusted", "grams")
         and short > 0.02 * g * count
@@ -233,7 +236,7 @@ def _lay(
         )
     width = _width(room, level)
     one = Lain(
-        part.name, part.kind, lies, level, to, to - level, ml, g, g / (1 - part.lost),
+        part.name, part.kind, lies, level, to, to - level, ml, g,
         False, 0.0, width, _width(room, to), over,
     )  # fmt: skip
     return room, to, one
@@ -254,7 +257,7 @@ def _line(at: Place, n: int, layer: Layer, part: Made, value: float) -> tuple[Ro
     raw = area * value * part.density / 1000
     return inner, at.level_mm + thick, Lain(
         part.name, part.kind, "lining", at.level_mm, at.level_mm + thick, thick,
-        area * thick / 1000, raw, raw / (1 - part.lost), walls, thick if walls else 0.0,
+        area * thick / 1000, raw, walls, thick if walls else 0.0,
         _width(room, at.level_mm), _width(room, at.level_mm + thick),
     )  # fmt: skip
 
@@ -284,6 +287,8 @@ def _width(room: Room, height_mm: float) -> float:
 
 def _needs(parts: Mapping[str, Made], lain: list[Lain], count: int) -> list[Need]:
     return [
-        Need(name, count * sum(x.raw_g_each for x in lain if x.name == name), part.batch_g)
+        Need(
+            name, count * part.takes_g(sum(x.g_each for x in lain if x.name == name)), part.batch_g
+        )
         for name, part in parts.items()
     ]

@@ -64,7 +64,7 @@ def _made(found: Understood) -> dict[str, Made]:
             for f in found.folds.values()
         )
         made = part.made
-        left = max(0.0, made.batch_g - used / (1 - made.lost))
+        left = max(0.0, made.batch_g - made.takes_g(used))
         out[name] = Made(name, made.kind, left if used else made.batch_g, made.density, made.lost)
     return out | {name: fold.part.made for name, fold in found.folds.items()}
 
@@ -77,7 +77,7 @@ def _needs(found: Understood, laid: dict[str, Need]) -> dict[str, Need]:
         for fold in found.folds.values():
             share = {fold.base: fold.base_g, fold.light: fold.light_g}.get(name, 0.0)
             whole_g = fold.base_g + fold.light_g
-            need += laid[fold.name].need_g * share / whole_g / (1 - part.made.lost)
+            need += part.made.takes_g(laid[fold.name].need_g * share / whole_g)
         out[name] = Need(name, need, part.made.batch_g)
     return out | {name: laid[name] for name in found.folds}
 
@@ -234,7 +234,8 @@ def _layers_out(made: Whole, worth: _Worth) -> list[shapes.LainOut]:
             shapes.LainOut(
                 **vars(x),
                 kcal_each=nutrition(part.mix, x.g_each).kcal,
-                cost_each=worth.of(x.name, x.raw_g_each), allergens=list(part.mix.allergens),
+                cost_each=worth.of(x.name, part.made.takes_g(x.g_each)),
+                allergens=list(part.mix.allergens),
             )
         )  # fmt: skip
     return out
@@ -243,9 +244,9 @@ def _layers_out(made: Whole, worth: _Worth) -> list[shapes.LainOut]:
 def _portion(made: Whole, worth: _Worth, each: int, *, complete: bool) -> shapes.PortionOut:
     layers, allergens, untold = [], set[str](), set[str]()
     for x in made.stack.layers:
-        mix = made.found.laid(x.name).mix
-        grams = x.g_each / each
-        spent = worth.of(x.name, x.raw_g_each / each)
+        part = made.found.laid(x.name)
+        mix, grams = part.mix, x.g_each / each
+        spent = worth.of(x.name, part.made.takes_g(grams))
         kcal = nutrition(mix, grams).kcal
         layers.append(shapes.LayerShareOut(name=x.name, g=grams, kcal=kcal, cost=spent))
         allergens |= set(mix.allergens)

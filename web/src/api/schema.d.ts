@@ -6920,11 +6920,6 @@ export interface components {
        */
       over_mm: number;
       /**
-       * Raw G Each
-       * @description what it takes of its part as made in each vessel, g
-       */
-      raw_g_each: number;
-      /**
        * To Mm
        * @description its upper edge over the floor of the vessel, mm
        */
