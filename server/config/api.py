@@ -4,7 +4,11 @@ import logging
 import secrets
 from typing import Any
 
-from django.core.exceptions import RequestDataTooBig, SuspiciousOperation
+from django.core.exceptions import (
+    ObjectDoesNotExist,
+    RequestDataTooBig,
+    SuspiciousOperation,
+)
 from django.core.exceptions import ValidationError as ModelError
 from django.db import DataError, IntegrityError, InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
@@ -131,6 +135,12 @@ def database_away(request: HttpRequest, error: Exception) -> HttpResponse:
 def done_at_once(request: HttpRequest, error: Exception) -> HttpResponse:
     """Two did the same at the same moment."""
     return at_once()
+
+
+@api.exception_handler(ObjectDoesNotExist)
+def removed_meanwhile(request: HttpRequest, error: Exception) -> HttpResponse:
+    """A row that was found, and gone when it was read: somebody removed it in between."""
+    return problem(404, say("config.removed_meanwhile"))
 
 
 @api.exception_handler(DataError)

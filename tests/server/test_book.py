@@ -3,10 +3,12 @@
 import io
 import json
 from datetime import timedelta
+from unittest.mock import patch
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from PIL import Image
 
+from batches.clock import course_of, plan_of_batch
 from batches.models import Batch, Photo, Reading
 from tests.server.base import KitchenCase, new_id
 
@@ -140,6 +142,19 @@ class RecordTest(KitchenCase):
         self.judge(bad, ["lumps"])
         curves = self.k("GET", f"/desserts/{self.dessert.id}/curves")[1]
         self.assertEqual({c["id"]: c["best"] for c in curves}, {good: True, bad: False})
+
+    def test_a_batch_removed_while_it_is_read_is_said_to_be_gone_and_is_no_failure_of_ours(self):
+        self.cooked(98, 300)
+        plan_of_batch.cache_clear()
+
+        def goes_first(batch):
+            Batch.objects.filter(pk=batch.pk).delete()
+            return course_of(batch)
+
+        with patch("batches.listing.course_of", goes_first):
+            status, body = self.k("GET", f"/desserts/{self.dessert.id}/curves")
+        self.assertEqual((status, body["reference"]), (404, None))
+        self.assertIn("removed meanwhile", body["message"])
 
     def judge(self, batch, faults):
         body = {"revision": 0, "texture": "pipe", "faults": faults, "note": ""}
