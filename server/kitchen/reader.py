@@ -9,6 +9,8 @@ from accounts.models import User
 from bellcrumb.words import OPEN, Units, closed
 from kitchen.models import Member
 
+NARROW = "\N{NARROW NO-BREAK SPACE}"  # on a screen a number and its unit stay on one line
+
 
 def units_of(request: HttpRequest) -> Units:
     """The units of whoever asks, in the kitchen they ask about (or the first of theirs)."""
@@ -32,6 +34,7 @@ class ReaderMiddleware:
         response = self.get_response(request)
         if not response.streaming and OPEN.encode() in response.content:
             file = "Content-Disposition" in response.headers
-            text = closed(response.content.decode(), "metric" if file else units_of(request))
+            said = response.content.decode()
+            text = closed(said) if file else closed(said, units_of(request), NARROW)
             response.content = text.encode()
         return response

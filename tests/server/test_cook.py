@@ -278,7 +278,7 @@ class WhyTest(KitchenCase):
         self.assertEqual(status, 200)
         first = why["causes"][0]
         self.assertEqual(first["cause"], "boil_not_reached_or_hold")
-        self.assertIn("it stayed under 92 °C, or was held less than 30 s", first["for"])
+        self.assertIn("it stayed under 92\u202f°C, or was held less than 30 s", first["for"])
         self.assertGreater(first["probability"], 0.5)
 
     def test_eggs_of_another_grade_and_a_ring_that_is_another_one_are_said(self):

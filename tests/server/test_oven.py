@@ -150,8 +150,8 @@ class LiveBakeTest(KitchenCase):
         _, whole = self.k("GET", f"/batches/{self.start(place='oven')}")
         self.assertEqual(
             whole["plan"]["checks"][0],
-            "Drawn 4 to 6 min, lid on, and strained: tea. The liquid made up to 1031 g: "
-            "about 49 g stay behind",
+            "Drawn 4 to 6 min, lid on, and strained: tea. The liquid made up to 1031\u202fg: "
+            "about 49\u202fg stay behind",
         )
 
     def test_a_cooler_oven_moves_the_window_while_it_bakes(self):

@@ -28,7 +28,7 @@ class ReaderTest(KitchenCase):
         self.assertRegex(kept, OPEN)
         self.assertNotIn("°C", kept)
         lumps = "dry lumps seal at {}"
-        for who, degrees in (("weir chef", "62 °C"), ("weir cook", "144 °F")):
+        for who, degrees in (("weir chef", "62\u202f°C"), ("weir cook", "144\u202f°F")):
             text = self.read_by(who, f"/batches/{batch}")
             self.assertIn(lumps.format(degrees), text)
             self.assertEqual({"°C", "°F"} & set(re.findall("°[CF]", text)), {degrees[-2:]})
@@ -43,8 +43,8 @@ class ReaderTest(KitchenCase):
     def test_what_is_refused_is_said_in_the_asker_s_units_too(self):
         deep = {"name": "well", "top_mm": 200, "bottom_mm": 200, "depth_mm": 5000}
         for who, words in (
-            ("weir chef", "At most 400 mm, please."),
-            ("weir cook", "At most 15.7 in, please."),
+            ("weir chef", "At most 400\u202fmm, please."),
+            ("weir cook", "At most 15.7\u202fin, please."),
         ):
             Member.objects.filter(user=self.people[who]).update(role="chef")
             self.sign_in(who)

@@ -68,13 +68,13 @@ def say(code: str, /, **values: Any) -> str:
     return str(pattern.format(shown))  # type: ignore[arg-type]
 
 
-def closed(text: str, units: Units = "metric") -> str:
-    """What was said, its quantities written out in somebody's units.
+def closed(text: str, units: Units = "metric", gap: str = " ") -> str:
+    """What was said, its quantities written out in somebody's units, ``gap`` before each.
 
     >>> closed(say("cause.pull_at_wobble_allow_2_to"), "us")
     'pull at wobble; allow 4 to 11 °F carry-over'
     """
-    return measures.closed(text, units, LANGUAGE, _SYMBOLS)
+    return measures.closed(text, units, LANGUAGE, _SYMBOLS, gap)
 
 
 def written(value: Any, units: Units = "metric") -> Any:

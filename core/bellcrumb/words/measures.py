@@ -64,8 +64,9 @@ def bare(message: str) -> frozenset[str]:
     return frozenset(re.findall(r"\{bare_(\w+)\}", message))
 
 
-def closed(text: str, units: Units, language: str, symbols: Mapping[str, str]) -> str:
-    """The text with its quantities written out, their units called as ``symbols`` has them."""
+def closed(text: str, units: Units, language: str, symbols: Mapping[str, str], gap: str) -> str:
+    """The text with its quantities written out, their units called as ``symbols`` has them and
+    ``gap`` before them."""
     if OPEN not in text:
         return text
 
@@ -77,9 +78,9 @@ def closed(text: str, units: Units, language: str, symbols: Mapping[str, str]) -
         us = _us(kind, numbers, language) if units == "us" else None
         write, unit = us or ([_shown(v, shown, language) for v, shown in numbers], kind)
         if len(write) > 1 == len(set(write)):  # a range too fine for this unit
-            return f"{write[0]} {symbols[unit]}"
+            return f"{write[0]}{gap}{symbols[unit]}"
         written = iter(write)
-        return f"{_IN_SPAN.sub(lambda _: next(written), words)} {symbols[unit]}"
+        return f"{_IN_SPAN.sub(lambda _: next(written), words)}{gap}{symbols[unit]}"
 
     return _SPAN.sub(span, text)
 
