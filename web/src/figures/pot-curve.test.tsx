@@ -75,6 +75,14 @@ describe("the pot against time", () => {
     expect(off?.getAttribute("text-anchor")).toBe("end");
   });
 
+  it("says a cue at the other edge where its line would run through the words", () => {
+    const cues = [{ c: 30, word: "quiet" }, { c: 72, word: "soon" }]; // prettier-ignore
+    const said = [...pot({ cues }).querySelectorAll("text")];
+    const edge = (word: string) =>
+      said.find((t) => t.textContent.startsWith(word))?.getAttribute("text-anchor");
+    expect([edge("quiet"), edge("soon")]).toEqual(["end", "start"]);
+  });
+
   it("stays on its plate for any pot", () => {
     const c = fc.double({ min: 0, max: 104, noNaN: true });
     const curve = fc.array(c, { minLength: 2, maxLength: 12 });

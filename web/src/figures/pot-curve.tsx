@@ -41,6 +41,7 @@ interface Props {
   label: string;
 }
 
+const CUE_CHAR_W = 7; // of the words of a cue, about
 const EACH_S = [30, 60, 120, 300, 600, 1200, 3600, 7200];
 
 /** Temperature against time: the prediction as a broken line, what happened as a full one. */
@@ -96,6 +97,16 @@ export function PotCurve({
     const near = [...kept.map((k) => k.c), zones.reach_c ?? -99];
     return near.some((c) => Math.abs(y(c) - y(cue.c)) < 15) ? kept : [...kept, cue];
   }, []);
+  /** Whether the prediction runs through the words of a cue at the right edge. */
+  const runsThrough = (c: number, words: string) =>
+    predicted.some((s) =>
+      s.points.some((p, i) => {
+        const before = s.points[i - 1] ?? p;
+        const there = [y(before.temp_c), y(p.temp_c)];
+        const ends = x(s.from_s + p.t_s) > W - BOX.right - CUE_CHAR_W * words.length;
+        return ends && Math.max(...there) > y(c) - 20 && Math.min(...there) < y(c) + 4;
+      }),
+    );
   const last = actual.at(-1);
   const spaced = marks.filter(
     (m, i) => !marks.slice(0, i).some((n) => Math.abs(x(n.at_s) - x(m.at_s)) < 46),
@@ -117,20 +128,24 @@ export function PotCurve({
           fill="url(#h-over)"
         />
       )}
-      {shown.map((cue) => (
-        <g key={cue.word}>
-          {level(cue.c, "var(--rule)", "1 5")}
-          <text
-            x={W - BOX.right - 6}
-            y={y(cue.c) - 4}
-            fontSize="12.5"
-            textAnchor="end"
-            className="italic"
-          >
-            {cue.word} {degrees(cue.c, units)}
-          </text>
-        </g>
-      ))}
+      {shown.map((cue) => {
+        const words = `${cue.word} ${degrees(cue.c, units)}`;
+        const left = runsThrough(cue.c, words);
+        return (
+          <g key={cue.word}>
+            {level(cue.c, "var(--rule)", "1 5")}
+            <text
+              x={left ? BOX.left + 8 : W - BOX.right - 6}
+              y={y(cue.c) - 4}
+              fontSize="12.5"
+              textAnchor={left ? "start" : "end"}
+              className="italic"
+            >
+              {words}
+            </text>
+          </g>
+        );
+      })}
       {zones.thickens_c !== null &&
         zones.thickens_c < 101 &&
         level(zones.thickens_c, "var(--ink)", "2 5")}
