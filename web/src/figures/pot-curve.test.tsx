@@ -81,6 +81,9 @@ describe("the pot against time", () => {
     const edge = (word: string) =>
       said.find((t) => t.textContent.startsWith(word))?.getAttribute("text-anchor");
     expect([edge("quiet"), edge("soon")]).toEqual(["end", "start"]);
+    const x = (word: string) =>
+      Number(said.find((t) => t.textContent.startsWith(word))?.getAttribute("x"));
+    expect(x("soon")).toBeGreaterThan(x("take off") + 90);
   });
 
   it("stays on its plate for any pot", () => {

@@ -107,6 +107,7 @@ export function PotCurve({
         return ends && Math.max(...there) > y(c) - 20 && Math.min(...there) < y(c) + 4;
       }),
     );
+  const reachWords = `${zones.reach_word} ${degrees(zones.reach_c ?? 0, units)}`;
   const last = actual.at(-1);
   const spaced = marks.filter(
     (m, i) => !marks.slice(0, i).some((n) => Math.abs(x(n.at_s) - x(m.at_s)) < 46),
@@ -131,11 +132,14 @@ export function PotCurve({
       {shown.map((cue) => {
         const words = `${cue.word} ${degrees(cue.c, units)}`;
         const left = runsThrough(cue.c, words);
+        // The word of the line to reach hangs under it where there is one not to pass: stand clear.
+        const hangs = zones.never_c !== null && Math.abs(y(cue.c) - y(zones.reach_c ?? -999)) < 36;
+        const clear = hangs ? CUE_CHAR_W * reachWords.length + 10 : 0;
         return (
           <g key={cue.word}>
             {level(cue.c, "var(--rule)", "1 5")}
             <text
-              x={left ? BOX.left + 8 : W - BOX.right - 6}
+              x={left ? BOX.left + 8 + clear : W - BOX.right - 6}
               y={y(cue.c) - 4}
               fontSize="12.5"
               textAnchor={left ? "start" : "end"}
@@ -218,12 +222,7 @@ export function PotCurve({
           true,
         )}
       {zones.reach_c !== null &&
-        word(
-          zones.reach_c,
-          `${zones.reach_word} ${degrees(zones.reach_c, units)}`,
-          "var(--burnt)",
-          zones.never_c !== null,
-        )}
+        word(zones.reach_c, reachWords, "var(--burnt)", zones.never_c !== null)}
       {zones.never_c !== null &&
         zones.never_c < top - 1 &&
         word(
