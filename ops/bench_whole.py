@@ -31,9 +31,10 @@ def dessert_and_day(row: Row, one: Row) -> None:
     made = [
         [
             BuildStep(
-                s["key"], s["part"], s["code"], s["words"], s["hands_min"], s["wait_min"],
-                s["wait_low_min"], s["wait_high_min"], tuple(s["uses"]), s["attention"],
-                s["oven_c"], s["source"], tuple(Gap(**g) for g in s["after"]),
+                s["key"], s["part"], s["code"], words=s["words"], hands_min=s["hands_min"],
+                wait_min=s["wait_min"], wait_low_min=s["wait_low_min"],
+                wait_high_min=s["wait_high_min"], uses=tuple(s["uses"]), attention=s["attention"],
+                oven_c=s["oven_c"], source=s["source"], after=tuple(Gap(**g) for g in s["after"]),
                 holds=tuple(s["holds"]), spoils=s["spoils"], comes_hot=s["comes_hot"],
             )
             for s in make()["steps"]
@@ -48,8 +49,12 @@ def dessert_and_day(row: Row, one: Row) -> None:
             by = 2880 + 60 * services[n % len(services)]
             tasks += tasks_of(n, f"{n}", made[n % len(made)], by, len(tasks))
         people = tuple(Person(f"cook {n}", spans) for n in range(max(3, batches // 8)))
-        ovens = tuple(OvenOfDay(f"oven {n}", 3, 8, 3) for n in range(max(2, batches // 13)))
-        day = Day(tuple(tasks), KitchenOfDay(people, 6, ovens, 2, 60, blast=10), 2880 + 1260)
+        ovens = tuple(
+            OvenOfDay(f"oven {n}", 3, 8, cools_k_min=3) for n in range(max(2, batches // 13))
+        )
+        day = Day(
+            tuple(tasks), KitchenOfDay(people, 6, ovens, mixers=2, trays=60, blast=10), 2880 + 1260
+        )
         began = time.perf_counter()
         chef = backwards(day)
         one(f"day of {batches}: first plan", (time.perf_counter() - began) * 1000, "ms", "300 ms")
@@ -165,7 +170,7 @@ def _losses(one: Row, rng: random.Random) -> None:
     from bellcrumb.contract import compute
     from bellcrumb.heat.pot import MEDIUM_GAS, Cream, heat_to, pot_for
 
-    cream, pot = Cream(1000, 3.9, 100.4, 200.0), pot_for(1000)
+    cream, pot = Cream(1000, 3.9, 100.4, thickens_c=200.0), pot_for(1000)
     rated_w = MEDIUM_GAS.reaches_pot_w(0.8)
 
     def heating(

@@ -5,7 +5,7 @@ import subprocess
 import uuid
 from collections.abc import Iterator
 from contextlib import contextmanager
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 from ops.base import HOME
 from ops.mariadb import free_port
@@ -19,6 +19,7 @@ class DemoServer:
     url: str
     process: subprocess.Popen[bytes]
     token: str
+    _: KW_ONLY
     kitchen: str
     email: str
     password: str
@@ -51,7 +52,9 @@ def demo_server() -> Iterator[DemoServer]:
         await_served(f"{url}/api/session", server, None, HOME / "demo.log")
         from demo import kitchen as demo
 
-        yield DemoServer(url, server, token, demo.NAME, demo.CHEF, demo.PASSWORD)
+        yield DemoServer(
+            url, server, token, kitchen=demo.NAME, email=demo.CHEF, password=demo.PASSWORD
+        )
     finally:
         server.terminate()
         server.wait(15)

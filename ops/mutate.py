@@ -19,7 +19,7 @@ import sys
 import tempfile
 from collections.abc import Iterable, Iterator
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from pathlib import Path
 
 from ops.base import PYTHON, ROOT, Stop, as_command, say
@@ -35,6 +35,7 @@ class Subject:
     name: str
     side: str  # core, server or web
     file: str
+    _: KW_ONLY
     count: int
     tests: tuple[str, ...]
 
@@ -55,7 +56,7 @@ def _subjects() -> Iterator[Subject]:
             own = {"core": [GOLDEN], "web": [f"src/{row['file'].rsplit('.', 1)[0]}.test"]}
             tests = (*own.get(row["side"], ()), *(prefix + t for t in row["tests"].split()))
             path = folder + row["file"]
-            yield Subject(row["name"], row["side"], path, int(row["count"]), tests)
+            yield Subject(row["name"], row["side"], path, count=int(row["count"]), tests=tests)
 
 
 SUBJECTS = tuple(_subjects())
@@ -72,6 +73,7 @@ class Mutant:
     subject: Subject
     line: int
     before: str
+    _: KW_ONLY
     after: str
     text: str
 
@@ -179,7 +181,7 @@ def mutants(subject: Subject, each: int | None = None) -> list[Mutant]:
         pad = " " if after[:1].isalpha() and source[a - 1] != " " else ""
         spaced = f" {after} " if source[a] == " " else f"{pad}{after}"
         text = source[:a] + spaced + source[b:]
-        found.append(Mutant(subject, source.count("\n", 0, a) + 1, before, after, text))
+        found.append(Mutant(subject, source.count("\n", 0, a) + 1, before, after=after, text=text))
     return found
 
 

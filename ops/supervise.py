@@ -6,7 +6,7 @@ import signal
 import subprocess
 import time
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 
 from ops.base import say
 from ops.processes import Process
@@ -28,6 +28,7 @@ class Kept:
     name: str
     spawn: Callable[[], subprocess.Popen[bytes]]
     process: subprocess.Popen[bytes] | None = None
+    _: KW_ONLY
     since_s: float = 0.0
     deaths: int = 0
     again_at_s: float = 0.0

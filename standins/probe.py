@@ -8,7 +8,7 @@ import argparse
 import math
 import random
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from datetime import UTC, datetime, timedelta
 from itertools import pairwise
 from typing import Any
@@ -26,6 +26,7 @@ class SimulatedPot:
     noise: random.Random
     careful: bool = False
     key: tuple[str, str] | None = None
+    _: KW_ONLY
     ring_truth: float = 1.0
     state: PotState | None = None
     pan: Pan | None = None
@@ -64,7 +65,9 @@ class SimulatedPot:
         """Something new on the ring: a pot of cream, a pan of syrup, a bowl over water."""
         if pot["kind"] == "syrup":
             water = pot["water_g"] or 0.005 * pot["sugar_g"]
-            self.pan = Pan(pot["sugar_g"], water, pot["from_c"], pot["pot_mm"], pot["pot_g"])
+            self.pan = Pan(
+                pot["sugar_g"], water, pot["from_c"], diameter_mm=pot["pot_mm"], pan_g=pot["pot_g"]
+            )
             self.temp_c = self.pan.temp_c
         elif pot["kind"] == "pot":
             self.state = start(self._cream(pot), pot["from_c"])
@@ -82,7 +85,7 @@ class SimulatedPot:
 
     @staticmethod
     def _cream(pot: dict[str, Any]) -> Cream:
-        return Cream(pot["mass_g"], pot["cp_j_per_gk"], pot["boil_c"], pot["thickens_c"])
+        return Cream(pot["mass_g"], pot["cp_j_per_gk"], pot["boil_c"], thickens_c=pot["thickens_c"])
 
     def _heat(self, pot: dict[str, Any], dt: float, wanted_c: float | None) -> None:
         """The ring on; a careful cook lifts the pan whenever it is at ``wanted_c``."""

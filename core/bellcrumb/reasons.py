@@ -1,6 +1,6 @@
 """Why a number is what it is: every figure shown to a cook can be asked for one of these."""
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 
 @dataclass(frozen=True)
@@ -14,4 +14,5 @@ class Reason:
     says: str
     rule: str
     source: str
+    _: KW_ONLY
     sure: str

@@ -50,7 +50,9 @@ def refit_now(batch: Batch, course: Course, state: CookState) -> RefitOut | None
     known: dict[str, Any] | None = cache.get(key)
     if known is None:
         content = Content.model_validate(plan.content)
-        told = Observations(_from(timing, probe), looks, _from(timing, air), _from(timing, bath))
+        told = Observations(
+            _from(timing, probe), looks, _from(timing, air), bath=_from(timing, bath)
+        )
         try:
             found = refit_of(batch.kitchen, content, batch.version.part.kind, told)
         except CraftError:  # a vessel that has been taken away since
@@ -89,7 +91,7 @@ def _whole(batch: Batch, course: Course) -> tuple[Content, Observations] | None:
 
     told = Observations(
         _from(timing, inside(1)), _looks(course, timing), _from(timing, inside(AIR_CHANNEL)),
-        _from(timing, inside(BATH_CHANNEL)),
+        bath=_from(timing, inside(BATH_CHANNEL)),
     )  # fmt: skip
     return Content.model_validate(plan.content), told
 

@@ -1,6 +1,6 @@
 """The cook's clock of a batch and where the cook stands."""
 
-from dataclasses import dataclass, field, replace
+from dataclasses import KW_ONLY, dataclass, field, replace
 from datetime import datetime
 from functools import lru_cache
 from uuid import UUID
@@ -52,6 +52,7 @@ class Course:
     plan: PlanOut
     timings: list[Timing]
     rungs: int
+    _: KW_ONLY
     now_s: float
     time_scale: int
     paused: bool = False
@@ -92,7 +93,9 @@ def course_of(batch: Batch, now: datetime | None = None) -> Course:
         Timing(key, at, entered[i + 1][1] if i + 1 < len(entered) else now_s)
         for i, (key, at) in enumerate(entered)
     ]
-    return Course(plan, timings, rungs, now_s, batch.time_scale, paused, marks)
+    return Course(
+        plan, timings, rungs, now_s=now_s, time_scale=batch.time_scale, paused=paused, marks=marks
+    )
 
 
 def curve_of(batch: Batch, channel: int = 1) -> list[Reading]:

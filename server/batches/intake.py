@@ -1,7 +1,7 @@
 """What a device sends, checked reading by reading."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from datetime import UTC, datetime, timedelta
 from typing import Any
 from uuid import UUID, uuid5
@@ -28,6 +28,7 @@ class Sent:
     id: UUID
     at: datetime
     temp_c: float | None
+    _: KW_ONLY
     channel: int
     grams: float | None
 
@@ -91,7 +92,7 @@ def read_item(item: object, now: datetime) -> tuple[Sent | None, str | None]:
         return None, wrong
     grams, temp = _number(item.get("grams")), _number(item.get("temp_c"))
     channel = _channel(item.get("channel", 1)) or 1
-    return Sent(reading_id, at, temp, channel, grams), None
+    return Sent(reading_id, at, temp, channel=channel, grams=grams), None
 
 
 @dataclass

@@ -86,7 +86,7 @@ def tell_ring(out: BatchSeen, plan: PlanOut, heating: Curve) -> None:
     if scene is None:
         return
     pot = Pot(scene.pot_mm, scene.pot_g)
-    cream = Cream(scene.mass_g, scene.cp_j_per_gk, scene.boil_c, scene.thickens_c)
+    cream = Cream(scene.mass_g, scene.cp_j_per_gk, scene.boil_c, thickens_c=scene.thickens_c)
     told = loss_told(heating, cream, pot, scene.fuel)
     if told:
         out.loss_seen_w_m2k, out.loss_spread_w_m2k = told.loss_w_m2k, told.spread

@@ -286,7 +286,7 @@ def _heat(
     noise: random.Random,
     readings: list[tuple[float, float]],
 ) -> float:
-    cream = Cream(scene.mass_g, scene.cp_j_per_gk, scene.boil_c, scene.thickens_c)
+    cream = Cream(scene.mass_g, scene.cp_j_per_gk, scene.boil_c, thickens_c=scene.thickens_c)
     state = start(cream, scene.from_c)
     # A real ring is never exactly its rating.
     power = scene.power_w * noise.uniform(1.04, 1.14)

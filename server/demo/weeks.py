@@ -8,7 +8,7 @@ import random
 import uuid
 from collections.abc import Iterator
 from contextlib import contextmanager
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from datetime import UTC, datetime, timedelta
 
 import numpy as np
@@ -53,6 +53,7 @@ class _Line:
     version: Version
     plan: PlanOut
     formula: FormulaOut
+    _: KW_ONLY
     set_by: dict[str, float]
     true: PlanOut | None = None
     oven: Oven | None = None
@@ -154,7 +155,7 @@ def _line(kitchen: Kitchen, version: Version) -> _Line | None:
     except CraftError:
         return None
     with _known(kitchen, plan.ring, ring=RING, loss=LOSS_W_M2K):
-        return _Line(version, plan, formula, by, plan_of(kitchen, content, kind))
+        return _Line(version, plan, formula, set_by=by, true=plan_of(kitchen, content, kind))
 
 
 def _bake_line(
@@ -166,7 +167,16 @@ def _bake_line(
         known = bake_of(kitchen, content, kind, frames=False).found
     with _known(kitchen, oven.name, film=FILM, oven=OVEN_K):
         true = bake_of(kitchen, content, kind, frames=False).found
-    return _Line(version, plan, formula, by, None, oven, true, known.pull_min or _mid_min(plan))
+    return _Line(
+        version,
+        plan,
+        formula,
+        set_by=by,
+        true=None,
+        oven=oven,
+        baked=true,
+        known_mid_min=known.pull_min or _mid_min(plan),
+    )
 
 
 @contextmanager
@@ -199,6 +209,7 @@ class _Made:
     steps: list[tuple[str, float]]
     curves: dict[int, list[tuple[float, float]]]
     end_s: float
+    _: KW_ONLY
     texture: str
     faults: list[str]
     note: str
@@ -249,7 +260,8 @@ def _cook(line: _Line, noise: random.Random) -> _Made:
         taught.pot, taught.off_predicted_g = plan.pot_name, plan.boils_off_g
         taught.off_g = plan.went_in_g - weighs
     return _Made(
-        steps, {1: curve or [(30.0, 20.0)]}, at + 120, texture, faults, note, taught, weighs
+        steps, {1: curve or [(30.0, 20.0)]}, at + 120, texture=texture, faults=faults, note=note,
+        taught=taught, weighs_g=weighs
     )  # fmt: skip
 
 
@@ -277,11 +289,12 @@ def _bake(line: _Line, noise: random.Random, nth: int) -> _Made:
         inside = {n: [(t - _IN_S, c) for t, c in curve] for n, curve in curves.items()}
         tell_oven(taught, line.oven, figures_of(
             line.oven.kitchen, content, line.version.part.kind,
-            Observations(inside[1], [], inside[AIR_CHANNEL], inside.get(BATH_CHANNEL, [])),
+            Observations(inside[1], [], inside[AIR_CHANNEL], bath=inside.get(BATH_CHANNEL, [])),
         ))  # fmt: skip
     return _Made(
-        [(bake.key, _IN_S), ("out", _IN_S + 60 * took)], curves, 60 * took + 900, texture,
-        ["weeping"] if forgot else [], "Forgotten while plating." if forgot else "", taught,
+        [(bake.key, _IN_S), ("out", _IN_S + 60 * took)], curves, 60 * took + 900, texture=texture,
+        faults=["weeping"] if forgot else [], note="Forgotten while plating." if forgot else "",
+        taught=taught,
     )  # fmt: skip
 
 

@@ -16,13 +16,13 @@ from bellcrumb.day.tasks import (
 )
 
 SHIFT = ((0, 600),)
-OVEN = OvenOfDay("deck", 2, 8, 3)
+OVEN = OvenOfDay("deck", 2, 8, cools_k_min=3)
 
 
 def kitchen(people=2, rings=2, ovens=1, mixers=1, trays=8, spans=SHIFT):
     return KitchenOfDay(
-        tuple(Person(f"cook {n}", spans) for n in range(people)), rings, (OVEN,) * ovens, mixers,
-        trays,
+        tuple(Person(f"cook {n}", spans) for n in range(people)), rings, (OVEN,) * ovens,
+        mixers=mixers, trays=trays,
     )  # fmt: skip
 
 
@@ -33,10 +33,12 @@ def chain(item, by, *rows):
         before = rows[n - 1][3] if n else None
         tasks.append(
             Task(
-                f"{item}/{n}", item, f"{item}/{n}", hands, wait, int(holds == "ring"),
-                int(holds == "mixer"), int(holds == "cold"),
-                holds if isinstance(holds, float) else None, int(isinstance(holds, float)),
-                (Link(first + n - 1, 0, before),) if n else (), by if n == len(rows) - 1 else None,
+                f"{item}/{n}", item, f"{item}/{n}", hands=hands, wait=wait,
+                rings=int(holds == "ring"), mixers=int(holds == "mixer"),
+                trays=int(holds == "cold"), oven_c=holds if isinstance(holds, float) else None,
+                shelves=int(isinstance(holds, float)),
+                after=(Link(first + n - 1, 0, before),) if n else (),
+                by=by if n == len(rows) - 1 else None,
             )
         )  # fmt: skip
     return tasks
@@ -55,19 +57,19 @@ def a_day(rng, items):
         made = chain(0, rng.choice([300, 450, 600]), *rows)
         for n, task in enumerate(made):
             warm = rng.random() < 0.4
-            after = tuple(Link(first + n - 1, x.least, x.most, warm) for x in task.after)
+            after = tuple(Link(first + n - 1, x.least, x.most, warm=warm) for x in task.after)
             hot = bool(task.trays) and rng.random() < 0.6
             tasks.append(
                 replace(task, item=item, key=f"{item}/{n}", after=after, comes_hot=hot, spoils=warm)
             )
         if rng.random() < 0.6:
-            holds.append(MouldUse(rng.randint(0, 1), rng.randint(1, 6), first, len(tasks) - 1))
+            holds.append(MouldUse(rng.randint(0, 1), rng.randint(1, 6), first, last=len(tasks) - 1))
     people = rng.randint(1, 3)
     for n in range(people):
         if rng.random() < 0.3:
             tasks.append(
-                Task(f"break/{n}", -1 - n, "break", 30, 0, 0, 0, 0, None, 0, (),
-                     not_before=150, until=330, only=n)
+                Task(f"break/{n}", -1 - n, "break", hands=30, wait=0, rings=0, mixers=0, trays=0,
+                     oven_c=None, shelves=0, after=(), not_before=150, until=330, only=n)
             )  # fmt: skip
     most = [max((h.need for h in holds if h.mould == m), default=1) for m in (0, 1)]
     there = replace(
@@ -78,7 +80,7 @@ def a_day(rng, items):
         may = frozenset(rng.sample(WORKS, rng.randint(1, 3)))
         first, *others = there.people
         there = replace(there, people=(first, *(replace(p, may=may) for p in others)))
-    return Day(tuple(tasks), there, 600, tuple(holds))
+    return Day(tuple(tasks), there, 600, holds=tuple(holds))
 
 
 def a_full_day(rng):

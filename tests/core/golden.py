@@ -209,7 +209,7 @@ def caramel() -> Iterator[Row]:
     """Off the heat: how long it pours, stands in cold water, runs on; what a lining takes."""
     for sugar, temp in product((150, 400), (138, 150, 165, 178)):
         pot = pot_for(sugar / 1.59)
-        pan = Pan(float(sugar), 2.0, float(temp), pot.diameter_mm, pot.mass_g)
+        pan = Pan(float(sugar), 2.0, float(temp), diameter_mm=pot.diameter_mm, pan_g=pot.mass_g)
         yield {"sugar_g": sugar, "temp_c": temp, "pours_s": pour_window_s(pan),
                "cold_water_s": seconds_in_cold_water(pan), "runs_on_k": pan.run_on_k(400.0),
                "lining_g": lining_g(50.0 * sugar, 1.5)}  # fmt: skip

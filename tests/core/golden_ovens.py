@@ -11,10 +11,12 @@ from bellcrumb.stove.guide import Moment
 from bellcrumb.stove.steps import Step
 
 _PLANS = {
-    "pots": BakePlan("It wobbles as one", "Strained", "rack", 1800, 2400, 77.0, 81.0,
-                     "150 °C, still air", "water to half", bath=True),
-    "pie": BakePlan("A palm wobbles", "Knocked", "oven_off", 2700, 3000, 74.0, 78.0,
-                    "170 °C, fan", "", bath=False, place="floor"),
+    "pots": BakePlan("It wobbles as one", "Strained", "rack", from_s=1800, to_s=2400,
+                     probe_from_c=77.0, probe_to_c=81.0, oven_words="150 °C, still air",
+                     water_words="water to half", bath=True),
+    "pie": BakePlan("A palm wobbles", "Knocked", "oven_off", from_s=2700, to_s=3000,
+                    probe_from_c=74.0, probe_to_c=78.0, oven_words="170 °C, fan", water_words="",
+                    bath=False, place="floor"),
 }  # fmt: skip
 # Minutes and degrees of the middle: an ordinary climb, one that stalls, one far too quick.
 _CURVES = {
@@ -67,7 +69,7 @@ def oven_moments() -> Iterator[dict[str, object]]:
 
 def laid() -> Iterator[dict[str, object]]:
     """A check by its probe; layers by the scale, one vessel and three, from empty to too much."""
-    check = Step("below_0", "check", "Probe into it", "Under 12", "It sinks in.",
+    check = Step("below_0", "check", "Probe into it", sign="Under 12", avoid="It sinks in.",
                  low_c=2, high_c=12, there="On with it")  # fmt: skip
     for temp in (None, 1.9, 2.0, 7.0, 12.0, 12.1):
         watch = Watch()
@@ -78,12 +80,18 @@ def laid() -> Iterator[dict[str, object]]:
             now = checked_moment(check, watch, fresh)
             yield {"of": "check", "given": temp, "fresh": fresh, **_told(now)}
     for count in (1, 3):
-        lay = Step("lay_0", "lay", "Pour it in", "", "", grams=50.0, count=count, there="Go on")
+        lay = Step(
+            "lay_0", "lay", "Pour it in", sign="", avoid="", grams=50.0, count=count, there="Go on"
+        )
         for share in (0.0, 0.5, 0.8, 0.81, 0.96, 0.97, 1.0, 1.08, 1.09, 1.5, 1.97, 2.5, 2.97, 3.1):
             poured_g = 50.0 * share
             yield {"of": f"{count} vessels", "given": poured_g, "fresh": vessel_at(lay, poured_g),
                    **_told(laid_moment(lay, poured_g))}  # fmt: skip
         yield {"of": f"{count} vessels", **_told(laid_moment(lay, None))}
-    yield {"of": "nothing", "given": 5.0, "fresh": vessel_at(Step("l", "lay", "", "", ""), 5.0)}
+    yield {
+        "of": "nothing",
+        "given": 5.0,
+        "fresh": vessel_at(Step("l", "lay", "", sign="", avoid=""), 5.0),
+    }
     for got_g in (91.9, 92.0, 108.0, 108.1):
         yield {"of": "enough", "given": got_g, "done": is_enough(got_g, 100.0)}

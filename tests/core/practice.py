@@ -7,7 +7,7 @@ chosen on the first; every other list was written whole before any of it was bak
 import json
 import math
 from collections import defaultdict
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from pathlib import Path
 from statistics import fmean, pstdev
 
@@ -24,6 +24,7 @@ class Met:
     name: str
     family: str
     listed: str
+    _: KW_ONLY
     log_ratio: float
     meets: bool
 
@@ -39,11 +40,13 @@ def met(*lists: str) -> list[Met]:
         low, high = case["practice_min"]
         begins, ends = out.pull_from_min, out.pull_to_min
         if begins is None or ends is None:
-            found.append(Met(case["name"], case["family"], case["list"], math.inf, False))
+            found.append(
+                Met(case["name"], case["family"], case["list"], log_ratio=math.inf, meets=False)
+            )
             continue
         ratio = math.log(math.sqrt(begins * ends) / math.sqrt(low * high))
         meets = ends >= low and begins <= high
-        found.append(Met(case["name"], case["family"], case["list"], ratio, meets))
+        found.append(Met(case["name"], case["family"], case["list"], log_ratio=ratio, meets=meets))
     return found
 
 

@@ -51,7 +51,14 @@ class GuideTest(unittest.TestCase):
 
     def test_a_check_waits_for_the_probe_and_says_too_warm_and_too_cold(self):
         step = Step(
-            "warm_1", "check", "Probe", "", "It melts.", low_c=28.0, high_c=38.0, there="Now"
+            "warm_1",
+            "check",
+            "Probe",
+            sign="",
+            avoid="It melts.",
+            low_c=28.0,
+            high_c=38.0,
+            there="Now",
         )
         for temp, word, done in ((45, "too warm", False), (20, "too cold", False),
                                  (33, "as it should be", True)):  # fmt: skip
@@ -61,7 +68,7 @@ class GuideTest(unittest.TestCase):
         self.assertEqual((silent.figure, silent.done), (None, False))
 
     def test_the_scale_counts_vessel_by_vessel(self):
-        step = Step("lay_0", "lay", "Pour", "", "", grams=120.0, count=3, there="Enough")
+        step = Step("lay_0", "lay", "Pour", sign="", avoid="", grams=120.0, count=3, there="Enough")
         for poured, vessel, word in (
             (0, 1, "vessel 1 of 3"), (115, 1, "vessel 1 of 3"), (118, 2, "vessel 2 of 3"),
             (300, 3, "vessel 3 of 3"), (358, 3, "enough"), (400, 3, "too much"),
@@ -72,7 +79,7 @@ class GuideTest(unittest.TestCase):
 
     @given(st.floats(0, 2000), st.floats(0, 500), st.floats(5, 400), st.integers(1, 12))
     def test_more_on_the_scale_is_never_an_earlier_vessel(self, poured, more, grams, count):
-        step = Step("lay_0", "lay", "Pour", "", "", grams=grams, count=count)
+        step = Step("lay_0", "lay", "Pour", sign="", avoid="", grams=grams, count=count)
         self.assertLessEqual(vessel_at(step, poured), vessel_at(step, poured + more))
 
 

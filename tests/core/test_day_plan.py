@@ -22,8 +22,9 @@ from tests.core.days import OVEN, a_day, a_full_day, chain, faults, kitchen
 
 class AttentionTest(unittest.TestCase):
     def step(self, holds, attention):
-        return BuildStep("c", "", "cook", "cook", 2, 12, 10, 15, (), attention, None, "", (), False,
-                         holds)  # fmt: skip
+        return BuildStep("c", "", "cook", words="cook", hands_min=2, wait_min=12, wait_low_min=10,
+        wait_high_min=15, uses=(), attention=attention, oven_c=None, source="", after=(), own=False,
+                         holds=holds)  # fmt: skip
 
     def test_nobody_leaves_a_boil_and_anybody_a_bake(self):
         for holds, attention, hands in (
@@ -84,7 +85,7 @@ class PlanTest(unittest.TestCase):
             tasks = []
             for item in range(3):
                 for n, task in enumerate(chain(0, 400, *rows)):
-                    after = tuple(Link(item * 3 + n - 1, 0, None, n == 1)
+                    after = tuple(Link(item * 3 + n - 1, 0, None, warm=n == 1)
                                   for _ in task.after)  # fmt: skip
                     tasks.append(replace(task, item=item, key=f"{item}/{n}", after=after))
             return Day(tuple(tasks), kitchen(1), 600)

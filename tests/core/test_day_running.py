@@ -20,7 +20,7 @@ class RunningTest(unittest.TestCase):
                 continue
             end = at.start + task.minutes + late
             ended = end if end <= now else None
-            facts[task.key] = Fact(at.start, ended, at.person, at.oven)
+            facts[task.key] = Fact(at.start, ended, at.person, oven=at.oven)
         return facts
 
     def test_what_has_begun_stays_and_the_rest_keeps_every_rule(self):
@@ -126,17 +126,17 @@ class RunningTest(unittest.TestCase):
             for n, t in enumerate(bake)
         ]
         day = Day((*bake, *other, *third), kitchen(ovens=2), 600)
-        in_one = {f"{n}/0": Fact(10 * n, None, None, 1) for n in range(3)}
+        in_one = {f"{n}/0": Fact(10 * n, None, None, oven=1) for n in range(3)}
         rest = from_now(day, 40, in_one, {})
         self.assertEqual([o.shelves for o in rest.kitchen.ovens], [2, 3])
-        ended = {"0/0": Fact(0, 105, 0, 0)}
+        ended = {"0/0": Fact(0, 105, 0, oven=0)}
         for now, most in ((130, 30), (136, None)):
             link = from_now(day, now, ended, {}).tasks[1].after[0]
             self.assertEqual(link.most, most, now)
 
     def test_running_late_slips_the_service_by_no_more_than_it_must(self):
         day = Day(tuple(chain(0, 300, (20, 100, 180.0, 30), (10, 0, "", None))), kitchen(1), 600)
-        late = from_now(day, 250, {"0/0": Fact(240, None, 0, 0)}, {})
+        late = from_now(day, 250, {"0/0": Fact(240, None, 0, oven=0)}, {})
         self.assertIsNone(planned(late))
         self.assertIsNotNone(planned(later(late, 90)))
         self.assertIsNone(planned(later(late, 60)))

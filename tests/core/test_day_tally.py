@@ -7,12 +7,20 @@ from bellcrumb.day.tasks import Day, KitchenOfDay, Link, OvenOfDay, Person, Plac
 
 def task(key, hands=10, wait=0, **how):
     given = {"rings": 0, "mixers": 0, "trays": 0, "oven_c": None, "shelves": 0, "after": ()}
-    return Task(key, 0, key, hands, wait, **(given | how))
+    return Task(key, 0, key, hands=hands, wait=wait, **(given | how))
 
 
 def kitchen(*people, ovens=1, blast=0):
-    deck = OvenOfDay("deck", 2, 4.0, 2.0)
-    return KitchenOfDay(people or (Person("A", ((0, 600),)),), 2, (deck,) * ovens, 1, 20, (), blast)
+    deck = OvenOfDay("deck", 2, 4.0, cools_k_min=2.0)
+    return KitchenOfDay(
+        people or (Person("A", ((0, 600),)),),
+        2,
+        (deck,) * ovens,
+        mixers=1,
+        trays=20,
+        moulds=(),
+        blast=blast,
+    )
 
 
 def holds(found):
@@ -51,7 +59,7 @@ class TallyTest(unittest.TestCase):
     def test_waits_are_counted_beyond_what_they_must_and_twice_where_food_stands_warm(self):
         boil = task("boil", 10, 0)
         for warm in (False, True):
-            fold = task("fold", 10, 0, after=(Link(0, 15, None, warm),))
+            fold = task("fold", 10, 0, after=(Link(0, 15, None, warm=warm),))
             found = self.told([boil, fold], [Placed(0, 0, None), Placed(40, 0, None)])
             self.assertEqual((found.early_min, found.warm_min), (15, 15 * warm))
         tight = task("fold", 10, 0, after=(Link(0, 40, None),))
@@ -74,7 +82,7 @@ class TallyTest(unittest.TestCase):
     def test_hot_things_that_pass_the_chiller_by_are_slow(self):
         cools = task("cool", 5, 240, trays=2, comes_hot=True)
         for chilled, blast, slow in ((False, 4, 1), (True, 4, 0), (False, 1, 0)):
-            found = self.told([cools], [Placed(0, 0, None, chilled)], blast=blast)
+            found = self.told([cools], [Placed(0, 0, None, chilled=chilled)], blast=blast)
             self.assertEqual(found.slow, slow, (chilled, blast))
 
     def test_the_busiest_are_those_who_work_the_largest_share_of_their_hours(self):
@@ -90,6 +98,8 @@ class TallyTest(unittest.TestCase):
         self.assertEqual(list(crews_of(own).values()), [[0], [1]])
 
     def test_all_of_it_is_weighed_in_minutes(self):
-        self.assertEqual(Tally(10, 5, 2, 3, 70).cost, 10 + 4 * 5 + 90 * 2 + 15 * 3 + 70)
+        self.assertEqual(
+            Tally(10, 5, 2, turns=3, busiest_pct=70).cost, 10 + 4 * 5 + 90 * 2 + 15 * 3 + 70
+        )
         with_gap = schedule(Day((), kitchen(), 600), [], 0.25)
         self.assertEqual((with_gap.gap, with_gap.tally.cost), (0.25, 0))

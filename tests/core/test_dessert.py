@@ -91,7 +91,7 @@ KINDS = {
 class PouredTest(unittest.TestCase):
     def test_a_share_nobody_named_is_half(self):
         cup = vessel_from_measures("round", 100, top_mm=90)
-        parts = {"Cream": Made("Cream", "stirred", 1500, 1.1, 0.05)}
+        parts = {"Cream": Made("Cream", "stirred", 1500, density=1.1, lost=0.05)}
         said, told = (stack(cup, 4, parts, [Layer("Cream", "share", v)]) for v in (None, 0.5))
         self.assertEqual(said.layers, told.layers)
 
@@ -100,7 +100,7 @@ class PouredTest(unittest.TestCase):
         self, bottom, mm, swirls
     ):
         cup = vessel_from_measures("round", 200, top_mm=90, bottom_mm=bottom)
-        parts = {"Cream": Made("Cream", "stirred", 1500, 1.1, 0.05)}
+        parts = {"Cream": Made("Cream", "stirred", 1500, density=1.1, lost=0.05)}
         layers = [Layer("Cream", "mm", mm), Layer("Cream"), Layer("Cream", "swirls", swirls)]
         found = stack(cup, 4, parts, layers)
         lain_g = 4 * sum(layer.g_each for layer in found.layers)
@@ -249,7 +249,7 @@ class StackTest(unittest.TestCase):
     @given(mm=st.floats(3, 40), more=st.floats(1, 30))
     def test_a_deeper_layer_never_needs_less(self, mm, more):
         vessel = vessel_from_measures("round", 90, top_mm=240, bottom_mm=200)
-        cream = {"Cream": Made("Cream", "stirred", 3000, 1.1, 0.05)}
+        cream = {"Cream": Made("Cream", "stirred", 3000, density=1.1, lost=0.05)}
         low, high = (
             stack(vessel, 2, cream, [Layer("Cream", "mm", d)]).needs[0].need_g
             for d in (mm, mm + more)
@@ -292,7 +292,21 @@ class StackTest(unittest.TestCase):
 
 
 def step(key, minutes, *after):
-    return BuildStep(key, "P", key, key, minutes, 0, 0, 0, (), False, None, "", tuple(after))
+    return BuildStep(
+        key,
+        "P",
+        key,
+        words=key,
+        hands_min=minutes,
+        wait_min=0,
+        wait_low_min=0,
+        wait_high_min=0,
+        uses=(),
+        attention=False,
+        oven_c=None,
+        source="",
+        after=tuple(after),
+    )
 
 
 class ThreadTest(unittest.TestCase):

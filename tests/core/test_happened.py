@@ -17,8 +17,8 @@ def line(*points, every=2.0):
     return [*out, points[-1]]
 
 
-HOLD = StepSeen("cook", "cook", 0, 600, low_c=97, hold_s=90)
-TEMPER = StepSeen("temper", "temper", 0, 200, never_c=80)
+HOLD = StepSeen("cook", "cook", 0, left_s=600, low_c=97, hold_s=90)
+TEMPER = StepSeen("temper", "temper", 0, left_s=200, never_c=80)
 
 
 class HappenedTest(unittest.TestCase):

@@ -5,6 +5,7 @@ import doctest
 import importlib
 import pkgutil
 import unittest
+from dataclasses import fields, is_dataclass
 from pathlib import Path
 
 import bellcrumb
@@ -48,6 +49,26 @@ def load_tests(loader, tests, pattern):
             name = ".".join(("bellcrumb", *path.relative_to(CORE).with_suffix("").parts))
             tests.addTests(doctest.DocTestSuite(importlib.import_module(name)))
     return tests
+
+
+def by_place(modules):
+    """Dataclasses of the modules that take more than three of their fields by their place."""
+    found = []
+    for module in modules:
+        for name, item in vars(module).items():
+            if isinstance(item, type) and is_dataclass(item) and item.__module__ == module.__name__:
+                placed = [f.name for f in fields(item) if f.init and not f.kw_only]
+                if len(placed) > 3:
+                    found.append(f"{module.__name__}.{name}: {placed}")
+    return found
+
+
+class HouseTest(unittest.TestCase):
+    def test_beyond_three_fields_each_is_given_by_its_name(self):
+        names = (m.name for m in pkgutil.walk_packages(bellcrumb.__path__, "bellcrumb."))
+        modules = [importlib.import_module(n) for n in names if not n.endswith("__main__")]
+        self.assertGreater(len(modules), 100)
+        self.assertEqual(by_place(modules), [])
 
 
 class OneLawOnePlace(unittest.TestCase):

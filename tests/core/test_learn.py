@@ -258,7 +258,7 @@ class LearnTest(unittest.TestCase):
 
     def heating(self, share, loss_w_m2k, fuel="gas", milk_g=1000.0, seed=0, to_c=98):
         """The heating of milk on a ring of this truth, as a probe reads it, with its pot."""
-        cream, pot = Cream(milk_g, 3.9, 100.4, 200.0), pot_for(milk_g)
+        cream, pot = Cream(milk_g, 3.9, 100.4, thickens_c=200.0), pot_for(milk_g)
         rated_w = {"gas": 638.0, "induction": 900.0, "ceramic": 800.0}[fuel]
         run = heat_to(
             cream, pot, fuel, rated_w * share, 6, to_c, 0, "whisk", loss_w_m2k=loss_w_m2k

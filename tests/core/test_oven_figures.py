@@ -48,7 +48,7 @@ def seen(rng, truth, minutes=40, **how):
         ]
 
     air, bath = probe(trace.air_c, 3.0), probe(trace.bath_c, 0.5) if given.bath else ()
-    return job, start, set_c, Observations(probe(trace.centre_c, 0.3), (), air, bath)
+    return job, start, set_c, Observations(probe(trace.centre_c, 0.3), (), air, bath=bath)
 
 
 class FiguresTest(unittest.TestCase):

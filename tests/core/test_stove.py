@@ -130,7 +130,7 @@ class PotTest(unittest.TestCase):
         self.assertGreaterEqual(seconds(bigger, power), seconds(cream, power))
 
     def test_heat_goes_into_the_pot_or_out_as_steam_and_nowhere_else(self):
-        cream, pot = Cream(1000, 3.9, 100.4, 84), Pot(200, 1500)
+        cream, pot = Cream(1000, 3.9, 100.4, thickens_c=84), Pot(200, 1500)
         state, room = start(cream, 22.0), 22.0
         for _ in range(100):
             state = step(state, cream, pot, "induction", 600, "whisk", 1.0, room)
@@ -146,7 +146,7 @@ class PotTest(unittest.TestCase):
         self.assertIsNone(heat_to(cream, pot, "gas", 30, 20, 82, longest_s=1800).reaches_s)
 
     def test_a_pot_as_warm_as_the_room_stays_so_with_its_ring_off_whatever_it_loses(self):
-        cream, pot = Cream(1000, 3.9, 100.4, 84), Pot(200, 1500)
+        cream, pot = Cream(1000, 3.9, 100.4, thickens_c=84), Pot(200, 1500)
         state = start(cream, 22.0)
         for _ in range(60):
             state = step(state, cream, pot, "gas", 0, "whisk", 1.0, 22.0, loss_w_m2k=40.0)

@@ -144,7 +144,7 @@ class SyrupTest(unittest.TestCase):
             )
 
     def test_energy_in_is_steam_warmth_and_loss(self):
-        pan = Pan(200, 80, 20, 160, 850)
+        pan = Pan(200, 80, 20, diameter_mm=160, pan_g=850)
         power, lost, joules = 400.0, 0.0, 0.0
         warmth = 0.0
         steam = 0.0

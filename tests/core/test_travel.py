@@ -46,8 +46,9 @@ class RoundTripTest(unittest.TestCase):
 
     def test_our_own_format_keeps_versions_and_settings(self):
         part = WrittenPart(
-            "cream", "Cream", ["1 l milk"], "second try", "EU/UK M", "pastry_cream",
-            {"vessel_count": 14}, [{"lines": ["1 l milk", "8 yolks"], "note": "first"}],
+            "cream", "Cream", ["1 l milk"], note="second try", egg_grade="EU/UK M",
+            family="pastry_cream", settings={"vessel_count": 14},
+            earlier=[{"lines": ["1 l milk", "8 yolks"], "note": "first"}],
         )  # fmt: skip
         back = read(write([Written("Bay cream", [part])], "json"))[0].parts[0]
         self.assertEqual(back, part)

@@ -7,7 +7,8 @@ from bellcrumb.dessert.warm import said_warm
 def step(key, part="Cream", *, uses=(), holds=(), wait=0.0, after=(), spoils=False, code=""):
     gaps = tuple(g if isinstance(g, Gap) else Gap(g) for g in after)
     return BuildStep(
-        key, part, code or key, key, 5.0, wait, wait, wait, tuple(uses), False, None, "",
+        key, part, code or key, words=key, hands_min=5.0, wait_min=wait, wait_low_min=wait,
+        wait_high_min=wait, uses=tuple(uses), attention=False, oven_c=None, source="",
         after=gaps, holds=tuple(holds), spoils=spoils,
     )  # fmt: skip
 

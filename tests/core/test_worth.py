@@ -84,7 +84,7 @@ class LedgerTest(unittest.TestCase):
     @given(st.lists(st.tuples(amounts, amounts, amounts), min_size=1, max_size=6))
     @example([(1.2426115264970297e-05, 0.0, 0.0)] * 2)
     def test_every_gram_opened_is_used_or_left_and_no_egg_is_opened_for_nothing(self, needs):
-        found = ledger([Entry("x", *need) for need in needs], EU_M)
+        found = ledger([Entry("x", y, w, whole_g=whole) for y, w, whole in needs], EU_M)
         yolk, white = sum(n[0] for n in needs), sum(n[1] for n in needs)
         self.assertAlmostEqual(found.separate * EU_M.yolk_g, yolk + found.yolk_left_g)
         self.assertAlmostEqual(found.separate * EU_M.white_g, white + found.white_left_g)

@@ -1,13 +1,27 @@
 import re
+import sys
+from pathlib import Path
 
 from django.test import SimpleTestCase
 from ninja import NinjaAPI
 
+import config.api
 from config.api import api
 from config.described import describe, meanings
+from tests.core.test_laws import by_place
+
+SERVER = Path(config.api.__file__).parents[1]
 
 
 class DescribedTest(SimpleTestCase):
+    def test_beyond_three_fields_each_is_given_by_its_name(self):
+        modules = [
+            module for module in list(sys.modules.values())
+            if SERVER in Path(getattr(module, "__file__", None) or "/").parents
+        ]  # fmt: skip
+        self.assertGreater(len(modules), 50)
+        self.assertEqual(by_place(modules), [])
+
     def test_every_field_and_parameter_of_the_api_says_what_it_is(self):
         document = api.get_openapi_schema()
         silent = [

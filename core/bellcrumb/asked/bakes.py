@@ -151,16 +151,17 @@ def job_of(
         assert given.oven.set_c is not None
         stages = (DialStage(given.oven.set_c),)
     oven = Oven(
-        given.oven.kind, stages, given.oven.offset_k, given.altitude_m, given.oven.stand,
-        given.oven.preheated, given.oven.film, given.oven.vent, tuple(given.oven.door_min),
-        given.oven.recovers,
+        given.oven.kind, stages, given.oven.offset_k, altitude_m=given.altitude_m,
+        stand=given.oven.stand, preheated=given.oven.preheated, film=given.oven.film,
+        vent=given.oven.vent, door_min=tuple(given.oven.door_min), recovers=given.oven.recovers,
     )  # fmt: skip
     bath, poured = None, None
     if given.bath is not None:
         bath, poured = _bath(vessel, mould, given, vessels)
     job = Job(
-        food(mix), stirs(mix, fill_mm), mould, given.count, oven, bath, tolerates_k(mix),
-        mix.boils_c(given.altitude_m), free_water(mix, boiled=kin.texture_mode == "boiled_baked"),
+        food(mix), stirs(mix, fill_mm), mould, count=given.count, oven=oven, bath=bath,
+        tolerates_k=tolerates_k(mix), boils_c=mix.boils_c(given.altitude_m),
+        water=free_water(mix, boiled=kin.texture_mode == "boiled_baked"),
     )  # fmt: skip
     return job, mould, poured
 
@@ -174,9 +175,9 @@ def _bath(
         pan = vessel_of(given.tray, vessels, "tray") if given.tray is not None else None
         length, width = pan.across(0.5) if pan else (_PAN_MM2**0.5, _PAN_MM2**0.5)
         litres = length * width * _BESIDE_MM / 1e6
-        return Bath(_BESIDE_MM, asked.water_c, False, litres, (length, width), True), (
-            1000 * litres
-        )
+        return Bath(
+            _BESIDE_MM, asked.water_c, False, water_kg=litres, pan_mm=(length, width), beside=True
+        ), (1000 * litres)
     outside = vessel.depth_mm + mould.wall_mm
     if given.tray is not None:
         pan = vessel_of(given.tray, vessels, "tray")
@@ -184,8 +185,8 @@ def _bath(
         size = tuple((a + b) / 2 for a, b in zip(pan.across(0.0), pan.across(1.0), strict=True))
         share = min(given.count, stood.per_pan) / given.count
         return Bath(
-            stood.level_mm, asked.water_c, asked.covered, stood.water_ml / 1000 / share,
-            (size[0] / share, size[1]),
+            stood.level_mm, asked.water_c, asked.covered, water_kg=stood.water_ml / 1000 / share,
+            pan_mm=(size[0] / share, size[1]),
         ), stood.water_ml  # fmt: skip
     level = asked.level
     level_mm = {"half": outside / 2, "rim": outside - RIM_MM}.get(str(level), 0.0)
@@ -199,7 +200,7 @@ def _bath(
     side = float(np.sqrt(area / 12))
     water = (area - mould.foot_m2 * given.count * 1e6) * level_mm / 1e6
     return Bath(
-        level_mm, asked.water_c, asked.covered, float(water), (4 * side, 3 * side)
+        level_mm, asked.water_c, asked.covered, water_kg=float(water), pan_mm=(4 * side, 3 * side)
     ), 1000 * float(water)
 
 

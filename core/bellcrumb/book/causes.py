@@ -8,7 +8,7 @@ Priors and ratios are our estimates, good to a factor of two; the order is what 
 
 import csv
 import math
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from functools import cache
 from importlib.resources import files
 
@@ -27,6 +27,7 @@ class Evidence:
     kind: str
     holds: str
     says: str
+    _: KW_ONLY
     yes: float
     no: float
 
@@ -38,6 +39,7 @@ class CauseRow:
     fault: str
     app_key: str
     scope: frozenset[str]
+    _: KW_ONLY
     key: str
     cause: str
     prior: float
@@ -54,6 +56,7 @@ class Cause:
     fault: str
     of: str
     key: str
+    _: KW_ONLY
     cause: str
     probability: float
     speaks_for: list[str]
@@ -77,15 +80,16 @@ def rows() -> tuple[CauseRow, ...]:
     words = _words("evidence", "holds")
     return tuple(
         CauseRow(
-            r["fault"], r["app_key"], frozenset(r["scope"].split(";")), r["cause_key"],
-            say(r["cause"]), float(r["prior"]),
-            tuple(
+            r["fault"], r["app_key"], frozenset(r["scope"].split(";")), key=r["cause_key"],
+            cause=say(r["cause"]), prior=float(r["prior"]),
+            evidence=tuple(
                 Evidence(
-                    k, r[k], words[r[k]], float(r[f"{k}_lr_yes"] or 1), float(r[f"{k}_lr_no"] or 1)
+                    k, r[k], words[r[k]], yes=float(r[f"{k}_lr_yes"] or 1),
+                    no=float(r[f"{k}_lr_no"] or 1)
                 )
                 for k in KINDS if r[k]
             ),
-            say(r["ask"]), say(r["mend"]), say(r["source"]),
+            ask=say(r["ask"]), mend=say(r["mend"]), source=say(r["source"]),
         )
         for r in csv.DictReader(text.splitlines())
     )  # fmt: skip
@@ -134,8 +138,9 @@ def causes(fault: str, signals: Signals) -> list[Cause]:
         found.append((row, row.prior * _together(told), speaks_for, against))
     whole = sum(weight for _, weight, _, _ in found) or 1.0
     ranked = [
-        Cause(row.fault, named[row.fault], row.key, row.cause, weight / whole, pro, con, row.ask,
-              row.mend, row.source)
+        Cause(row.fault, named[row.fault], row.key, cause=row.cause, probability=weight / whole,
+        speaks_for=pro, speaks_against=con, ask=row.ask,
+              mend=row.mend, source=row.source)
         for row, weight, pro, con in found
     ]  # fmt: skip
     return sorted(ranked, key=lambda c: -c.probability)

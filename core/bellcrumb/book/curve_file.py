@@ -5,7 +5,7 @@ import csv
 import io
 import math
 import re
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from datetime import datetime
 from itertools import pairwise
 from typing import Literal
@@ -34,6 +34,7 @@ class CurveFile:
     points: list[tuple[float, float]]
     began: datetime | None
     time_column: str
+    _: KW_ONLY
     temp_column: str
     unit: Literal["C", "F"]
     said: list[str]
@@ -87,7 +88,12 @@ def read_curve(text: str) -> CurveFile:
     if time_at is None:
         said.append(say("book.no_time_in_it_a_row"))
     return CurveFile(
-        points, began, names[time_at] if time_at is not None else "row", names[temp_at], unit, said
+        points,
+        began,
+        names[time_at] if time_at is not None else "row",
+        temp_column=names[temp_at],
+        unit=unit,
+        said=said,
     )
 
 

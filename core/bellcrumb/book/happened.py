@@ -1,7 +1,7 @@
 """What happened in a cook against what was planned, in order of what mattered."""
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 from bellcrumb.book.record import cooled
 from bellcrumb.curve.watch import NOISE_S, Reading, smoothed
@@ -25,6 +25,7 @@ class Happened:
     code: str
     weight: float
     value: float | None
+    _: KW_ONLY
     words: str
 
 
@@ -35,6 +36,7 @@ class StepSeen:
     key: str
     kind: str
     entered_s: float
+    _: KW_ONLY
     left_s: float
     low_c: float | None = None
     never_c: float | None = None
@@ -48,6 +50,7 @@ class CookSeen:
     steps: Sequence[StepSeen] = ()
     curve: Sequence[Reading] = ()
     heat_predicted_s: float | None = None
+    _: KW_ONLY
     heat_took_s: float | None = None
     ladder_jump_k: float | None = None
     to_pour_g: float | None = None
@@ -62,7 +65,7 @@ def happened(cook: CookSeen) -> list[Happened]:
     found: list[Happened] = []
 
     def tell(code: str, weight: float, value: float | None, words: str) -> None:
-        found.append(Happened(code, min(1.0, max(0.0, weight)), value, words))
+        found.append(Happened(code, min(1.0, max(0.0, weight)), value, words=words))
 
     curve = smoothed(list(cook.curve))
     for step in cook.steps:

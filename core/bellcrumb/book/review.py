@@ -2,7 +2,7 @@
 
 import itertools
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from typing import Literal
 
 from bellcrumb.curve.watch import Reading, held_s, smoothed
@@ -41,6 +41,7 @@ class Finding:
     key: str
     says: str
     weight: Literal["fine", "note", "likely"]
+    _: KW_ONLY
     fault: str | None = None
 
 
@@ -104,7 +105,7 @@ def _boil(step: Step, mine: list[Reading], peak: float) -> list[Finding]:
                 "never_boiled",
                 say("book.it_never_reached_the_boil_c", peak=peak),
                 "likely",
-                "thinned_overnight",
+                fault="thinned_overnight",
             )
         ]
     held = held_s(mine, low)
@@ -114,7 +115,7 @@ def _boil(step: Step, mine: list[Reading], peak: float) -> list[Finding]:
                 "short_hold",
                 say("book.held_s_of_s_at_the", held=held, hold_s=step.hold_s),
                 "likely",
-                "raw_starch",
+                fault="raw_starch",
             )
         ]
     if held > 3 * step.hold_s + 30:
@@ -123,7 +124,7 @@ def _boil(step: Step, mine: list[Reading], peak: float) -> list[Finding]:
                 "long_hold",
                 say("book.held_s_long_past_what_the", held=held),
                 "note",
-                "scorched",
+                fault="scorched",
             )
         ]
     return [Finding("boil_held", say("book.reached_the_boil_and_held_it", held=held), "fine")]
@@ -150,16 +151,16 @@ def _pulled(step: Step, mine: list[Reading], timing: Timing) -> list[Finding]:
     temp, low, high = mine[-1][1], step.low_c or 0.0, step.high_c or 200.0
     if temp < low - 1:
         says = say("book.pulled_at_c_in_the_middle", temp=temp, low=low)
-        return [Finding("pulled_early", says, "likely", "runny_middle")]
+        return [Finding("pulled_early", says, "likely", fault="runny_middle")]
     if temp > high + 2:
         says = say("book.pulled_at_c_in_the_middle_2", temp=temp, high=high)
-        return [Finding("pulled_late", says, "likely", "bubbles")]
+        return [Finding("pulled_late", says, "likely", fault="bubbles")]
     late_min = (took - step.to_s) / 60
     if step.to_s and late_min > max(_LATE_MIN, _LATE_SHARE * step.to_s / 60):
         says = say(
             "book.it_stayed_min_past_its_window", late_min=late_min, to_s=step.to_s / 60, temp=temp
         )
-        return [Finding("overstayed", says, "likely", "bubbles")]
+        return [Finding("overstayed", says, "likely", fault="bubbles")]
     return [Finding("pulled_right", say("book.pulled_at_c_in_the_middle_3", temp=temp), "fine")]
 
 
@@ -170,7 +171,7 @@ def _reach(step: Step, peak: float) -> list[Finding]:
                 "over_curdle",
                 say("book.peaked_at_c_past_curdling_at", peak=peak, never_c=step.never_c),
                 "likely",
-                "grains",
+                fault="grains",
             )
         ]
     if step.low_c is not None and peak < step.low_c - 1:
@@ -179,7 +180,7 @@ def _reach(step: Step, peak: float) -> list[Finding]:
                 "under",
                 say("book.peaked_at_c_short_of_c", peak=peak, low_c=step.low_c),
                 "likely",
-                "too_thin",
+                fault="too_thin",
             )
         ]
     return [Finding("nappe_reached", say("book.peaked_at_c_where_it_coats", peak=peak), "fine")]
@@ -192,6 +193,7 @@ class Deviation:
     step: str
     mean_abs_k: float
     worst_k: float
+    _: KW_ONLY
     predicted_s: float | None
     took_s: float
 
@@ -209,7 +211,13 @@ def deviation(
         return None
     worst = max(errors, key=abs)
     mean = sum(abs(e) for e in errors) / len(errors)
-    return Deviation(timing.key, mean, worst, predicted_reaches_s, timing.left_s - timing.entered_s)
+    return Deviation(
+        timing.key,
+        mean,
+        worst,
+        predicted_s=predicted_reaches_s,
+        took_s=timing.left_s - timing.entered_s,
+    )
 
 
 def _at(curve: Sequence[Reading], t: float) -> float:

@@ -5,7 +5,7 @@ and the local code comes first.
 """
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -60,6 +60,7 @@ class Cooling:
     curve: list[tuple[float, float, float]]
     to_mid_min: float
     to_end_min: float
+    _: KW_ONLY
     complies: bool
     deepest_mm: float
     ice_kg: float | None
@@ -100,7 +101,7 @@ def cool(
 def minutes_to(food: Food, mould: Mould, start_c: float, end_c: float) -> float:
     """Minutes until the warmest place of one container in the refrigerator is at ``end_c``, covered
     (inf: not within a day)."""
-    rule = CoolingRule(max(start_c, end_c), end_c, 1.0, end_c, 1.0)
+    rule = CoolingRule(max(start_c, end_c), end_c, 1.0, end_c=end_c, end_min=1.0)
     t_s, warmest, _ = _run(
         food, mould, np.array([mould.fill_mm]), start_c, "fridge", AIRS["fridge"], True, rule
     )

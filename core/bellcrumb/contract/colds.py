@@ -76,7 +76,7 @@ def cool_mix(
         say("contract.conduction_in_the_container_the_warmest")
         + (usual if rule == COOLING else say("contract.the_kitchens_own_rule")),
         say("contract.choi_okos_1986_food_code_3"),
-        say("contract.25_refrigerators_differ_most_put_a"),
+        sure=say("contract.25_refrigerators_differ_most_put_a"),
     )
     return shapes.CoolOut(
         to_21_min=_or_none(found.to_mid_min),

@@ -33,13 +33,13 @@ def crust(given: shapes.CrustIn, pantry: Pantry | None = None) -> shapes.CrustOu
                 say("contract.mm_of_dough_the_school_of", mm=mm, school=school.replace("_", " ")),
                 say("contract.craft_minutes_longer_with_thickness_half"),
                 say("contract.blind_baking_reference_practice"),
-                say("contract.the_sign_decides_the_minutes_are"),
+                sure=say("contract.the_sign_decides_the_minutes_are"),
             ),
             Reason(
                 say("contract.water_from_the_filling_into_mm", mm=mm),
                 say("contract.diffusion_4_at_first_crisp_to"),
                 say("contract.literature_on_biscuits_and_sponge_3e"),
-                say("contract.the_order_of_the_barriers_is"),
+                sure=say("contract.the_order_of_the_barriers_is"),
             ),
         ],
     )

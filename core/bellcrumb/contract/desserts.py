@@ -65,7 +65,11 @@ def dessert_total(
             if error.field in ("vessel", "rest_vessel"):
                 raise
             warnings.append(f"{part.name}: {error.message}")
-        made.append(PartMade(part.name, part.part_kind or "filling", result.mix, grade, portions))
+        made.append(
+            PartMade(
+                part.name, part.part_kind or "filling", result.mix, grade=grade, portions=portions
+            )
+        )
     prices = priced(given.parts[0].prices, pantry or shipped())
     found = total(made, prices)
     eggs = found.eggs

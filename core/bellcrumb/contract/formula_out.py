@@ -118,13 +118,13 @@ def worth_out(
             else say("contract.no_vessel_is_chosen_of_100"),
             say("contract.fat_9_protein_and_carbohydrate_4"),
             say("contract.composition_table_energy_factors_of_eu"),
-            say("contract.10_what_boils_away_and_sticks"),
+            sure=say("contract.10_what_boils_away_and_sticks"),
         ),
         "sweetness": Reason(
             say("contract.g_as_sucrose_in_g", sweetness_g=mix.sweetness_g, mass_g=mix.mass_g),
             say("contract.each_sugar_times_its_sweetness_lactose"),
             say("contract.usual_relative_sweetness_craft"),
-            say("contract.10_cold_and_fat_dull_it"),
+            sure=say("contract.10_cold_and_fat_dull_it"),
         ),
     }
     crack, have = eggs_to_have(mix, grade, given.egg_spare_pct / 100)
@@ -139,7 +139,7 @@ def worth_out(
             say("contract.for_the_batch_of_g_g", batch=found.batch, mass_g=mix.mass_g, each=each),
             say("contract.grams_of_each_ingredient_times_its"),
             say("contract.the_kitchens_own_prices"),
-            say("contract.without", without_price=", ".join(found.without_price))
+            sure=say("contract.without", without_price=", ".join(found.without_price))
             if found.without_price
             else say("contract.all_counted"),
         )
@@ -222,7 +222,7 @@ def formula_out(
             ),
             say("contract.quality_first_the_date_mark_of"),
             a.family.source,
-            a.family.confidence,
+            sure=a.family.confidence,
         )
     return shapes.FormulaOut(
         mass_g=mix.mass_g,

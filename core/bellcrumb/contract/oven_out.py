@@ -185,13 +185,13 @@ def _reasons(found: Baked, given: shapes.BakeIn, set_c: float, kin: Family) -> l
             ),
             say("contract.conduction_in_the_cut_open_mould"),
             say("contract.choi_okos_1986_peaceman_rachford_1955"),
-            say("contract.the_band_start_temperature_oven_depth"),
+            sure=say("contract.the_band_start_temperature_oven_depth"),
         ),
         Reason(
             say("contract.it_stops_wobbling_at_about_c", set_c=set_c),
             say("contract.set_share_1_exp_integral_of"),
             say("contract.calibrated_to_77_80_c_for"),
-            say("contract.1_5_k_for_a_formula"),
+            sure=say("contract.1_5_k_for_a_formula"),
         ),
     ]
 

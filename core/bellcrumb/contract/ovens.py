@@ -71,7 +71,7 @@ def choose_mix(
         start = goes_in_c(given.mix.temp_c, kin, job)
         n = len(TRIED_C)
         offsets = np.array(TRIED_C) - TRIED_C[0] + given.oven.offset_k
-        cases = Cases(np.full(n, start), offsets, np.ones(n), np.full(n, set_c))
+        cases = Cases(np.full(n, start), offsets, np.ones(n), set_c=np.full(n, set_c))
         found += _tried(job, cases, given, mould, bath is not None, pulled_by(given, kin))
     if not found:
         raise CraftError("within_min", say("contract.nothing_tried_bakes_it_in_that"))
@@ -147,7 +147,7 @@ def convert_mix(
     steps = np.arange(0.0, 61.0, 10.0) * sign
     n = len(steps)
     cases = Cases(
-        np.full(n, start), steps + job.oven.offset_k, np.ones(n), np.full(n, set_c)
+        np.full(n, start), steps + job.oven.offset_k, np.ones(n), set_c=np.full(n, set_c)
     )  # fmt: skip
     there = replace(job, oven=replace(job.oven, kind=other))
     trace = stepped(there, cases, 1.5 * aim + 600 if np.isfinite(aim) else 3600)

@@ -50,7 +50,9 @@ def syrup(given: shapes.SyrupIn, vessels: dict[str, Vessel] | None = None) -> sh
         given.sugar_g, given.water_g, target, power, given.altitude_m, given.start_c
     )
     pot = pot_for(given.sugar_g / 1.59 + given.water_g)
-    pan = sugar.Pan(given.sugar_g, run.water_left_g, target, pot.diameter_mm, pot.mass_g)
+    pan = sugar.Pan(
+        given.sugar_g, run.water_left_g, target, diameter_mm=pot.diameter_mm, pan_g=pot.mass_g
+    )
     stride = max(1, len(run.curve) // _MOST_POINTS)
     points = [*run.curve[::stride], run.curve[-1]]
     return shapes.SyrupOut(

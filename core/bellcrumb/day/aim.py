@@ -6,7 +6,7 @@ give for each.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 from itertools import pairwise
 
 from bellcrumb.day.pools import chilling
@@ -27,6 +27,7 @@ class Tally:
     early_min: int
     warm_min: int
     slow: int
+    _: KW_ONLY
     turns: int
     busiest_pct: int
 
@@ -63,7 +64,9 @@ def tally(day: Day, placed: Sequence[Placed]) -> Tally:
         len(chilling(task, day.kitchen.blast)) > 1 and not place.chilled
         for task, place in zip(day.tasks, placed, strict=True)
     )
-    return Tally(early, warm, slow, _turns(day, placed), _busiest_pct(day, placed))
+    return Tally(
+        early, warm, slow, turns=_turns(day, placed), busiest_pct=_busiest_pct(day, placed)
+    )
 
 
 def _waits(day: Day, placed: Sequence[Placed]) -> tuple[int, int]:

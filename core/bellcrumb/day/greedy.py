@@ -210,7 +210,7 @@ class _Board:
                     continue
                 at, person = found
             oven = next((n for n, clear in where if clear[at]), None)
-            place = Placed(int(starts[at]), person, oven, chilled)
+            place = Placed(int(starts[at]), person, oven, chilled=chilled)
             if best is None or place.start > best.start:
                 best = place
         return best
@@ -260,7 +260,9 @@ class _Board:
     def goes_on(self, task: Task) -> Placed:
         """Where a task is that has begun: nobody asks whether there is room."""
         assert task.begun is not None
-        return Placed(task.begun, task.does if task.hands else None, task.inside, task.chilled)
+        return Placed(
+            task.begun, task.does if task.hands else None, task.inside, chilled=task.chilled
+        )
 
     def take(self, task: Task, place: Placed, sign: int) -> None:
         """Take what a task needs (``sign`` 1), or give it back (-1)."""

@@ -319,5 +319,5 @@ class Model:
             oven = next((o for o, v in enumerate(self.where[n]) if solver.value(v)), task.inside)
             way = self.chilled.get(n)
             chilled = task.chilled if way is None else bool(solver.value(way))
-            found[n] = Placed(start, person, oven, chilled)
+            found[n] = Placed(start, person, oven, chilled=chilled)
         return [found[n] for n in range(len(self.starts))]

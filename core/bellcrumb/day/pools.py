@@ -1,6 +1,6 @@
 """What there is several of: rings, mixers, and trays of the cold and of the blast chiller."""
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from typing import Literal
 
 from bellcrumb.day.tasks import Task
@@ -18,6 +18,7 @@ class Held:
     pool: Pool
     after: int
     minutes: int
+    _: KW_ONLY
     need: int
 
 
@@ -25,10 +26,10 @@ def held(task: Task, *, chilled: bool = False) -> list[Held]:
     """What a task holds and when: a ring or a mixer for its hands, and for a wait that is no oven's
     and no cold's; the cold for its wait, of which the chiller has the first part."""
     whole = ring_free_min(task)
-    out = [Held("rings", 0, whole, task.rings), Held("mixers", 0, whole, task.mixers)]
+    out = [Held("rings", 0, whole, need=task.rings), Held("mixers", 0, whole, need=task.mixers)]
     blast = min(task.wait, CHILLER_MIN) if chilled else 0
-    out.append(Held("blast", task.hands, blast, task.trays))
-    out.append(Held("trays", task.hands + blast, task.wait - blast, task.trays))
+    out.append(Held("blast", task.hands, blast, need=task.trays))
+    out.append(Held("trays", task.hands + blast, task.wait - blast, need=task.trays))
     return [one for one in out if one.need and one.minutes > 0]
 
 

@@ -6,7 +6,7 @@ begins from now on, a pinned step when it is pinned.
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 
 from bellcrumb.day.pools import POOLS, held
 from bellcrumb.day.tasks import Day, KitchenOfDay, Link, Placed, Task
@@ -23,6 +23,7 @@ class Fact:
     began: int
     ended: int | None = None
     person: int | None = None
+    _: KW_ONLY
     oven: int | None = None
     chilled: bool = False
 

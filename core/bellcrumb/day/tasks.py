@@ -6,7 +6,7 @@ go on at once without a wait and so cannot be torn apart.
 
 import math
 from collections.abc import Collection, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 from functools import cached_property
 from typing import Literal, get_args
 
@@ -29,6 +29,7 @@ class Link:
     before: int
     least: int
     most: int | None
+    _: KW_ONLY
     warm: bool = False
 
 
@@ -40,6 +41,7 @@ class Placed:
     start: int
     person: int | None
     oven: int | None
+    _: KW_ONLY
     chilled: bool = False
 
 
@@ -61,6 +63,7 @@ class Task:
     key: str
     item: int
     what: str
+    _: KW_ONLY
     hands: int
     wait: int
     rings: int
@@ -119,6 +122,7 @@ class OvenOfDay:
     name: str
     shelves: int
     heats_k_min: float
+    _: KW_ONLY
     cools_k_min: float
 
     def turn_min(self, from_c: float, to_c: float) -> int:
@@ -136,6 +140,7 @@ class KitchenOfDay:
     people: tuple[Person, ...]
     rings: int
     ovens: tuple[OvenOfDay, ...]
+    _: KW_ONLY
     mixers: int
     trays: int
     moulds: tuple[int, ...] = ()
@@ -150,6 +155,7 @@ class MouldUse:
     mould: int
     need: int
     first: int
+    _: KW_ONLY
     last: int
 
 
@@ -160,6 +166,7 @@ class Day:
     tasks: tuple[Task, ...]
     kitchen: KitchenOfDay
     horizon: int
+    _: KW_ONLY
     holds: tuple[MouldUse, ...] = ()
 
     @cached_property
@@ -275,7 +282,7 @@ def _tightest(links: Sequence[Link]) -> tuple[Link, ...]:
         mosts = [m for m in (old.most, link.most) if m is not None]
         found[link.before] = Link(
             link.before, max(old.least, link.least), min(mosts) if mosts else None,
-            old.warm or link.warm,
+            warm=old.warm or link.warm,
         )  # fmt: skip
     return tuple(found.values())
 

@@ -62,8 +62,8 @@ def _ready(layers: Sequence[Lain], count: int, stand: str) -> Step:
         "ready",
         "ready",
         say("dessert.everything_within_reach", what=what),
-        say("dessert.every_part_cold_or_warm_as"),
-        say("dessert.a_part_still_too_warm_undoes"),
+        sign=say("dessert.every_part_cold_or_warm_as"),
+        avoid=say("dessert.a_part_still_too_warm_undoes"),
     )
 
 
@@ -78,8 +78,8 @@ def _checks(n: int, layer: Lain, below: Lain | None, met: Meeting | None) -> lis
                 f"below_{n}",
                 "check",
                 say("dessert.probe_into_the_in_its_middle", part=below.name),
-                say("dessert.under_c", lower_max_c=met.lower_max_c),
-                _sentence(met.too_soon),
+                sign=say("dessert.under_c", lower_max_c=met.lower_max_c),
+                avoid=_sentence(met.too_soon),
                 high_c=met.lower_max_c,
                 there=say("dessert.cold_enough_on_with_the", part=layer.name),
             )
@@ -90,12 +90,12 @@ def _checks(n: int, layer: Lain, below: Lain | None, met: Meeting | None) -> lis
                 f"warm_{n}",
                 "check",
                 say("dessert.probe_into_the", part=layer.name),
-                say(
+                sign=say(
                     "dessert.between_and_c",
                     upper_min_c=met.upper_min_c,
                     upper_max_c=met.upper_max_c,
                 ),
-                _sentence(met.too_soon),
+                avoid=_sentence(met.too_soon),
                 low_c=met.upper_min_c,
                 high_c=met.upper_max_c,
                 there=say("dessert.as_it_should_be_lay_it"),
@@ -132,8 +132,8 @@ def _lay(
         f"lay_{n}",
         "lay",
         title,
-        depth,
-        _sentence(met.too_soon) if met else "",
+        sign=depth,
+        avoid=_sentence(met.too_soon) if met else "",
         caution=caution,
         there=say("dessert.enough_go_on"),
         grams=layer.g_each,
@@ -158,8 +158,8 @@ def _rest(n: int, part: str, steps: Sequence[BuildStep]) -> Step | None:
         f"rest_{n}",
         "finish",
         title,
-        sign + ".",
-        avoid,
+        sign=sign + ".",
+        avoid=avoid,
         hold_s=0 if oven or wait_min < 2 else round(60 * wait_min),
         there=say("dessert.long_enough_for_the_go_on", part=part)
         if part
@@ -186,10 +186,10 @@ def _label(steps: Sequence[BuildStep]) -> Step:
         "label",
         "finish",
         say("dessert.cover_and_label_it", cut=cut),
-        say("dessert.at_its_best_within_of_now", most=_hours(most))
+        sign=say("dessert.at_its_best_within_of_now", most=_hours(most))
         if most
         else say("dessert.serve_it_soon"),
-        say("dessert.name_time_and_what_it_contains"),
+        avoid=say("dessert.name_time_and_what_it_contains"),
     )
 
 
@@ -204,15 +204,17 @@ def checked_moment(step: Step, watch: Watch, fresh: bool) -> Moment:
     """What a check says now: warm, cold, or as it should be. Without a probe, by touch."""
     temp = watch.last[1] if watch.last and fresh else None
     if temp is None:
-        return Moment(None, "c", say("dessert.no_reading_yet"), step.title, "calm")
+        return Moment(
+            None, "c", say("dessert.no_reading_yet"), next_move=step.title, urgency="calm"
+        )
     rate = rate_k_per_min(watch.recent)
     if step.high_c is not None and temp > step.high_c:
         return Moment(
             temp,
             "c",
             say("dessert.too_warm"),
-            say("dessert.wait", avoid=step.avoid).strip(),
-            "soon",
+            next_move=say("dessert.wait", avoid=step.avoid).strip(),
+            urgency="soon",
             rate_k_per_min=rate,
         )
     if step.low_c is not None and temp < step.low_c:
@@ -220,12 +222,18 @@ def checked_moment(step: Step, watch: Watch, fresh: bool) -> Moment:
             temp,
             "c",
             say("dessert.too_cold"),
-            say("dessert.warm_it_a_little", avoid=step.avoid).strip(),
-            "soon",
+            next_move=say("dessert.warm_it_a_little", avoid=step.avoid).strip(),
+            urgency="soon",
             rate_k_per_min=rate,
         )
     return Moment(
-        temp, "c", say("dessert.as_it_should_be"), step.there, "now", rate_k_per_min=rate, done=True
+        temp,
+        "c",
+        say("dessert.as_it_should_be"),
+        next_move=step.there,
+        urgency="now",
+        rate_k_per_min=rate,
+        done=True,
     )
 
 
@@ -241,7 +249,12 @@ def laid_moment(step: Step, poured_g: float | None) -> Moment:
     that was laid in this step; None without a scale."""
     if poured_g is None:
         return Moment(
-            step.grams, "g", say("dessert.by_the_scale_on_the_bench"), step.title, "calm", done=True
+            step.grams,
+            "g",
+            say("dessert.by_the_scale_on_the_bench"),
+            next_move=step.title,
+            urgency="calm",
+            done=True,
         )
     at = vessel_at(step, poured_g)
     here = max(0.0, poured_g - (at - 1) * step.grams)
@@ -256,15 +269,17 @@ def laid_moment(step: Step, poured_g: float | None) -> Moment:
             here,
             "g",
             say("dessert.too_much"),
-            say("dessert.take_g_off_again", here=here - step.grams),
-            "wrong",
+            next_move=say("dessert.take_g_off_again", here=here - step.grams),
+            urgency="wrong",
             done=True,
         )
     if at == step.count and here >= _DONE_SHARE * step.grams:
-        return Moment(here, "g", say("dessert.enough"), step.there, "now", done=True)
+        return Moment(
+            here, "g", say("dessert.enough"), next_move=step.there, urgency="now", done=True
+        )
     urgency: Urgency = "soon" if here > 0.8 * step.grams else "calm"
     words = say("dessert.g_to_go", left=left)
-    return Moment(here, "g", which, words, urgency)
+    return Moment(here, "g", which, next_move=words, urgency=urgency)
 
 
 def is_enough(got_g: float, asked_g: float) -> bool:

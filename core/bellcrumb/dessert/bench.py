@@ -73,8 +73,8 @@ def bench_steps(kind: Kind, mix: Mix) -> list[Step]:
         "ready",
         "ready",
         say("dessert.everything_weighed_and_within_reach"),
-        _READY.get(kind, say("dessert.what_it_goes_on_is_cold")),
-        say("dessert.starting_before_it_is_all_there"),
+        sign=_READY.get(kind, say("dessert.what_it_goes_on_is_cold")),
+        avoid=say("dessert.starting_before_it_is_all_there"),
     )
     work: Kind = "fruit" if kind == "poached_fruit" else kind
     table = [r for r in rows().get(work, []) if kind == "poached_fruit" or r.code not in
@@ -92,13 +92,15 @@ def after_choux(mix: Mix) -> list[Step]:
     pieces = ", ".join(f"{made / g:.0f} {word}" for g, word in _PIPED if made >= 0.9 * g)
     codes = ("pipe", "bake", "dry_open_oven", "cool")
     steps = [_step(row) for row in rows()["choux"] if row.code in codes]
-    piped = Step("pipe", "finish", say("dessert.pipe_it", pieces=pieces), *_said_of("pipe"))
+    sign, avoid = _said_of("pipe")
+    title = say("dessert.pipe_it", pieces=pieces)
+    piped = Step("pipe", "finish", title, sign=sign, avoid=avoid)
     hole = Step(
         "hole",
         "finish",
         say("dessert.a_hole_in_each_so_that"),
-        say("dessert.they_keep_their_height"),
-        say("dessert.pierced_before_it_is_brown_it"),
+        sign=say("dessert.they_keep_their_height"),
+        avoid=say("dessert.pierced_before_it_is_brown_it"),
     )
     bake = next(s for s in steps if s.key == "bake")
     dry, cool = (next(s for s in steps if s.key == k) for k in ("dry_open_oven", "cool"))
@@ -126,8 +128,8 @@ def _step(row: StepRow) -> Step:
         row.code,
         "finish",
         f"{words}{oven}{door}",
-        sign,
-        avoid,
+        sign=sign,
+        avoid=avoid,
         hold_s=round(60 * row.wait_min) if row.wait_min >= 1 else 0,
         there=say("dessert.time_is_up_the_sign_decides")
         if row.oven_c is not None
@@ -142,4 +144,8 @@ def _enough(kind: Kind, mix: Mix) -> list[Step]:
         return []
     cm2 = mix.mass_g * (1 - facts.lost) / facts.density / facts.lining_mm * 10
     title = say("dessert.it_covers_cm2_at_mm", cm2=cm2, lining_mm=facts.lining_mm)
-    return [Step("enough", "finish", title, say("dessert.the_desserts_page_says_what_its"), "")]
+    return [
+        Step(
+            "enough", "finish", title, sign=say("dessert.the_desserts_page_says_what_its"), avoid=""
+        )
+    ]

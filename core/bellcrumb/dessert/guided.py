@@ -1,7 +1,7 @@
 """The guide of a part, whatever it is: made on the bench, a work of sugar, foam or dough, or a
 cream cooked on a ring. Every front door asks here."""
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 from bellcrumb.dessert.bench import NAMES, after_choux, bench_kind, bench_steps
 from bellcrumb.dessert.works import Kind as BenchKind
@@ -25,6 +25,7 @@ class HowCooked:
     style: str = ""
     school: School = "hot_into_eggs"
     heat_setting: float = 0.7
+    _: KW_ONLY
     setting: float = 0.45
     ladle_ml: float = 100.0
     milk_c: float = 6.0
@@ -43,6 +44,7 @@ class Guided:
     name: str
     steps: list[Step]
     checks: list[str]
+    _: KW_ONLY
     warnings: list[str]
     pot: Mix
     bowl: Mix
@@ -63,8 +65,8 @@ def guided(
     bench = bench_kind(part_kind, mix, found, how.style)
     if bench:
         return Guided(
-            NAMES[bench], bench_steps(bench, mix), checks(mix, None), [],
-            Mix(()), mix, Mix(()), {}, bench=bench,
+            NAMES[bench], bench_steps(bench, mix), checks(mix, None), warnings=[],
+            pot=Mix(()), bowl=mix, finish=Mix(()), minutes={}, bench=bench,
         )  # fmt: skip
     which = work_kind(part_kind, mix, how.style, found)
     if which:
@@ -74,9 +76,9 @@ def guided(
         )  # fmt: skip
         after = after_choux(mix) if which == "choux" else []
         return Guided(
-            made.name, [*made.steps, *after], made.checks, made.warnings,
-            made.pot, made.bowl, made.finish, {made.curve_step: (made.reaches_s or 0.0) / 60},
-            work=made,
+            made.name, [*made.steps, *after], made.checks, warnings=made.warnings, pot=made.pot,
+            bowl=made.bowl, finish=made.finish,
+            minutes={made.curve_step: (made.reaches_s or 0.0) / 60}, work=made,
         )  # fmt: skip
     if found is None:
         raise CraftError("lines", say("dessert.nothing_here_that_is_cooked_on"))
@@ -92,6 +94,7 @@ def guided(
     reads = say("dessert.it_reads_as_on_the_stove", found=found.name, kin=kin.name)
     return Guided(
         kin.name, cream.steps, cream.checks,
-        cream.warnings if kin.key == found.key else [reads, *cream.warnings],
-        cream.split.pot, cream.split.bowl, cream.split.finish, minutes, cream=cream,
+        warnings=cream.warnings if kin.key == found.key else [reads, *cream.warnings],
+        pot=cream.split.pot, bowl=cream.split.bowl, finish=cream.split.finish, minutes=minutes,
+        cream=cream,
     )  # fmt: skip

@@ -7,7 +7,7 @@ formula makes; what stays in pots and on boards is the part's loss.
 import math
 from collections import Counter
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 from bellcrumb.dessert.stand import Room
 from bellcrumb.dessert.works import FACTS, TOPPINGS, Kind, Lies
@@ -33,6 +33,7 @@ class Made:
     name: str
     kind: Kind
     batch_g: float
+    _: KW_ONLY
     density: float
     lost: float
 
@@ -54,6 +55,7 @@ class Layer:
     part: str
     lies: Lies | None = None
     value: float | None = None
+    _: KW_ONLY
     walls: bool | None = None
 
 
@@ -66,6 +68,7 @@ class Lain:
     name: str
     kind: Kind
     lies: Lies
+    _: KW_ONLY
     from_mm: float
     to_mm: float
     mm: float
@@ -104,6 +107,7 @@ class Stack:
     layers: list[Lain]
     needs: list[Need]
     warnings: list[str]
+    _: KW_ONLY
     top_mm: float
 
 
@@ -147,12 +151,12 @@ def _stacked(
         lies = _lies(layer, parts)
         left_g = max(0.0, part.gives_g / count - taken.get(layer.part, 0.0))
         room, level, one = _lay(
-            Place(room, level, dome_mm, vessel.depth_mm), n, layer, part, lies,
+            Place(room, level, dome_mm, rim_mm=vessel.depth_mm), n, layer, part, lies,
             left_g / max(1, poured.get(layer.part, 0)), count, warnings,
         )  # fmt: skip
         dome_mm = one.mm if lies == "dome" else one.over_mm
         lain.append(one)
-    return Stack(lain, _needs(parts, lain, count), warnings, level)
+    return Stack(lain, _needs(parts, lain, count), warnings, top_mm=level)
 
 
 def _lies(layer: Layer, parts: Mapping[str, Made]) -> Lies:
@@ -167,6 +171,7 @@ class Place:
     room: Room
     level_mm: float
     dome_mm: float
+    _: KW_ONLY
     rim_mm: float
 
 
@@ -236,8 +241,8 @@ def _lay(
         )
     width = _width(room, level)
     one = Lain(
-        part.name, part.kind, lies, level, to, to - level, ml, g,
-        False, 0.0, width, _width(room, to), over,
+        part.name, part.kind, lies, from_mm=level, to_mm=to, mm=to - level, ml_each=ml, g_each=g,
+        walls=False, wall_mm=0.0, width_mm=width, top_width_mm=_width(room, to), over_mm=over,
     )  # fmt: skip
     return room, to, one
 
@@ -256,9 +261,9 @@ def _line(at: Place, n: int, layer: Layer, part: Made, value: float) -> tuple[Ro
         raise CraftError(f"layers[{n}].value", say("dessert.this_lining_leaves_no_room_inside"))
     raw = area * value * part.density / 1000
     return inner, at.level_mm + thick, Lain(
-        part.name, part.kind, "lining", at.level_mm, at.level_mm + thick, thick,
-        area * thick / 1000, raw, walls, thick if walls else 0.0,
-        _width(room, at.level_mm), _width(room, at.level_mm + thick),
+        part.name, part.kind, "lining", from_mm=at.level_mm, to_mm=at.level_mm + thick, mm=thick,
+        ml_each=area * thick / 1000, g_each=raw, walls=walls, wall_mm=thick if walls else 0.0,
+        width_mm=_width(room, at.level_mm), top_width_mm=_width(room, at.level_mm + thick),
     )  # fmt: skip
 
 

@@ -5,7 +5,7 @@ be overruled by a kitchen. Shorter than a day's plan needs, they are no clock.
 """
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import KW_ONLY, dataclass, field, replace
 from typing import Literal
 
 from bellcrumb.dessert.layers import Lain, Made
@@ -38,6 +38,7 @@ class Gap:
     key: str
     at_least_min: float = 0.0
     at_most_min: float | None = None
+    _: KW_ONLY
     why: str = ""
     warm: bool = False
 
@@ -51,6 +52,7 @@ class BuildStep:
     key: str
     part: str
     code: str
+    _: KW_ONLY
     words: str
     hands_min: float
     wait_min: float
@@ -79,6 +81,7 @@ class Timed:
     hands_min: float | None
     wait_min: float | None
     wait_low_min: float | None
+    _: KW_ONLY
     wait_high_min: float | None
     source: str
 
@@ -101,6 +104,7 @@ class Making:
     made: Made
     grams: float
     needless: frozenset[str] = frozenset()
+    _: KW_ONLY
     beaten: bool = True
     unmoulds: bool = False
     cooked: Cooked = "boil"
@@ -116,6 +120,7 @@ class Steps:
     steps: list[BuildStep]
     minded: list[str]
     laid: list[str]
+    _: KW_ONLY
     met: list[Meeting | None]
 
 
@@ -166,7 +171,7 @@ def steps_of(
     for place, layer in enumerate(lain):
         out.lay(place, layer, makings[layer.name], lain, count, schools)
     out.finish(count)
-    return Steps(out.steps, out.minded, out.laid, out.met)
+    return Steps(out.steps, out.minded, out.laid, met=out.met)
 
 
 @dataclass
@@ -176,6 +181,7 @@ class _Thread:
     own: Mapping[str, tuple[float | None, float | None]]
     modelled: Mapping[str, Timed]
     wide_mm: float
+    _: KW_ONLY
     steps: list[BuildStep] = field(default_factory=list)
     minded: list[str] = field(default_factory=list)
     last: dict[str, tuple[str, float]] = field(default_factory=dict)
@@ -193,8 +199,9 @@ class _Thread:
         key = f"{key}#{again + 1}" if again else key
         hands = row.hands(kilos, pieces, self.wide_mm)
         step = BuildStep(
-            key, name, row.code, _words(row, making), hands, row.wait_min, row.wait_low_min,
-            row.wait_high_min, row.uses, row.attention, row.oven_c, row.source, tuple(after),
+            key, name, row.code, words=_words(row, making), hands_min=hands, wait_min=row.wait_min,
+            wait_low_min=row.wait_low_min, wait_high_min=row.wait_high_min, uses=row.uses,
+            attention=row.attention, oven_c=row.oven_c, source=row.source, after=tuple(after),
             holds=row.holds, spoils=FACTS[making.made.kind].spoils,
         )  # fmt: skip
         timed = self.modelled.get(key)
@@ -245,7 +252,7 @@ class _Thread:
     def _following(self, name: str) -> Gap:
         key, keeps_h = self.last[name]
         return Gap(
-            key, 0.0, max(60 * keeps_h, AT_ONCE_MIN), say("dessert.keeps_that_long_or_goes_on")
+            key, 0.0, max(60 * keeps_h, AT_ONCE_MIN), why=say("dessert.keeps_that_long_or_goes_on")
         )
 
     def lay(
@@ -267,7 +274,7 @@ class _Thread:
         if met is not None and met.most_h and place:
             softens = "biscuit" in (layer.kind, lain[place - 1].kind)
             least = 60 * met.best_from_h if softens else 0.0
-            self.until.append(Gap(key, least, 60 * met.most_h, met.too_late))
+            self.until.append(Gap(key, least, 60 * met.most_h, why=met.too_late))
         self.hot |= _poured_hot(layer.kind, schools)
         if self.last_use(place, layer, lain):
             self._run(layer.name, making, work, "after", count, schools)
@@ -294,12 +301,12 @@ class _Thread:
             return []
         below = lain[place - 1]
         if found is None:
-            return [Gap(self.built[0], 0.0, max(60 * self.built[1], 60.0), "")]
+            return [Gap(self.built[0], 0.0, max(60 * self.built[1], 60.0), why="")]
         cooled = any(s.part == below.name and s.code in _COOLS for s in self.steps)
         least = 0.0 if cooled else found.least_min
         most = max(self._most(below, found), least + 60)
         self.minded.append(_mind(below.name, layer.name, found))
-        return [Gap(self.built[0], least, most, found.too_soon)]
+        return [Gap(self.built[0], least, most, why=found.too_soon)]
 
     def _most(self, below: Lain, found: Meeting) -> float:
         """How long what lies below may wait for this one."""
@@ -319,16 +326,16 @@ class _Thread:
                 "set_cold",
                 "",
                 "set_cold",
-                say("dessert.chill_until_it_is_set"),
-                1.0 if hands_own is None else hands_own,
-                240.0 if wait_own is None else wait_own,
-                180,
-                480,
-                (),
-                False,
-                None,
-                say("dessert.trade_practice_our_estimate"),
-                (Gap(key, least, most, say("dessert.cools_on_the_bench_first")),),
+                words=say("dessert.chill_until_it_is_set"),
+                hands_min=1.0 if hands_own is None else hands_own,
+                wait_min=240.0 if wait_own is None else wait_own,
+                wait_low_min=180,
+                wait_high_min=480,
+                uses=(),
+                attention=False,
+                oven_c=None,
+                source=say("dessert.trade_practice_our_estimate"),
+                after=(Gap(key, least, most, why=say("dessert.cools_on_the_bench_first")),),
                 holds=("cold",),
                 own=hands_own is not None or wait_own is not None,
             )
@@ -343,7 +350,12 @@ class _Thread:
             self._set_cold()
         key, keeps_h = self.built
         after = [
-            Gap(key, 0.0, max(60 * keeps_h, AT_ONCE_MIN), say("dessert.keeps_that_long_once_built"))
+            Gap(
+                key,
+                0.0,
+                max(60 * keeps_h, AT_ONCE_MIN),
+                why=say("dessert.keeps_that_long_once_built"),
+            )
         ]
         after += [gap for gap in self.until if gap.key != key]
         if self.until and self.until[-1].key == key:
@@ -353,16 +365,16 @@ class _Thread:
                 "plate",
                 "",
                 "plate",
-                _PLATED.words,
-                _PLATED.hands(0.0, count, self.wide_mm),
-                0,
-                0,
-                0,
-                ("bench",),
-                False,
-                None,
-                _PLATED.source,
-                tuple(after),
+                words=_PLATED.words,
+                hands_min=_PLATED.hands(0.0, count, self.wide_mm),
+                wait_min=0,
+                wait_low_min=0,
+                wait_high_min=0,
+                uses=("bench",),
+                attention=False,
+                oven_c=None,
+                source=_PLATED.source,
+                after=tuple(after),
                 spoils=any(step.spoils for step in self.steps),
             )
         )

@@ -4,7 +4,7 @@ Recalled craft: minutes good to a third, hours of keeping to a factor of two.
 """
 
 import csv
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from functools import cache
 from importlib.resources import files
 
@@ -21,6 +21,7 @@ class StepRow:
     work: str
     code: str
     stage: str
+    _: KW_ONLY
     words: str
     hands_min: float
     hands_min_per_kg: float
@@ -52,6 +53,7 @@ class Meeting:
     lower: str
     upper: str
     school: str
+    _: KW_ONLY
     least_min: float
     most_h: float | None
     lower_max_c: float | None
@@ -84,11 +86,13 @@ def rows() -> dict[str, list[StepRow]]:
         uses, holds = (tuple(u for u in r[f"uses_{k}"].split(";") if u) for k in ("hands", "wait"))
         found.setdefault(r["work"], []).append(
             StepRow(
-                r["work"], r["code"], r["stage"], say(r["words"]), float(r["hands_min"]),
-                float(r["hands_min_per_kg"]), float(r["hands_min_per_piece"]),
-                _number(r["piece_mm"]), float(r["wait_low_min"]), float(r["wait_min"]),
-                float(r["wait_high_min"]), uses, holds, _number(r["oven_c"]), r["attention"] == "y",
-                float(r["keeps_high_h"] or 0), say(r["source"]),
+                r["work"], r["code"], r["stage"], words=say(r["words"]),
+                hands_min=float(r["hands_min"]), hands_min_per_kg=float(r["hands_min_per_kg"]),
+                hands_min_per_piece=float(r["hands_min_per_piece"]),
+                piece_mm=_number(r["piece_mm"]), wait_low_min=float(r["wait_low_min"]),
+                wait_min=float(r["wait_min"]), wait_high_min=float(r["wait_high_min"]), uses=uses,
+                holds=holds, oven_c=_number(r["oven_c"]), attention=r["attention"] == "y",
+                keeps_h=float(r["keeps_high_h"] or 0), source=say(r["source"]),
             )
         )  # fmt: skip
     return found
@@ -100,10 +104,11 @@ def meetings() -> tuple[Meeting, ...]:
     text = files("bellcrumb.dessert").joinpath("data/meets.csv").read_text("utf8")
     return tuple(
         Meeting(
-            r["lower"], r["upper"], r["school"], float(r["least_min"]), _number(r["most_high_h"]),
-            _number(r["lower_max_c"]), _number(r["upper_min_c"]), _number(r["upper_max_c"]),
-            float(r["best_from_h"] or 0), say(r["too_late"]), say(r["too_soon"]),
-            say(r["source"]),
+            r["lower"], r["upper"], r["school"], least_min=float(r["least_min"]),
+            most_h=_number(r["most_high_h"]), lower_max_c=_number(r["lower_max_c"]),
+            upper_min_c=_number(r["upper_min_c"]), upper_max_c=_number(r["upper_max_c"]),
+            best_from_h=float(r["best_from_h"] or 0), too_late=say(r["too_late"]),
+            too_soon=say(r["too_soon"]), source=say(r["source"]),
         )
         for r in csv.DictReader(text.splitlines())
     )  # fmt: skip

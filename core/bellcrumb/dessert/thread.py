@@ -6,7 +6,7 @@ each step; along the at-most gaps, the earliest.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from typing import Literal
 
 from bellcrumb.dessert.steps import BuildStep
@@ -29,6 +29,7 @@ class When:
     key: str
     earliest_min: float
     latest_min: float
+    _: KW_ONLY
     critical: bool
 
     @property
@@ -44,6 +45,7 @@ class Thread:
     whens: list[When]
     shortest_min: float
     critical: list[str]
+    _: KW_ONLY
     clashes: list[str]
 
 
@@ -64,7 +66,7 @@ def thread(steps: Sequence[BuildStep]) -> Thread:
     """Time the steps. Raises CraftError for a circle."""
     order = ordered(steps)
     if not order:
-        return Thread([], 0.0, [], [])
+        return Thread([], 0.0, [], clashes=[])
     starts: dict[str, float] = {}
     ends: dict[str, float] = {}
     for step in order:
@@ -95,10 +97,10 @@ def thread(steps: Sequence[BuildStep]) -> Thread:
         first = min(earliest_end[step.key] - step.minutes, late[step.key])
         whens.append(
             When(step.key, whole - first, whole - late[step.key],
-                 late[step.key] - starts[step.key] < 0.5)
+                 critical=late[step.key] - starts[step.key] < 0.5)
         )  # fmt: skip
     critical = [w.key for w in whens if w.critical]
-    return Thread(whens, whole, critical, clashes)
+    return Thread(whens, whole, critical, clashes=clashes)
 
 
 def _earliest_ends(order: Sequence[BuildStep], whole: float) -> dict[str, float]:

@@ -6,7 +6,7 @@ cooling for it; anything else costs a plan what it waits.
 """
 
 from collections.abc import Collection, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 
 from bellcrumb.dessert.steps import AT_ONCE_MIN, BuildStep, Gap
 from bellcrumb.laws.safety import COOLING
@@ -24,6 +24,7 @@ class _Food:
     spoils: bool = False
     worked: bool = False
     hot: bool = False
+    _: KW_ONLY
     warm: bool = False
     last: str = ""
     stood_min: float = 0.0

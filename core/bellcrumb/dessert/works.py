@@ -4,7 +4,7 @@ Densities are as it lies in the dessert. Source: trade values (pastry cream 1.10
 0.45-0.55, Italian meringue 0.25-0.30, raw dough 1.18-1.22, pressed crumb 0.95-1.05); medium.
 """
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from typing import Literal
 
 from bellcrumb.mix.composition import Mix
@@ -34,6 +34,7 @@ class WorkFacts:
     lies: Lies
     density: float | None
     lining_mm: float = 0.0
+    _: KW_ONLY
     swells: float = 1.0
     walls: bool = False
     lost: float = 0.03
@@ -41,8 +42,8 @@ class WorkFacts:
 
 
 FACTS: dict[Kind, WorkFacts] = {
-    "flaky": WorkFacts("lining", 1.2, 3.0, 1.5, walls=True, lost=0.12),
-    "sweet": WorkFacts("lining", 1.2, 3.0, 1.1, walls=True, lost=0.15),
+    "flaky": WorkFacts("lining", 1.2, 3.0, swells=1.5, walls=True, lost=0.12),
+    "sweet": WorkFacts("lining", 1.2, 3.0, swells=1.1, walls=True, lost=0.15),
     "crumb": WorkFacts("lining", 1.0, 6.0, lost=0.02),
     "choux": WorkFacts("grams", 0.35, lost=0.05),
     "puff": WorkFacts("sheet", 0.25, lost=0.15),

@@ -1,7 +1,7 @@
 """Everything the numbers of a formula decide before an egg is cracked."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 
 from bellcrumb.formula.cautions import Case, Caution, cautions
 from bellcrumb.mix.composition import Mix, Portion
@@ -24,6 +24,7 @@ class Ratios:
     yolk_g: float
     whole_egg_g: float
     starch_g: float
+    _: KW_ONLY
     corn_starch_equivalent_g: float
     sugar_g: float
 
@@ -35,6 +36,7 @@ class Answer:
     lines: list[Line | None]
     mix: Mix
     family: Family | None
+    _: KW_ONLY
     guesses: list[Standing]
     liquid_g: float
     ratios: Ratios | None
@@ -167,26 +169,33 @@ def answer(
     if mix.mass_g and not liquid and guess:
         warnings.append(_too_little_liquid(mix, fam))
     if not fam or not mix.mass_g:
-        alone = Case(mix, tuple(x for x in lines if x), None, style, None, _pourable_g(mix))
+        alone = Case(
+            mix,
+            tuple(x for x in lines if x),
+            None,
+            style=style,
+            endpoint=None,
+            liquid_g=_pourable_g(mix),
+        )
         found = cautions(alone, chosen=False) if is_whipped_cream(mix) else []
         warnings += [c.text for c in found]
         return Answer(
             lines,
             mix,
             fam,
-            guesses,
-            liquid,
-            None,
-            style,
-            None,
-            None,
-            None,
-            None,
-            whites,
-            yolks,
-            warnings,
-            found,
-            {},
+            guesses=guesses,
+            liquid_g=liquid,
+            ratios=None,
+            style=style,
+            set=None,
+            beaten=None,
+            endpoint=None,
+            coagulation=None,
+            whites_left_g=whites,
+            yolks_left_g=yolks,
+            warnings=warnings,
+            cautions=found,
+            reasons={},
             other=other,
         )
     ratios = _ratios(mix, liquid) if liquid else None
@@ -212,26 +221,33 @@ def answer(
     egg = coagulation(mix, fam)
     if outside:
         warnings.append(say("formula.outside_what_we_know_of_the", fam=fam.name.lower()))
-    case = Case(mix, tuple(x for x in lines if x), fam, style, stop, _pourable_g(mix))
+    case = Case(
+        mix,
+        tuple(x for x in lines if x),
+        fam,
+        style=style,
+        endpoint=stop,
+        liquid_g=_pourable_g(mix),
+    )
     found = cautions(case, chosen=family_key is not None)
     warnings += [c.text for c in found]
     result = Answer(
         lines,
         mix,
         fam,
-        guesses,
-        liquid,
-        ratios,
-        style,
-        strength,
-        worked,
-        stop,
-        egg,
-        whites,
-        yolks,
-        warnings,
-        found,
-        {},
+        guesses=guesses,
+        liquid_g=liquid,
+        ratios=ratios,
+        style=style,
+        set=strength,
+        beaten=worked,
+        endpoint=stop,
+        coagulation=egg,
+        whites_left_g=whites,
+        yolks_left_g=yolks,
+        warnings=warnings,
+        cautions=found,
+        reasons={},
     )
     result.reasons.update(_reasons(result, grade))
     return result
@@ -276,8 +292,8 @@ def _ratios(mix: Mix, liquid_g: float) -> Ratios:
         mix.yolk_g * per,
         mix.whole_egg_g * per,
         mix.starch_g * per,
-        mix.corn_equivalent_g * per,
-        mix.added_sugar_g * per,
+        corn_starch_equivalent_g=mix.corn_equivalent_g * per,
+        sugar_g=mix.added_sugar_g * per,
     )
 
 
@@ -307,13 +323,13 @@ def _reasons(a: Answer, grade: EggGrade) -> dict[str, Reason]:
             ),
             say("formula.s_adds_starch_egg_milk_protein"),
             say("formula.set_index_calibrated_on_31_family"),
-            say("formula.0_6_s_inside_the_familys"),
+            sure=say("formula.0_6_s_inside_the_familys"),
         ),
         "cook": Reason(
             a.endpoint.why,
             say("formula.20_g_of_corn_starch_38"),
             say("formula.mcgee_craft_practice"),
-            "high",
+            sure="high",
         ),
         "whites": Reason(
             say(
@@ -324,7 +340,7 @@ def _reasons(a: Answer, grade: EggGrade) -> dict[str, Reason]:
             ),
             say("formula.whites_left_eggs_cracked_white_per"),
             grade.source,
-            say("formula.within_the_grade", spread=100 * grade.spread),
+            sure=say("formula.within_the_grade", spread=100 * grade.spread),
         ),
     }
     if a.coagulation:
@@ -336,7 +352,7 @@ def _reasons(a: Answer, grade: EggGrade) -> dict[str, Reason]:
             ),
             say("formula.77_3_ln_12_5_p"),
             say("formula.fitted_to_the_baked_families_windows"),
-            say("formula.within_3_k"),
+            sure=say("formula.within_3_k"),
         )
     if a.ratios:
         found["ratios"] = Reason(
@@ -347,6 +363,6 @@ def _reasons(a: Answer, grade: EggGrade) -> dict[str, Reason]:
             ),
             say("formula.grams_1000_grams_of_liquid_starch"),
             say("formula.composition_table_corn_equivalents_from_craft"),
-            say("formula.as_sure_as_the_line_amounts"),
+            sure=say("formula.as_sure_as_the_line_amounts"),
         )
     return found

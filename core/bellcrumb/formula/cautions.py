@@ -6,7 +6,7 @@ a sound formula trips none of them. Limits are craft unless a source is named.
 
 import re
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 from bellcrumb.laws.air import cream_whips
 from bellcrumb.mix.composition import Mix
@@ -39,6 +39,7 @@ class Case:
     mix: Mix
     lines: tuple[Line, ...]
     family: Family | None
+    _: KW_ONLY
     style: Style
     endpoint: Endpoint | None
     liquid_g: float

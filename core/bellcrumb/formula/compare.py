@@ -1,6 +1,6 @@
 """Two formulas side by side: lines that answer each other, and what each difference does."""
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 from bellcrumb.mix.lines import Line
 
@@ -15,6 +15,7 @@ class Pair:
     ingredient: str
     left: str | None
     right: str | None
+    _: KW_ONLY
     left_g: float | None
     right_g: float | None
     change_pct: float | None
@@ -49,12 +50,15 @@ def pair_up(
     rows = []
     for key in [*a, *(k for k in b if k not in a)]:
         one, other = a.get(key), b.get(key)
-        grams = (one[2] if one else None, other[2] if other else None)
+        left_g, right_g = one[2] if one else None, other[2] if other else None
         change = None
-        if grams[0] and grams[1]:
-            change = 100 * (grams[1] / per / grams[0] - 1)
+        if left_g and right_g:
+            change = 100 * (right_g / per / left_g - 1)
         name = (one or other or ("", "", None))[0]
         rows.append(
-            Pair(name, one[1] if one else None, other[1] if other else None, *grams, change)
-        )
+            Pair(
+                name, one[1] if one else None, other[1] if other else None, left_g=left_g,
+                right_g=right_g, change_pct=change,
+            )
+        )  # fmt: skip
     return rows

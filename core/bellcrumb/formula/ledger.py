@@ -1,7 +1,7 @@
 """The whites ledger: yolks and whites of a day's formulas, matched before a shell is opened."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 from bellcrumb.mix.composition import Mix
 from bellcrumb.pantry.eggs import EggGrade
@@ -21,13 +21,15 @@ class Entry:
     name: str
     yolk_g: float
     white_g: float
+    _: KW_ONLY
     whole_g: float
 
     @classmethod
     def of(cls, name: str, mix: Mix, times: float = 1.0) -> "Entry":
         """What ``times`` a mix takes; liquid, pasteurised and dried egg come from no shell."""
         keys = ("egg_yolk", "egg_white", "egg_whole")
-        return cls(name, *(times * mix.grams_of_key(key) for key in keys))
+        yolk_g, white_g, whole_g = (times * mix.grams_of_key(key) for key in keys)
+        return cls(name, yolk_g, white_g, whole_g=whole_g)
 
 
 @dataclass(frozen=True)
@@ -41,6 +43,7 @@ class Ledger:
     egg_grade: str
     yolk_each_g: float
     white_each_g: float
+    _: KW_ONLY
     entries: list[Entry]
     separate: int
     whole: int
@@ -67,9 +70,10 @@ def ledger(entries: list[Entry], grade: EggGrade) -> Ledger:
     )
     yolk_left, white_left = separate * grade.yolk_g - yolk, separate * grade.white_g - white
     return Ledger(
-        grade.name, grade.yolk_g, grade.white_g, entries,
-        separate, whole, yolk, white, yolk_left, white_left, alone,
-        _says(yolk, white, yolk_left, white_left, alone - separate - whole, grade),
+        grade.name, grade.yolk_g, grade.white_g, entries=entries,
+        separate=separate, whole=whole, yolk_need_g=yolk, white_need_g=white,
+        yolk_left_g=yolk_left, white_left_g=white_left, alone_eggs=alone,
+        says=_says(yolk, white, yolk_left, white_left, alone - separate - whole, grade),
     )  # fmt: skip
 
 

@@ -8,7 +8,7 @@ stays, and sugar and fat stay near what they were.
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, field, replace
+from dataclasses import KW_ONLY, dataclass, field, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -65,6 +65,7 @@ class Wishes:
     set_class: str | None = None
     starch_g: float | None = None
     egg_g: float | None = None
+    _: KW_ONLY
     less_eggy: bool = False
     whole_eggs: bool = False
     swaps: tuple[tuple[str, str], ...] = ()

@@ -1,6 +1,6 @@
 """A dessert whole: what its parts come to together, and for one portion of each."""
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 from bellcrumb.formula.ledger import Entry, Ledger, ledger
 from bellcrumb.formula.worth import Cost, Nutrition, cost, nutrition
@@ -16,6 +16,7 @@ class PartMade:
     name: str
     kind: str
     mix: Mix
+    _: KW_ONLY
     grade: EggGrade
     portions: float | None
 
@@ -27,6 +28,7 @@ class PartShare:
     name: str
     kind: str
     mass_g: float
+    _: KW_ONLY
     portions: float
     portion_g: float
     said: bool
@@ -39,6 +41,7 @@ class Total:
     portions: float
     mass_g: float
     portion_g: float
+    _: KW_ONLY
     parts: list[PartShare]
     nutrition: Nutrition
     cost: Cost | None
@@ -59,8 +62,8 @@ def total(parts: list[PartMade], per_kg: dict[str, float]) -> Total:
     portions = min(said) if said else 1.0
     shares = [
         PartShare(
-            p.name, p.kind, p.mix.mass_g, p.portions or portions,
-            p.mix.mass_g / (p.portions or portions), bool(p.portions),
+            p.name, p.kind, p.mix.mass_g, portions=p.portions or portions,
+            portion_g=p.mix.mass_g / (p.portions or portions), said=bool(p.portions),
         )
         for p in parts
     ]  # fmt: skip
@@ -84,8 +87,9 @@ def total(parts: list[PartMade], per_kg: dict[str, float]) -> Total:
     grades = {p.grade for p in parts}
     entries = [Entry.of(p.name, p.mix) for p in parts]
     return Total(
-        portions, sum(p.mix.mass_g for p in parts), portion.mass_g, shares,
-        nutrition(portion, portion.mass_g), money if per_kg else None, share_cost,
-        portion.allergens, portion.allergens_untold,
-        ledger(entries, grades.pop()) if len(grades) == 1 else None, warnings,
+        portions, sum(p.mix.mass_g for p in parts), portion.mass_g, parts=shares,
+        nutrition=nutrition(portion, portion.mass_g), cost=money if per_kg else None,
+        portion_cost=share_cost,
+        allergens=portion.allergens, allergens_untold=portion.allergens_untold,
+        eggs=ledger(entries, grades.pop()) if len(grades) == 1 else None, warnings=warnings,
     )  # fmt: skip

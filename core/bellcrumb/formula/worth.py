@@ -1,7 +1,7 @@
 """What a formula is worth: sweetness, nutrition, cost, and the eggs to have ready."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 from bellcrumb.formula.scale import eggs_cracked
 from bellcrumb.mix.composition import Mix
@@ -22,6 +22,7 @@ class Nutrition:
     grams: float
     kj: float
     kcal: float
+    _: KW_ONLY
     fat_g: float
     carbohydrate_g: float
     sugars_g: float
@@ -35,8 +36,9 @@ def nutrition(mix: Mix, grams: float) -> Nutrition:
     parts = {name: share * g for name, g in mix.parts_g.items()}
     kj, kcal = (sum(parts[p] * each[i] for p, each in _ENERGY.items()) for i in (0, 1))
     return Nutrition(
-        grams, kj, kcal, parts["fat"], parts["sugars"] + parts["starch"], parts["sugars"],
-        parts["protein"], share * mix.grams_of_key(*_SALT),
+        grams, kj, kcal, fat_g=parts["fat"], carbohydrate_g=parts["sugars"] + parts["starch"],
+        sugars_g=parts["sugars"],
+        protein_g=parts["protein"], added_salt_g=share * mix.grams_of_key(*_SALT),
     )  # fmt: skip
 
 

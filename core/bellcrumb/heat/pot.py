@@ -6,7 +6,7 @@ until the kitchen's own rings are learned.
 """
 
 import math
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from typing import Literal
 
 from bellcrumb.errors import CraftError
@@ -51,6 +51,7 @@ class Ring:
     name: str
     fuel: Fuel
     rated_w: float
+    _: KW_ONLY
     loss_w_m2k: float = 0.0
 
     def reaches_pot_w(self, setting: float) -> float:
@@ -104,6 +105,7 @@ class Cream:
     mass_g: float
     cp_j_per_gk: float
     boil_c: float
+    _: KW_ONLY
     thickens_c: float
 
     @classmethod
@@ -113,7 +115,8 @@ class Cream:
         if mix.mass_g <= 0:
             raise CraftError("lines", say("heat.nothing_in_the_pot_there_is"))
         thickens = NEVER_C if thickens_c is None else thickens_c
-        return cls(mix.mass_g, mix.heat_capacity_j_per_gk, mix.boils_c(altitude_m), thickens)
+        boil_c = mix.boils_c(altitude_m)
+        return cls(mix.mass_g, mix.heat_capacity_j_per_gk, boil_c, thickens_c=thickens)
 
 
 @dataclass(frozen=True)
@@ -123,13 +126,14 @@ class PotState:
     element_c: float
     wall_c: float
     cream_c: float
+    _: KW_ONLY
     mass_g: float
     thickened: bool = False
 
 
 def start(cream: Cream, temp_c: float) -> PotState:
     """A pot with cream, all at one temperature."""
-    return PotState(temp_c, temp_c, temp_c, cream.mass_g)
+    return PotState(temp_c, temp_c, temp_c, mass_g=cream.mass_g)
 
 
 def step(
@@ -179,7 +183,11 @@ def step(
     latent = latent_j_per_kg(cream_c) / 1000
     mass = max(0.3 * cream.mass_g, state.mass_g - (steam_w * dt_s + extra_j) / latent)
     return PotState(
-        element_c, wall_c, cream_c, mass, state.thickened or cream_c >= cream.thickens_c
+        element_c,
+        wall_c,
+        cream_c,
+        mass_g=mass,
+        thickened=state.thickened or cream_c >= cream.thickens_c,
     )
 
 
@@ -209,6 +217,7 @@ class PotRun:
     curve: list[tuple[float, float]]
     thickens_s: float | None
     reaches_s: float | None
+    _: KW_ONLY
     overshoot_k: float
     wall_excess_k: float
     evaporated_g: float = 0.0
@@ -261,7 +270,12 @@ def heat_to(
             curve.append((t, state.cream_c))
             peak = max(peak, state.cream_c)
     return PotRun(
-        curve, thickens, reaches, peak - at_cut, excess, max(0.0, cream.mass_g - state.mass_g)
+        curve,
+        thickens,
+        reaches,
+        overshoot_k=peak - at_cut,
+        wall_excess_k=excess,
+        evaporated_g=max(0.0, cream.mass_g - state.mass_g),
     )
 
 

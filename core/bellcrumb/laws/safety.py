@@ -3,7 +3,7 @@
 The local code and the kitchen's licensed plan come before anything said here.
 """
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 
 @dataclass(frozen=True)
@@ -14,6 +14,7 @@ class CoolingRule:
     from_c: float
     mid_c: float
     mid_min: float
+    _: KW_ONLY
     end_c: float
     end_min: float
 

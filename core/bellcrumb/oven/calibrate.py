@@ -71,8 +71,8 @@ def calibrate(
     rms = float(np.sqrt(((np.interp(t, *curve) - seen) ** 2).mean()))
     film, vent = float(np.exp(found.x[1])), float(np.exp(found.x[2]))
     return OvenCalibration(
-        float(found.x[0]), float(spread[0]), film, film * float(spread[1]), vent,
-        vent * float(spread[2]), rms,
+        float(found.x[0]), float(spread[0]), film, film_spread=film * float(spread[1]), vent=vent,
+        vent_spread=vent * float(spread[2]), rms_k=rms,
     )  # fmt: skip
 
 
@@ -82,10 +82,10 @@ def pan_of_water(
 ) -> tuple[Array, Array]:  # fmt: skip
     """The water of an open pan alone in the oven: times and temperatures."""
     oven = Oven(
-        kind, (DialStage(set_c),), 0.0, altitude_m,
+        kind, (DialStage(set_c),), 0.0, altitude_m=altitude_m,
         film=float(np.exp(at[1])), vent=float(np.exp(at[2])),
     )  # fmt: skip
-    bath = Bath(depth_mm, start_c, False, kg, pan_mm)
+    bath = Bath(depth_mm, start_c, False, water_kg=kg, pan_mm=pan_mm)
     room = Chamber(oven, bath, np.array([float(at[0])]), 0.0, 0.0, pan_c=start_c)
     times, temps, t = [0.0], [start_c], 0.0
     none = np.zeros(1)

@@ -2,7 +2,7 @@
 the moulds take and give."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -61,6 +61,7 @@ class Surroundings:
     kind: str
     h_c: float
     tau_s: float
+    _: KW_ONLY
     vented: bool  # whether the steam stays in a cavity
     iced: bool = False
 
@@ -87,6 +88,7 @@ class Around:
     air_c: Array
     wall_c: Array
     bath_c: Array
+    _: KW_ONLY
     density: Array
     vapour: Array
 
@@ -177,7 +179,7 @@ class Chamber:
         density = self._density_in(s, air_c, gives)
         vapour = np.minimum(air.vapour_pa(density, air_c), 0.94 * self.pressure)
         warmer = _within(s * self._bath_rate, MOST_AHEAD_K)
-        return Around(air_c, wall_c, self.bath_c + warmer, density, vapour)
+        return Around(air_c, wall_c, self.bath_c + warmer, density=density, vapour=vapour)
 
     def _heading(self, goal: Array, s: float) -> tuple[Array, Array]:
         """Air and walls in ``s`` seconds: towards the goal, as far as there is power for it."""

@@ -2,7 +2,7 @@
 
 import itertools
 import math
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from typing import Literal
 
 import numpy as np
@@ -28,6 +28,7 @@ class BlindStage:
     title: str
     oven_c: float
     from_min: float
+    _: KW_ONLY
     to_min: float
     sign: str
 
@@ -126,6 +127,7 @@ class BlindBake:
     stages: list[BlindStage]
     how_far: str
     cool_min: float
+    _: KW_ONLY
     shield: str
 
 
@@ -159,14 +161,14 @@ def blind_bake(
         times = (mm / usual) ** 0.8 * 2 ** (-offset_k / _RATE_K)
         last = n == len(_STAGES[school]) - 1
         times *= share if last else 1.0
-        stages.append(BlindStage(title, dial, low * times, high * times, sign))
+        stages.append(BlindStage(title, dial, low * times, to_min=high * times, sign=sign))
     # A shell of pastry on a rack loses half of what it is above the room in about 6 min for 3 mm.
     hot = stages[-1].oven_c * 0.6
     half_min = 6.0 * mm / _DOUGH_MM
     cool_min = half_min * math.log2(max(2.0, (hot - 22) / (COOL_TO_C - 22)))
     shell = school in ("weights", "frozen", "hot_start")
     rim = say("oven.shield_the_rim_with_foil_from") if width_mm >= 180 and shell else ""
-    return BlindBake(stages, how_far, cool_min, rim)
+    return BlindBake(stages, how_far, cool_min, shield=rim)
 
 
 @dataclass(frozen=True)

@@ -6,7 +6,7 @@ then do more or less than told is the film and the vent.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -33,6 +33,7 @@ class OvenFigures(FittedOven):
     """The figures of an oven as one bake told them; the spreads of the factors are of their
     logarithms."""
 
+    _: KW_ONLY
     recovers: float
     recovers_spread: float
 
@@ -68,8 +69,8 @@ def figures(job: Job, start_c: float, set_c: float, told: Observations) -> OvenF
     sd = np.sqrt(np.diag(np.linalg.inv(found.jac.T @ found.jac))) * prior
     film, vent, recovers = (float(np.exp(x)) for x in at[2:])
     return OvenFigures(
-        job.oven.offset_k + float(at[1]), float(sd[1]), film, float(sd[2]), vent, float(sd[3]),
-        recovers, float(sd[4]),
+        job.oven.offset_k + float(at[1]), float(sd[1]), film, film_spread=float(sd[2]), vent=vent,
+        vent_spread=float(sd[3]), recovers=recovers, recovers_spread=float(sd[4]),
     )  # fmt: skip
 
 

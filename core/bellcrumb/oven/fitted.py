@@ -1,7 +1,7 @@
 """What fits tell: of a bake while it goes on, and of an oven. Plain answers; no solver is behind
 them until one is asked for."""
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 
 @dataclass(frozen=True)
@@ -12,6 +12,7 @@ class Refit:
     start_c: float
     offset_k: float
     start_spread_k: float
+    _: KW_ONLY
     offset_spread_k: float
     before_rms_k: float
     after_rms_k: float
@@ -26,6 +27,7 @@ class FittedOven:
     offset_k: float
     offset_spread_k: float
     film: float
+    _: KW_ONLY
     film_spread: float
     vent: float
     vent_spread: float
@@ -36,4 +38,5 @@ class OvenCalibration(FittedOven):
     """An oven from a pan of water: factors of an ordinary one of its kind, and how far the water
     was from its curve, K (root mean square)."""
 
+    _: KW_ONLY
     rms_k: float

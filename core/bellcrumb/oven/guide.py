@@ -1,6 +1,6 @@
 """The guide of a bake: its steps, and what it says while the custard is in the oven."""
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from typing import Literal
 
 from bellcrumb.curve.watch import STALE_S, Watch, rate_k_per_min
@@ -21,6 +21,7 @@ class BakePlan:
     sign: str
     before: str
     after: After
+    _: KW_ONLY
     from_s: float
     to_s: float
     probe_from_c: float
@@ -39,8 +40,8 @@ def bake_steps(plan: BakePlan) -> list[Step]:
             "ready",
             "ready",
             say("oven.before_the_oven"),
-            plan.before,
-            say("oven.a_mix_that_waits_warm_sets"),
+            sign=plan.before,
+            avoid=say("oven.a_mix_that_waits_warm_sets"),
         ),
         Step(
             "fill",
@@ -48,16 +49,18 @@ def bake_steps(plan: BakePlan) -> list[Step]:
             say("oven.on_the_oven", place=place, water_words=plan.water_words)
             if plan.bath
             else say("oven.on_the_oven_level", place=place),
-            say("oven.not_a_drop_of_water_in") if plan.bath else say("oven.filled_where_it_stands"),
-            say("oven.a_door_open_long_costs_30"),
+            sign=say("oven.not_a_drop_of_water_in")
+            if plan.bath
+            else say("oven.filled_where_it_stands"),
+            avoid=say("oven.a_door_open_long_costs_30"),
             caution=say("oven.a_tray_of_hot_water_is") if plan.bath else "",
         ),
         Step(
             "cook",
             "bake",
             say("oven.in_the_oven", oven_words=plan.oven_words),
-            plan.sign,
-            say("oven.poking_a_finger_in_ruins_the"),
+            sign=plan.sign,
+            avoid=say("oven.poking_a_finger_in_ruins_the"),
             low_c=round(plan.probe_from_c, 1),
             high_c=round(plan.probe_to_c, 1),
             there=say("oven.pull_it") + plan.sign,
@@ -70,8 +73,8 @@ def bake_steps(plan: BakePlan) -> list[Step]:
             say("oven.oven_off_it_stays_in")
             if plan.after == "oven_off"
             else say("oven.out_and", afters=AFTERS[plan.after]),
-            say("oven.it_goes_on_setting_by_itself"),
-            say("oven.it_looks_too_soft_now_that"),
+            sign=say("oven.it_goes_on_setting_by_itself"),
+            avoid=say("oven.it_looks_too_soft_now_that"),
             caution=say("oven.hot_water_in_the_pan_moulds")
             if plan.bath
             else say("oven.the_tin_is_at_oven_heat"),
@@ -80,8 +83,8 @@ def bake_steps(plan: BakePlan) -> list[Step]:
             "cool",
             "cool",
             say("oven.let_it_cool"),
-            say("oven.the_mould_can_be_held"),
-            say("oven.covered_while_hot_it_drips_on"),
+            sign=say("oven.the_mould_can_be_held"),
+            avoid=say("oven.covered_while_hot_it_drips_on"),
             high_c=30.0,
             there=say("oven.cool_enough_film_on_it_into"),
         ),
@@ -106,7 +109,7 @@ def bake_moment(step: Step, watch: Watch, elapsed_s: float, fresh: bool) -> Mome
 
     def moment(headline: str, words: str, urgency: Urgency, done: bool) -> Moment:
         return Moment(
-            figure, unit, headline, words, urgency,
+            figure, unit, headline, next_move=words, urgency=urgency,
             rate_k_per_min=rate, to_target_s=max(0.0, left), done=done,
         )  # fmt: skip
 

@@ -1,7 +1,7 @@
 """When to pull it: the window of each doneness school, what it does afterwards, and how sure."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -35,6 +35,7 @@ class PullWindow:
     doneness: Doneness
     from_min: float | None
     to_min: float | None
+    _: KW_ONLY
     from_band: tuple[float, float] | None
     to_band: tuple[float, float] | None
 
@@ -54,6 +55,7 @@ class Baked:
     job: Job
     windows: dict[Doneness, PullWindow]
     doneness: Doneness
+    _: KW_ONLY
     pull_min: float | None
     trace: Trace
     after: Trace | None
@@ -87,7 +89,7 @@ def cases_of(start_c: float, oven_offset_k: float, set_c: float, known: Known) -
             [start_c, oven_offset_k, 1.0, set_c + SPREAD_K],
         ]
     )
-    return Cases(*rows.T)
+    return Cases.of(rows)
 
 
 def first_past(t_s: Array, done: Array, share: float) -> Array:
@@ -165,7 +167,7 @@ def bake(
     windows = {d: _window(d, shown[d] if d == doneness else shown[d][:, :1]) for d in SCHOOLS}
     window = windows[doneness]
     if window.from_min is None or window.to_min is None:
-        return Baked(job, windows, doneness, None, trace, None, {})
+        return Baked(job, windows, doneness, pull_min=None, trace=trace, after=None, drivers_min={})
     pull = (window.from_min + window.to_min) / 2
     names = (
         "start",
@@ -181,10 +183,10 @@ def bake(
         job,
         windows,
         doneness,
-        pull,
-        trace,
-        taken_out(job, cases, trace, pull, after, cells),
-        drivers,
+        pull_min=pull,
+        trace=trace,
+        after=taken_out(job, cases, trace, pull, after, cells),
+        drivers_min=drivers,
     )
 
 
@@ -199,7 +201,7 @@ def stepped(job: Job, cases: Cases, until_s: float) -> Trace:
 def _window(doneness: Doneness, shown_s: Array) -> PullWindow:
     """From when to when (2, cases), the first case as asked and the others one thing moved."""
     if not np.isfinite(shown_s[:, 0]).all():
-        return PullWindow(doneness, None, None, None, None)
+        return PullWindow(doneness, None, None, from_band=None, to_band=None)
     bands = []
     for end in (0, 1):
         at = float(shown_s[end, 0])
@@ -215,7 +217,11 @@ def _window(doneness: Doneness, shown_s: Array) -> PullWindow:
         early = at - math.sqrt(alike + hotter**2)
         bands.append((max(0.0, early) / 60, (at + math.sqrt(alike + cooler**2)) / 60))
     return PullWindow(
-        doneness, float(shown_s[0, 0]) / 60, float(shown_s[1, 0]) / 60, bands[0], bands[1]
+        doneness,
+        float(shown_s[0, 0]) / 60,
+        float(shown_s[1, 0]) / 60,
+        from_band=bands[0],
+        to_band=bands[1],
     )
 
 
@@ -224,7 +230,7 @@ def taken_out(
 ) -> Trace:
     """What the first case does after the pull."""
     last = int((trace.t_s <= 60 * pull_min).sum()) - 1
-    one = Cases(*(v[:1] for v in (cases.start_c, cases.offset_k, cases.depth, cases.set_c)))
+    one = Cases(cases.start_c[:1], cases.offset_k[:1], cases.depth[:1], set_c=cases.set_c[:1])
     rest = Bake(job, one, cells)
     rest.resume(trace.states[last])
     if 60 * pull_min > rest.t_s + 1:

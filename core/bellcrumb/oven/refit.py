@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -44,6 +44,7 @@ class Observations:
     probe: Points = ()
     looks: Sequence[Look] = ()
     air: Points = ()
+    _: KW_ONLY
     bath: Points = ()
 
 
@@ -67,7 +68,7 @@ def refit(
     thermostat = [c - job.oven.set_c(t / 60) for t, c in told.air if t > SETTLES_S]
     if not told.looks and max(len(probe), len(bath), len(thermostat)) < 4:
         return None
-    used = Observations(probe, told.looks, (), bath)
+    used = Observations(probe, told.looks, (), bath=bath)
     spread = np.array([START_SPREAD_K, OVEN_SPREAD_K])
     if len(thermostat) >= 4:
         offset_k, spread[1] = float(np.median(thermostat)), AIR_K
@@ -85,8 +86,9 @@ def refit(
     wrong, _ = _differences(job, at, set_c, used)
     points = len(probe) + len(told.looks) + len(thermostat) + len(bath)
     return Refit(
-        float(at[0]), float(at[1]), float(np.sqrt(cover[0, 0])), float(np.sqrt(cover[1, 1])),
-        first or 0.0, _rms_k(wrong, probe), points,
+        float(at[0]), float(at[1]), float(np.sqrt(cover[0, 0])),
+        offset_spread_k=float(np.sqrt(cover[1, 1])),
+        before_rms_k=first or 0.0, after_rms_k=_rms_k(wrong, probe), points=points,
     )  # fmt: skip
 
 
@@ -107,7 +109,7 @@ def _differences(job: Job, at: Array, set_c: float, told: Observations) -> tuple
     in the custard first."""
     starts = at[0] + np.array([0.0, _STEP_K, 0.0])
     offsets = at[1] + np.array([0.0, 0.0, _STEP_K])
-    run = Bake(job, Cases(starts, offsets, np.ones(3), np.full(3, set_c)), strides=_STRIDES)
+    run = Bake(job, Cases(starts, offsets, np.ones(3), set_c=np.full(3, set_c)), strides=_STRIDES)
     looks = [(look.t_s, look.disc_share) for look in told.looks]
     last = max((t for t, _ in (*told.probe, *told.bath, *looks)), default=0.0)
     while run.t_s < last:

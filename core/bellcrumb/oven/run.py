@@ -1,7 +1,7 @@
 """One bake, stepped: the field in the mould, the set of the egg, the chamber around it."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -43,6 +43,7 @@ class Job:
     food: Food
     stirs: float
     mould: Mould
+    _: KW_ONLY
     count: int
     oven: Oven
     bath: Bath | None
@@ -64,12 +65,19 @@ class Cases:
     start_c: Array
     offset_k: Array
     depth: Array
+    _: KW_ONLY
     set_c: Array
 
     @classmethod
     def one(cls, start_c: float, offset_k: float, set_c: float) -> "Cases":
         """A single case."""
-        return cls(*(np.array([float(v)]) for v in (start_c, offset_k, 1.0, set_c)))
+        return cls.of(np.array([[start_c, offset_k, 1.0, set_c]]))
+
+    @classmethod
+    def of(cls, rows: Array) -> "Cases":
+        """Cases from rows of start, offset, depth and set temperature."""
+        start_c, offset_k, depth, set_c = rows.T
+        return cls(start_c, offset_k, depth, set_c=set_c)
 
 
 @dataclass(frozen=True)
@@ -80,6 +88,7 @@ class _Top:
     surface_c: Array
     flux: Array
     slope_h: Array
+    _: KW_ONLY
     lost: Array
     lost_per_k: Array
 
@@ -269,7 +278,7 @@ class Bake:
             + seen * (over_wall[:, None] - surface)
             - lost * latent
         )
-        return _Top(surface, flux, h_c + seen + slope * latent, lost, slope)
+        return _Top(surface, flux, h_c + seen + slope * latent, lost=lost, lost_per_k=slope)
 
     def _steam(self, top: "_Top", surface_c: Array) -> Array:
         """The steam of all moulds, kg/s, at the surface it came to."""

@@ -1,7 +1,7 @@
 """What stands in the oven: the custard in its mould, its bath, the oven and its settings."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from itertools import accumulate
 from typing import Literal
 
@@ -47,6 +47,7 @@ class Oven:
     kind: OvenKind
     stages: tuple[DialStage, ...]
     offset_k: float = 0.0
+    _: KW_ONLY
     altitude_m: float = 0.0
     stand: Stand = "rack"
     preheated: bool = True
@@ -78,6 +79,7 @@ class Bath:
     level_mm: float
     water_c: float
     covered: bool
+    _: KW_ONLY
     water_kg: float
     pan_mm: tuple[float, float]
     beside: bool = False
@@ -92,6 +94,7 @@ class Mould:
     section: Section
     half_mm: float
     fill_mm: float
+    _: KW_ONLY
     wall: Solid
     wall_mm: float
     crust: Solid | None = None
@@ -156,8 +159,8 @@ def mould_of(
     if thick >= half or (side and thick >= 0.8 * half):
         raise CraftError("crust.mm", say("oven.this_crust_leaves_no_room_for"))
     return Mould(
-        section, half - (thick if side else 0.0), fill_mm, wall, vessel.wall_mm or wall.mm, base,
-        thick, side, times,
+        section, half - (thick if side else 0.0), fill_mm, wall=wall,
+        wall_mm=vessel.wall_mm or wall.mm, crust=base, crust_mm=thick, crust_side=side, times=times,
     )  # fmt: skip
 
 
@@ -177,6 +180,7 @@ class Body:
     mesh: Mesh
     floor: int
     columns: int
+    _: KW_ONLY
     k_solid: Array
     rho_cp_solid: Array
     outside_m: float
@@ -216,4 +220,11 @@ def body_of(mould: Mould, depths_mm: Array, cells: Cells) -> Body:
         at = cells.columns + n
         k[low:, at] = material.k
         rho_cp[low:, at] = material.rho * material.cp
-    return Body(mesh, len(solids_z), cells.columns, k, rho_cp, float(faces_r[-1]))
+    return Body(
+        mesh,
+        len(solids_z),
+        cells.columns,
+        k_solid=k,
+        rho_cp_solid=rho_cp,
+        outside_m=float(faces_r[-1]),
+    )

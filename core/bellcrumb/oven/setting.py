@@ -1,7 +1,7 @@
 """Egg setting as kinetics: how far each point has set, and how far it has been overdone."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -21,6 +21,7 @@ class SetKinetics:
     set_c: Array
     done: Array
     spoilt: Array
+    _: KW_ONLY
     tolerates_k: float = 0.0
     _rates: tuple[Array, Array] | None = None
 
@@ -28,7 +29,7 @@ class SetKinetics:
     def start(cls, set_c: Array, cells: Array, tolerates_k: float = 0.0) -> "SetKinetics":
         """Nothing set yet."""
         still = np.zeros_like(cells), np.zeros_like(cells)
-        return cls(set_c[:, None, None], *still, tolerates_k)
+        return cls(set_c[:, None, None], *still, tolerates_k=tolerates_k)
 
     def advance(self, temp_c: Array, step_s: float) -> None:
         """Let ``step_s`` pass, ending at ``temp_c`` (Simpson's rule on a straight way there from

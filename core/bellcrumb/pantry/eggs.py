@@ -1,7 +1,7 @@
 """Egg grades: what an egg bought under a grade holds once cracked."""
 
 import csv
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from functools import cache
 from importlib.resources import files
 
@@ -16,6 +16,7 @@ class EggGrade:
     system: str
     grade: str
     name: str
+    _: KW_ONLY
     shell_g: float
     content_g: float
     yolk_g: float
@@ -42,12 +43,12 @@ def grades() -> dict[str, EggGrade]:
             row["system"],
             row["grade"],
             say(row["name"]),
-            shell,
-            float(row["content_g"]),
-            float(row["yolk_g"]),
-            float(row["white_g"]),
-            min(0.12, (high - low) / 2 / shell),
-            row["source"],
+            shell_g=shell,
+            content_g=float(row["content_g"]),
+            yolk_g=float(row["yolk_g"]),
+            white_g=float(row["white_g"]),
+            spread=min(0.12, (high - low) / 2 / shell),
+            source=row["source"],
         )
         found[grade.label.lower()] = grade
     return found

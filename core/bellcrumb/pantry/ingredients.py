@@ -6,7 +6,7 @@ Data: ``data/ingredients.csv`` (USDA SR Legacy and national tables, each row wit
 import csv
 import re
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from functools import cache
 from importlib.resources import files
 from typing import Literal, cast
@@ -84,6 +84,7 @@ class Ingredient:
     key: str
     name: str
     category: str
+    _: KW_ONLY
     water_pct: float
     fat_pct: float
     protein_pct: float

@@ -6,7 +6,7 @@ Data: ``data/names.csv`` (further kitchen names). A kitchen can add or correct r
 import csv
 import re
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from functools import cache
 from importlib.resources import files
 from typing import Literal
@@ -52,6 +52,7 @@ class Match:
     ingredient: Ingredient
     sureness: Sureness
     note: str = ""
+    _: KW_ONLY
     before: str = ""
     in_part: bool = False
 
@@ -161,7 +162,7 @@ class Pantry:
                     said = " ".join(as_typed.get(word, word) for word in left)
                     before = said if start else ""
                     note = say("pantry.was_set_aside", said=said)
-                    return Match(hit[0], "doubtful", note, before, in_part=True)
+                    return Match(hit[0], "doubtful", note, before=before, in_part=True)
         near = self._nearest(kept, 1)
         if near and near[0][1] >= 88 and kept[:1] == near[0][2][:1]:
             return Match(near[0][0], "likely", say("pantry.spelled_like", near=near[0][0].name))

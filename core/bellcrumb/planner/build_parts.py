@@ -1,6 +1,6 @@
 """The parts of a dessert as they are asked for, bought or folded together, understood."""
 
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 
 from bellcrumb.asked.lines import NOT_CUSTARD, read_lines
 from bellcrumb.dessert.layers import Layer, Made
@@ -28,6 +28,7 @@ class PartBuilt:
     lines: list[Line | None]
     texts: list[str]
     mix: Mix
+    _: KW_ONLY
     grade: EggGrade
     made: Made
     beaten: bool
@@ -42,6 +43,7 @@ class Fold:
     name: str
     base: str
     light: str
+    _: KW_ONLY
     base_g: float
     light_g: float
     part: PartBuilt
@@ -90,7 +92,7 @@ def understood(given: shapes.BuildIn, pantry: Pantry | None) -> Understood:
             if name in parts and parts[name].texts != found.texts:
                 name = layer.item.strip()
             parts.setdefault(name, replace(found, made=replace(found.made, name=name)))
-        layers.append(Layer(name, layer.lies, layer.value, layer.walls))
+        layers.append(Layer(name, layer.lies, layer.value, walls=layer.walls))
     return Understood(parts, folds, layers)
 
 
@@ -112,11 +114,11 @@ def _part(
     lost = facts.lost if part.lost_pct is None else part.lost_pct / 100
     own = found.mix.mass_g / found.mix.volume_ml
     grams = found.mix.mass_g * given.batches
-    made = Made(part.name, kind, grams, facts.density or own, lost)
+    made = Made(part.name, kind, grams, density=facts.density or own, lost=lost)
     usually = bool(found.family and found.family.usually_beaten)
     return PartBuilt(
-        lines, texts_of(part.lines), found.mix, grade, made,
-        usually if part.beaten is None else part.beaten, found.family,
+        lines, texts_of(part.lines), found.mix, grade=grade, made=made,
+        beaten=usually if part.beaten is None else part.beaten, family=found.family,
     )  # fmt: skip
 
 
@@ -137,8 +139,10 @@ def _bought(
     facts = FACTS[kind]
     density = mix.mass_g / mix.volume_ml if facts.density is None else facts.density
     name = mix.portions[0].ingredient.name.split(",")[0]
-    made = Made(name, kind, mix.mass_g * given.batches, density, (layer.lost_pct or 0.0) / 100)
-    return PartBuilt(lines, [text], mix, grade, made, False, bought=True)
+    made = Made(
+        name, kind, mix.mass_g * given.batches, density=density, lost=(layer.lost_pct or 0.0) / 100
+    )
+    return PartBuilt(lines, [text], mix, grade=grade, made=made, beaten=False, bought=True)
 
 
 def texts_of(lines: list[LineIn]) -> list[str]:
@@ -176,10 +180,19 @@ def _fold(n: int, fold: shapes.FoldIn, parts: dict[str, PartBuilt]) -> Fold:
     volume = FOLD_KEEPS * (base_g / base.made.density + light_g / light.made.density)
     kind: Kind = "butter" if light.mix.grams_of("fat") > 0.5 * light.mix.mass_g else "folded"
     what: Folded = "butter" if kind == "butter" else "meringue" if family else "cream"
-    made = Made(fold.name, kind, base_g + light_g, (base_g + light_g) / volume, FACTS[kind].lost)
-    part = PartBuilt(lines, [], found.mix, base.grade, made, True, found.family)
-    return Fold(fold.name, fold.base, fold.light, base_g, light_g, part, found, volume,
-                fold_window(what))  # fmt: skip
+    made = Made(
+        fold.name,
+        kind,
+        base_g + light_g,
+        density=(base_g + light_g) / volume,
+        lost=FACTS[kind].lost,
+    )
+    part = PartBuilt(
+        lines, [], found.mix, grade=base.grade, made=made, beaten=True, family=found.family
+    )
+    return Fold(fold.name, fold.base, fold.light, base_g=base_g, light_g=light_g, part=part,
+    found=found, volume_ml=volume,
+                window=fold_window(what))  # fmt: skip
 
 
 def _share(part: PartBuilt, grams: float, whipped: bool) -> list[Line | None]:

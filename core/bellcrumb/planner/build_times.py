@@ -58,7 +58,9 @@ def timed_steps(
             minutes = _boil_min(part.mix, part.family.key)
             if minutes:
                 said = say("planner.min_to_the_boil_and_held", minutes=minutes)
-                out[f"{name}/cook_boil_hold"] = Timed(minutes, None, None, None, said)
+                out[f"{name}/cook_boil_hold"] = Timed(
+                    minutes, None, None, wait_high_min=None, source=said
+                )
     return out
 
 
@@ -81,13 +83,17 @@ def _of_layer(
                 "planner.the_ovens_model_mm_in_at", mm=mm, vessel=vessel.name, oven_c=row.oven_c
             )
             middle = (times[0] + times[1]) / 2
-            out[f"{layer.name}/{bake}"] = Timed(None, middle, *times, said)
+            out[f"{layer.name}/{bake}"] = Timed(
+                None, middle, times[0], wait_high_min=times[1], source=said
+            )
     if chill:
         row = next(r for r in rows()[kind] if r.code == chill)
         needs = _chill_min(part.mix, vessel, mm, _FROM_C.get(kind, _CHILLED_FROM_C))
         if needs and needs > row.wait_min:
             said = say("planner.mm_in_are_at_c_then", mm=mm, vessel=vessel.name, cold_c=_COLD_C)
-            out[f"{layer.name}/{chill}"] = Timed(None, needs, needs, 1.5 * needs, said)
+            out[f"{layer.name}/{chill}"] = Timed(
+                None, needs, needs, wait_high_min=1.5 * needs, source=said
+            )
     return out
 
 

@@ -1,7 +1,7 @@
 """The dessert at the front door: from parts and layers to millimetres, grams and a thread."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 
 from bellcrumb.asked.lines import priced
 from bellcrumb.asked.vessels import vessel_of
@@ -33,6 +33,7 @@ class Whole:
     vessel: Vessel
     found: Understood
     stack: Stack
+    _: KW_ONLY
     needs: dict[str, Need]
     steps: Steps
     schools: Schools
@@ -52,7 +53,7 @@ def whole(
     modelled = timed_steps(found, lain.layers, vessel, count)
     steps = steps_of(_makings(found, lain, needs), lain.layers, count, schools, own, modelled)
     steps = replace(steps, steps=said_warm(steps.steps, steps.laid))
-    return Whole(vessel, found, lain, needs, steps, schools)
+    return Whole(vessel, found, lain, needs=needs, steps=steps, schools=schools)
 
 
 def _made(found: Understood) -> dict[str, Made]:
@@ -65,7 +66,9 @@ def _made(found: Understood) -> dict[str, Made]:
         )
         made = part.made
         left = max(0.0, made.batch_g - made.takes_g(used))
-        out[name] = Made(name, made.kind, left if used else made.batch_g, made.density, made.lost)
+        out[name] = Made(
+            name, made.kind, left if used else made.batch_g, density=made.density, lost=made.lost
+        )
     return out | {name: fold.part.made for name, fold in found.folds.items()}
 
 

@@ -1,7 +1,7 @@
 """A day understood: which batches are made, of what they are joined, and the tasks they come to."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 from datetime import datetime
 
 from bellcrumb.day.tasks import (
@@ -42,6 +42,7 @@ class Asked:
     batches: list[DayBatch]
     joined: list[Joined]
     day: Day
+    _: KW_ONLY
     seen: dict[str, tuple[int, float]]
 
 
@@ -81,7 +82,9 @@ def wanted_of(given: shapes.DayIn) -> tuple[list[Wanted], list[str]]:
             if item.portions > from_stock:
                 again = sum(w.dessert == name for w in found)
                 shown = f"{name} · {again + 1}" if again else name
-                found.append(Wanted(shown, name, item.build, item.portions - from_stock, by))
+                found.append(
+                    Wanted(shown, name, item.build, portions=item.portions - from_stock, by=by)
+                )
     if len(found) > 120:
         raise CraftError("services", say("planner.at_most_120_desserts_make_a"))
     return found, warnings
@@ -108,12 +111,12 @@ def asked_of(
     for want in wanted:
         for part in _split(given, want, pantry, vessels, warnings):
             made = whole(sized(part), pantry, vessels)
-            batches.append(DayBatch(part, made, sized(part), made.steps.steps))
+            batches.append(DayBatch(part, made, sized(part), steps=made.steps.steps))
     joined: list[Joined] = []
     if join:
         batches, joined = join_parts(batches)
     day, seen = _day(given, batches, joined)
-    return Asked(batches, joined, day, seen), warnings
+    return Asked(batches, joined, day, seen=seen), warnings
 
 
 def _split(
@@ -206,7 +209,7 @@ def _day(
                 if t.by is not None or f"{want.name}/{freed}" in t.steps
             )  # fmt: skip
             holds.append(
-                MouldUse(kinds.index(mould), want.count, len(tasks) + first, len(tasks) + last)
+                MouldUse(kinds.index(mould), want.count, len(tasks) + first, last=len(tasks) + last)
             )
         tasks += mine
     people, breaks = _people(given, max((b.wanted.by for b in batches), default=1))
@@ -217,13 +220,17 @@ def _day(
     trays_have = sum(fridges) if fridges else 12
     kitchen = KitchenOfDay(
         people, len(given.rings),
-        tuple(OvenOfDay(o.name, o.shelves, o.heats_k_min, o.cools_k_min) for o in given.ovens),
-        len(given.mixers), max(trays_have, max((t.trays for t in tasks), default=0)),
-        tuple(have[kind] for kind in kinds), sum(c.trays for c in given.cold if c.blast),
+        tuple(
+            OvenOfDay(o.name, o.shelves, o.heats_k_min, cools_k_min=o.cools_k_min)
+            for o in given.ovens
+        ),
+        mixers=len(given.mixers), trays=max(trays_have, max((t.trays for t in tasks), default=0)),
+        moulds=tuple(have[kind] for kind in kinds),
+        blast=sum(c.trays for c in given.cold if c.blast),
     )  # fmt: skip
     tasks, seen = _as_here(given, tasks)
     horizon = max((b.wanted.by for b in batches), default=1)
-    return Day(tuple(tasks), kitchen, horizon, tuple(holds)), seen
+    return Day(tuple(tasks), kitchen, horizon, holds=tuple(holds)), seen
 
 
 def _freed_by(batch: DayBatch, keys: list[str]) -> str:
@@ -270,14 +277,14 @@ def _people(given: shapes.DayIn, horizon: int) -> tuple[tuple[Person, ...], list
             f"break/{name}/{n}",
             -1 - n,
             say("planner.break", name=name),
-            long,
-            0,
-            0,
-            0,
-            0,
-            None,
-            0,
-            (),
+            hands=long,
+            wait=0,
+            rings=0,
+            mixers=0,
+            trays=0,
+            oven_c=None,
+            shelves=0,
+            after=(),
             steps=(),
             not_before=early,
             until=late,

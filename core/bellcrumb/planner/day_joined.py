@@ -1,7 +1,7 @@
 """Batches of a day, and the parts that several of them share: made once for all."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 
 from bellcrumb.dessert.steps import BuildStep
 from bellcrumb.dessert.tables import StepRow, rows
@@ -23,6 +23,7 @@ class Wanted:
     name: str
     dessert: str
     build: BuildIn
+    _: KW_ONLY
     portions: int
     by: int
 
@@ -39,6 +40,7 @@ class DayBatch:
     wanted: Wanted
     made: Whole
     given: BuildIn
+    _: KW_ONLY
     steps: list[BuildStep]
 
 
@@ -49,6 +51,7 @@ class Joined:
     part: str
     items: tuple[int, ...]
     steps: tuple[BuildStep, ...]
+    _: KW_ONLY
     stands_for: tuple[tuple[int, str], ...]
     grams: float
 
@@ -116,7 +119,9 @@ def join_parts(batches: list[DayBatch]) -> tuple[list[DayBatch], list[Joined]]:
         )
         for n, _ in users:
             steps[n] = [s for s in steps[n] if (n, s.key) not in gone]
-        joined.append(Joined(part, tuple(n for n, _ in users), shared, ends, grams))
+        joined.append(
+            Joined(part, tuple(n for n, _ in users), shared, stands_for=ends, grams=grams)
+        )
     out = [replace(batch, steps=own) for batch, own in zip(batches, steps, strict=True)]
     return out, joined
 

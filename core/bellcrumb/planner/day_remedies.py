@@ -13,7 +13,7 @@ from bellcrumb.shapes import plan as shapes
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.words import say
 
-NO_DAY = Day((), KitchenOfDay((), 0, (), 0, 0), 1)
+NO_DAY = Day((), KitchenOfDay((), 0, (), mixers=0, trays=0), 1)
 _LIMITS = {
     "people": say("planner.hands_in_their_hours"),
     "may": say("planner.who_may_do_what"),

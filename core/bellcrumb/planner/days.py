@@ -130,7 +130,7 @@ def _begun(given: shapes.DayIn, asked: Day) -> Day:
                 raise CraftError(f"ticks[{n}].ended", say("planner.it_is_over_before_it_began"))
         facts[tick.key] = Fact(
             began, ended, names.index(tick.who) if tick.who in names else None,
-            ovens.index(tick.oven) if tick.oven in ovens else None, tick.chilled,
+            oven=ovens.index(tick.oven) if tick.oven in ovens else None, chilled=tick.chilled,
         )  # fmt: skip
     pins = {}
     for n, pin in enumerate(given.pins):
@@ -143,7 +143,7 @@ def _begun(given: shapes.DayIn, asked: Day) -> Day:
     before = {
         b.key: Placed(
             minutes(given, b.at, f"before[{n}].at"), names.index(b.who) if b.who in names else None,
-            ovens.index(b.oven) if b.oven in ovens else None, b.chilled,
+            ovens.index(b.oven) if b.oven in ovens else None, chilled=b.chilled,
         )
         for n, b in enumerate(given.before)
     }  # fmt: skip

@@ -5,7 +5,7 @@ A small grammar of our own: the known library for ingredient lines needs a downl
 
 import re
 import unicodedata
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 
 from bellcrumb.quantities.units import SPELLINGS, Measures, Unit, unit
 from bellcrumb.words import say
@@ -95,6 +95,7 @@ class Amount:
     low: float
     high: float
     unit: Unit | None
+    _: KW_ONLY
     stated_g: float | None = None
     stated_ml: float | None = None
     doubt: str = ""

@@ -4,7 +4,7 @@ The factors are exact by definition (US customary, 1959 pound); a test compares 
 registry, which takes a second to load and so is not needed at run time.
 """
 
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 from typing import Literal
 
 Measures = Literal["us", "uk", "au"]
@@ -22,6 +22,7 @@ class Unit:
     name: str
     kind: Kind
     size: float
+    _: KW_ONLY
     spread: float
 
 
@@ -97,7 +98,7 @@ _TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
 
 
 _SPELLINGS: dict[str, Unit] = {
-    spelling: Unit(name, kind, size, spread)
+    spelling: Unit(name, kind, size, spread=spread)
     for name, kind, size, spread, spellings in _TABLE
     for spelling in spellings.split()
 }

@@ -1,6 +1,6 @@
 """The exercises, from warming milk to a meringue whose parts must be ready together."""
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from functools import cache
 from typing import Literal
 
@@ -28,6 +28,7 @@ class Exercise:
     key: str
     level: int
     name: str
+    _: KW_ONLY
     stage: Stage
     task: str
     teaches: str
@@ -182,8 +183,8 @@ def guide_step(key: str) -> Step:
             "heat",
             "heat",
             ex.task,
-            say("rehearse.small_bubbles_round_the_edge_steam"),
-            say("rehearse.a_moment_too_long_and_it"),
+            sign=say("rehearse.small_bubbles_round_the_edge_steam"),
+            avoid=say("rehearse.a_moment_too_long_and_it"),
             low_c=82.0,
             high_c=92.0,
             never_c=97.0,
@@ -192,7 +193,11 @@ def guide_step(key: str) -> Step:
         )
     if ex.stage == "oven":
         return Step(
-            "cook", "bake", ex.task, SIGNS["wobble"], say("rehearse.a_door_open_long_costs_30")
+            "cook",
+            "bake",
+            ex.task,
+            sign=SIGNS["wobble"],
+            avoid=say("rehearse.a_door_open_long_costs_30"),
         )
     if ex.stage == "syrup":
         kind: Literal["caramel", "italian"] = "italian" if ex.key == "italian" else "caramel"
@@ -204,4 +209,4 @@ def guide_step(key: str) -> Step:
     if ex.family_key:
         planned: Plan = plan(ex.mix, family(ex.family_key), RING, setting=0.4)
         return next(s for s in planned.steps if s.key == "cook")
-    return Step("do", "finish", ex.task, ex.teaches, say("rehearse.too_much_at_once"))
+    return Step("do", "finish", ex.task, sign=ex.teaches, avoid=say("rehearse.too_much_at_once"))

@@ -37,8 +37,9 @@ def _bake(ex: Exercise, seed: int) -> Bake:
     level = (vessel.depth_mm + mould.wall_mm) / 2
     water = (pan[0] * pan[1] / 1e6 - 6 * mould.foot_m2) * level
     job = Job(
-        food(ex.mix), stirs(ex.mix, mould.fill_mm), mould, 6, Oven("static", (DialStage(160.0),)),
-        Bath(level, 80.0, False, water, pan),
+        food(ex.mix), stirs(ex.mix, mould.fill_mm), mould, count=6,
+        oven=Oven("static", (DialStage(160.0),)),
+        bath=Bath(level, 80.0, False, water_kg=water, pan_mm=pan),
     )  # fmt: skip
     start = ex.from_c + noise.uniform(-4, 4)
     case = Cases.one(start, noise.uniform(-12, 8), wobbles_at_c(ex.mix, egg.ideal_c))
@@ -69,11 +70,11 @@ def replay_oven(ex: Exercise, seed: int, acts: Sequence[Act], until_s: float) ->
     world.temp_c = curve[-1][1]
     world.peak_c = max(c for _, c in curve)
     late = run.t_s + STEP_S > LONGEST_S
-    moment = Moment(run.t_s, "s", say("rehearse.baking"), ex.task, "calm")
+    moment = Moment(run.t_s, "s", say("rehearse.baking"), next_move=ex.task, urgency="calm")
     if not (world.ended or late):
-        return Replay(world, curve, [], moment, "clock", None, [])
+        return Replay(world, curve, [], moment=moment, figure_word="clock", result=None, says=[])
     result, says, slips = _judge(run, world)
-    return Replay(world, curve, slips, moment, "clock", result, says)
+    return Replay(world, curve, slips, moment=moment, figure_word="clock", result=result, says=says)
 
 
 def _loose(run: Bake) -> float:

@@ -43,7 +43,7 @@ class Stove:
             self.state = start(self.cream, self.world.temp_c)
         elif ex.stage == "syrup":
             self.pan = Pan(ex.grams["sugar"], ex.grams["water"], self.world.temp_c,
-                           self.pot.diameter_mm, self.pot.mass_g)  # fmt: skip
+                           diameter_mm=self.pot.diameter_mm, pan_g=self.pot.mass_g)  # fmt: skip
             self.world.water_g = self.pan.water_g
         elif ex.stage == "bowl":
             pantry = shipped()
@@ -277,7 +277,15 @@ def replay_stove(ex: Exercise, seed: int, acts: Sequence[Act], until_s: float) -
     ended = stove.world.ended or stove.world.t_s + 1 > LONGEST_S
     result, says = stove.judge() if ended else (None, [])
     moment, word = _moment(stove)
-    return Replay(stove.world, stove.curve, stove.slips, moment, word, result, says)
+    return Replay(
+        stove.world,
+        stove.curve,
+        stove.slips,
+        moment=moment,
+        figure_word=word,
+        result=result,
+        says=says,
+    )
 
 
 def _run_on(stove: Stove) -> None:
@@ -303,7 +311,7 @@ def _moment(stove: Stove) -> tuple[Moment, str]:
             if share < 0.75
             else say("rehearse.whips_firm")
         )
-        return Moment(round(100 * share), "s", word, ex.task, "calm"), "%"
+        return Moment(round(100 * share), "s", word, next_move=ex.task, urgency="calm"), "%"
     if ex.stage == "bowl":
         left = ex.mix.mass_g - w.poured_g
         said = (
@@ -311,6 +319,8 @@ def _moment(stove: Stove) -> tuple[Moment, str]:
             if left > 1
             else say("rehearse.all_in_back_to_the_pot")
         )
-        return Moment(w.temp_c, "c", say("rehearse.in_the_bowl"), said, "calm"), "c"
+        return Moment(
+            w.temp_c, "c", say("rehearse.in_the_bowl"), next_move=said, urgency="calm"
+        ), "c"
     found = follow(guide_step(ex.key), stove.curve, 0.0, w.t_s)
     return found, "c"

@@ -4,7 +4,7 @@ Everything follows from the exercise, the seed and the acts with their times: th
 gives the same pot. Damage is rough on purpose (estimates); its order and causes are the craft's.
 """
 
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 from typing import Literal
 
 from bellcrumb.stove.guide import Moment
@@ -41,6 +41,7 @@ class World:
     t_s: float = 0.0
     temp_c: float = 20.0
     heat: int = 0
+    _: KW_ONLY
     stirring: bool = False
     lifted: bool = False
     damage: dict[str, float] = field(default_factory=dict)
@@ -64,6 +65,7 @@ class Replay:
     world: World
     curve: list[tuple[float, float]]
     slips: list[Slip]
+    _: KW_ONLY
     moment: Moment
     figure_word: str
     result: Result | None

@@ -6,7 +6,7 @@ and from a probe in the coldest point.
 
 import math
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from typing import Literal
 
 from bellcrumb.errors import CraftError
@@ -28,6 +28,7 @@ class _Law:
     words: str
     temp_c: float
     hold_s: float
+    _: KW_ONLY
     pair_z: float
     d60_s: float
     z: float
@@ -37,17 +38,36 @@ class _Law:
 # D: whole egg D60 0.5 min; yolk D61.1 0.57 min (Palumbo 1995); sugared yolk D63.3 0.7 min; white
 # D56.7 1 min, z 4.5 (literature, low to medium); mix: design D60 3 min, z 6, on the slow side.
 LAWS: dict[Product, _Law] = {
-    "whole_egg": _Law(say("safety.whole_egg_60_0_c_for"), 60.0, 210.0, 4.5, 30.0, 4.5),
+    "whole_egg": _Law(
+        say("safety.whole_egg_60_0_c_for"), 60.0, 210.0, pair_z=4.5, d60_s=30.0, z=4.5
+    ),
     "yolk": _Law(
-        say("safety.plain_yolk_61_1_c_for"), 61.1, 210.0, 4.43, 34.2 * 10 ** (1.1 / 4.5), 4.5
+        say("safety.plain_yolk_61_1_c_for"),
+        61.1,
+        210.0,
+        pair_z=4.43,
+        d60_s=34.2 * 10 ** (1.1 / 4.5),
+        z=4.5,
     ),
     "sugared_yolk": _Law(
-        say("safety.sugared_yolk_63_3_c_for"), 63.3, 210.0, 4.43, 42.0 * 10 ** (3.3 / 5.5), 5.5
+        say("safety.sugared_yolk_63_3_c_for"),
+        63.3,
+        210.0,
+        pair_z=4.43,
+        d60_s=42.0 * 10 ** (3.3 / 5.5),
+        z=5.5,
     ),
     "white": _Law(
-        say("safety.white_56_7_c_for_3"), 56.7, 210.0, 4.43, 60.0 * 10 ** (-3.3 / 4.5), 4.5
+        say("safety.white_56_7_c_for_3"),
+        56.7,
+        210.0,
+        pair_z=4.43,
+        d60_s=60.0 * 10 ** (-3.3 / 4.5),
+        z=4.5,
     ),
-    "mix": _Law(say("safety.egg_mix_71_1_c_reached"), HOUSE_LINE_C, 0.0, 6.0, 180.0, 6.0),
+    "mix": _Law(
+        say("safety.egg_mix_71_1_c_reached"), HOUSE_LINE_C, 0.0, pair_z=6.0, d60_s=180.0, z=6.0
+    ),
 }
 
 
@@ -59,6 +79,7 @@ class Lethality:
     log_reduction: float
     share: float
     meets: bool
+    _: KW_ONLY
     rule: str
     peak_c: float
     warnings: list[str]
@@ -134,9 +155,9 @@ class Pasteurising:
             min(logs, MOST_LOG),
             share,
             meets,
-            say("safety.the_local_food_code_and_the", law=law.words),
-            self._peak_c,
-            warnings,
+            rule=say("safety.the_local_food_code_and_the", law=law.words),
+            peak_c=self._peak_c,
+            warnings=warnings,
         )
 
 

@@ -1,6 +1,6 @@
 """A formula asked, and everything its numbers decide."""
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from typing import Annotated, Literal
 
 from pydantic import ConfigDict, Field
@@ -130,6 +130,7 @@ class SetOut(Shape):
 class CoagulationOut(Coagulation):
     """Egg temperatures; ``curdle_c`` null where starch protects it."""
 
+    _: KW_ONLY
     spread_k: float
 
 

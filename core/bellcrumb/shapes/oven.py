@@ -1,6 +1,6 @@
 """Bakes and coolings."""
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -183,6 +183,7 @@ class RefitOut(Refit):
     """What a bake has told of itself while it bakes, and the window it comes to now, s in the oven.
     ``before_rms_k`` and ``after_rms_k`` are how far the curve was and is from its prediction."""
 
+    _: KW_ONLY
     from_s: float | None
     to_s: float | None
     low_s: float | None
@@ -291,6 +292,7 @@ class WalkIn(WalkSeen):
 class WalkOut(OvenCalibration):
     """The three figures, each with its spread."""
 
+    _: KW_ONLY
     says: str
 
 

@@ -22,8 +22,8 @@ def cooling(family: Family, whole: bool, folds_c: list[float], *, gels: bool) ->
             "cool",
             "finish",
             say("stove.spread_it_in_its_shell_and", title=title),
-            say("stove.then_level_to_the_rim", sieve=sieve).capitalize(),
-            say("stove.a_skin_before_it_is_smooth"),
+            sign=say("stove.then_level_to_the_rim", sieve=sieve).capitalize(),
+            avoid=say("stove.a_skin_before_it_is_smooth"),
         )
     sets = "" if folds_c else say("stove.set_in_h", family=hours(family))
     slow = say("stove.a_deep_bowl_in_the_fridge")
@@ -41,9 +41,11 @@ def cooling(family: Family, whole: bool, folds_c: list[float], *, gels: bool) ->
         "cool",
         "cool",
         does[:1].upper() + does[1:],
-        (say("stove.film_on_contact", sieve=sieve) if sieve else say("stove.film_on_contact_2"))
+        sign=(
+            say("stove.film_on_contact", sieve=sieve) if sieve else say("stove.film_on_contact_2")
+        )
         + sets,
-        say("stove.thin_while_hot_is_normal", avoid=avoid),
+        avoid=say("stove.thin_while_hot_is_normal", avoid=avoid),
         high_c=min(folds_c, default=21.0),
         caution=say("stove.57_to_21_c_within_2"),
         there=say("stove.cool_enough_to_fold") if folds_c else "",
@@ -74,8 +76,8 @@ def _at_once(key: str, now: list[Addition], before: list[Step]) -> Step:
         key,
         "finish",
         say("stove.then_in", names=names) if before else say("stove.off_the_heat_in", names=names),
-        advice,
-        say("stove.under_c_it", low_c=cold.low_c, below=cold.below) if cold else "",
+        sign=advice,
+        avoid=say("stove.under_c_it", low_c=cold.low_c, below=cold.below) if cold else "",
         caution=_flames(*now),
     )
 
@@ -90,8 +92,8 @@ def _waited(key: str, a: Addition) -> Step:
         key,
         "cool",
         say("stove.at_c_in", high_c=a.window.high_c, a=a.name),
-        f"{a.window.sign.capitalize()}. {a.advice}".strip(),
-        say("stove.hotter_2", above=a.window.above, colder=colder),
+        sign=f"{a.window.sign.capitalize()}. {a.advice}".strip(),
+        avoid=say("stove.hotter_2", above=a.window.above, colder=colder),
         low_c=a.window.low_c,
         high_c=a.window.high_c,
         there=say("stove.in_now", a=a.name.capitalize()),

@@ -32,14 +32,16 @@ def sugar_and_water(mix: Mix) -> tuple[float, float]:
 
 def slow_cues(target_c: float) -> tuple[Cue, ...]:
     """What is said while a syrup climbs."""
-    cues = [Cue(100.0, say("stove.boiling"), say("stove.do_not_stir_any_more_brush"), "calm")]
+    cues = [
+        Cue(100.0, say("stove.boiling"), say("stove.do_not_stir_any_more_brush"), urgency="calm")
+    ]
     if target_c > SLOW_TO_C:
         cues.append(
             Cue(
                 SLOW_FROM_C,
                 say("stove.the_slow_stretch"),
                 say("stove.it_climbs_slowest_here_wait"),
-                "calm",
+                urgency="calm",
             )
         )
         cues.append(Cue(SLOW_TO_C, say("stove.soon"), say("stove.now_it_goes_faster_stay_with")))
@@ -61,14 +63,14 @@ def caramel(mix: Mix, power: float, altitude_m: float, target_c: float) -> Work:
     run = cook_syrup(sugar, water, target_c, power, altitude_m)
     let_down, sauce = _lets_down(mix), is_sauce(mix)
     pot = pot_for(sugar / 1.59 + water)
-    pan = Pan(sugar, run.water_left_g, target_c, pot.diameter_mm, pot.mass_g)
+    pan = Pan(sugar, run.water_left_g, target_c, diameter_mm=pot.diameter_mm, pan_g=pot.mass_g)
     stop_s = round(max(10.0, seconds_in_cold_water(pan)))
     wet = water > 0
     cues = (
         *(
             slow_cues(target_c)
             if wet
-            else (Cue(120.0, say("stove.melting"), say("stove.shake_do_not_stir"), "calm"),)
+            else (Cue(120.0, say("stove.melting"), say("stove.shake_do_not_stir"), urgency="calm"),)
         ),
         Cue(150.0, say("stove.colour_comes"), say("stove.swirl_it_goes_fast_from_here")),
         Cue(
@@ -98,7 +100,7 @@ def caramel(mix: Mix, power: float, altitude_m: float, target_c: float) -> Work:
         [step("sauce.ready"), cook, *_let_down(let_down)]
         if sauce
         else [step("caramel.ready"), cook, *_pour(stop_s)],
-        [say("stove.all_of_it_weighed_there_is"), say("stove.sleeves_down")]
+        checks=[say("stove.all_of_it_weighed_there_is"), say("stove.sleeves_down")]
         if sauce
         else [
             say("stove.bowl_of_cold_water_ready"),

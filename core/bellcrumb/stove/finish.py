@@ -1,7 +1,7 @@
 """What goes in off the heat: at which temperature, what the mix then is, whether it splits."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from typing import Literal
 
 from bellcrumb.mix.composition import Mix, Portion
@@ -26,6 +26,7 @@ class TempWindow:
     low_c: float
     high_c: float
     sign: str
+    _: KW_ONLY
     below: str
     above: str
     rescue: str
@@ -142,6 +143,7 @@ class Addition:
     name: str
     grams: float
     window: TempWindow
+    _: KW_ONLY
     waits_s: dict[Cooling, float]
     after_c: float
     splits: bool
@@ -212,8 +214,8 @@ def additions(
         splits = cold or (melting and portion.grams > 1.2 * current.parts_g["water"])
         found.append(
             Addition(
-                portion.ingredient.short, portion.grams, window, waits, after, splits,
-                _advice(portion, window, at, after, cold, splits),
+                portion.ingredient.short, portion.grams, window, waits_s=waits, after_c=after,
+                splits=splits, advice=_advice(portion, window, at, after, cold, splits),
             )
         )  # fmt: skip
         current, temp = current + Mix((portion,)), after

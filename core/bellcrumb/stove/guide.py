@@ -1,7 +1,7 @@
 """Following a live cook: from readings to the one figure and the next move."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass
 from functools import partial
 from math import ceil
 from typing import Literal
@@ -31,12 +31,13 @@ class Moment:
     figure: float | None
     figure_unit: Literal["c", "s", "g"]
     headline: str
+    _: KW_ONLY
     next_move: str
     urgency: Urgency
-    hold_left_s: float | None = field(default=None, kw_only=True)
-    rate_k_per_min: float | None = field(default=None, kw_only=True)
-    to_target_s: float | None = field(default=None, kw_only=True)
-    done: bool = field(default=False, kw_only=True)
+    hold_left_s: float | None = None
+    rate_k_per_min: float | None = None
+    to_target_s: float | None = None
+    done: bool = False
 
 
 def held_above_c(step: Step) -> float | None:
@@ -67,10 +68,12 @@ def moment(
     last = watch.last
     if step.kind not in ("heat", "cook", "cool") or step.high_c is None:
         if last and step.kind == "temper":
-            return Moment(last[1], "c", say("stove.in_the_bowl"), step.title, "calm")
+            return Moment(
+                last[1], "c", say("stove.in_the_bowl"), next_move=step.title, urgency="calm"
+            )
         if step.hold_s:
             return _timer(step, now_s - entered_s)
-        return Moment(now_s - entered_s, "s", "", step.title, "calm", done=True)
+        return Moment(now_s - entered_s, "s", "", next_move=step.title, urgency="calm", done=True)
     if last is None or now_s - last[0] > stale_s:
         return _without_probe(step, entered_s, now_s, stale=last is not None)
     temp = last[1]
@@ -83,8 +86,8 @@ def moment(
             say("stove.cooling")
             if warm
             else (say("stove.cool_enough") if step.there else say("stove.through_the_warm_zone")),
-            step.title if warm else step.there or say("stove.on_into_the_refrigerator"),
-            "calm" if warm or not step.there else "now",
+            next_move=step.title if warm else step.there or say("stove.on_into_the_refrigerator"),
+            urgency="calm" if warm or not step.there else "now",
             to_target_s=_eta(temp, step.high_c, rate),
             done=not warm,
         )
@@ -102,7 +105,7 @@ def _eta(temp: float, target: float, rate: float | None) -> float | None:
 def _without_probe(step: Step, entered_s: float, now_s: float, *, stale: bool) -> Moment:
     seconds = now_s - entered_s
     word = say("stove.no_reading_lately") if stale else say("stove.by_the_clock")
-    return Moment(seconds, "s", word, step.title, "calm")
+    return Moment(seconds, "s", word, next_move=step.title, urgency="calm")
 
 
 def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
@@ -115,30 +118,36 @@ def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
     if boils and held > 3 * step.hold_s + 30:
         return at(
             say("stove.held_too_long"),
-            say("stove.off_the_heat_now_it_breaks"),
-            "wrong",
+            next_move=say("stove.off_the_heat_now_it_breaks"),
+            urgency="wrong",
             hold_left_s=0.0,
             done=True,
         )
     if watch.longest_hold_s >= step.hold_s:  # taken off the heat since, as it was told
         return at(
-            say("stove.held"), say("stove.off_the_heat_now"), "now", hold_left_s=0.0, done=True
+            say("stove.held"),
+            next_move=say("stove.off_the_heat_now"),
+            urgency="now",
+            hold_left_s=0.0,
+            done=True,
         )
     if boils:
         return at(
             say("stove.boil_reached"),
-            say("stove.hold_s_more_whisking", left=ceil(left))  # as it counts down beside it
+            next_move=say(
+                "stove.hold_s_more_whisking", left=ceil(left)
+            )  # as it counts down beside it
             if step.hold_s < _IN_MINUTES_S
             else say("stove.min_more_at_a_simmer_stirring", left=max(1.0, left / 60)),
-            "soon",
+            urgency="soon",
             hold_left_s=left,
             to_target_s=left,
         )
     if (watch.peak_c or temp) >= low and temp < low - 1.0:
         return at(
             say("stove.lost_the_boil"),
-            say("stove.back_to_the_bubbles_the_hold"),
-            "soon",
+            next_move=say("stove.back_to_the_bubbles_the_hold"),
+            urgency="soon",
             hold_left_s=float(step.hold_s),
             to_target_s=eta,
         )
@@ -146,18 +155,18 @@ def _boil(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
     if thick is not None and temp >= thick - 1.5:
         return at(
             say("stove.thickening"),
-            say("stove.faster_into_the_corners_it_must"),
-            "soon",
+            next_move=say("stove.faster_into_the_corners_it_must"),
+            urgency="soon",
             to_target_s=eta,
         )
     if thick is not None and temp >= thick - 10:
         return at(
             say("stove.about_to_thicken"),
-            say("stove.do_not_stop_stirring_now"),
-            "soon",
+            next_move=say("stove.do_not_stop_stirring_now"),
+            urgency="soon",
             to_target_s=eta,
         )
-    return at(say("stove.warming"), step.title, "calm", to_target_s=eta)
+    return at(say("stove.warming"), next_move=step.title, urgency="calm", to_target_s=eta)
 
 
 def _reach(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
@@ -167,7 +176,10 @@ def _reach(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
     if never is not None and temp >= never:
         if step.kind == "heat":
             return at(
-                say("stove.boiling_up"), say("stove.too_hot_off_the_heat"), "wrong", done=True
+                say("stove.boiling_up"),
+                next_move=say("stove.too_hot_off_the_heat"),
+                urgency="wrong",
+                done=True,
             )
         curdles = step.over == CURDLING
         said = (
@@ -175,9 +187,14 @@ def _reach(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
             if curdles
             else say("stove.too_far_off_the_heat_now")
         )
-        return at(step.over, said, "wrong", done=True)
+        return at(step.over, next_move=said, urgency="wrong", done=True)
     if temp > high:
-        return at(say("stove.too_hot"), say("stove.too_hot_off_the_heat"), "wrong", done=True)
+        return at(
+            say("stove.too_hot"),
+            next_move=say("stove.too_hot_off_the_heat"),
+            urgency="wrong",
+            done=True,
+        )
     # Taken off the heat as it was told, it cools. What is cooked stays so; a liquid that is to be
     # hot does not.
     stays = step.kind == "cook" or temp >= low - _NEARLY_K
@@ -188,31 +205,43 @@ def _reach(step: Step, watch: Watch, temp: float, rate: float | None) -> Moment:
             else say("stove.hot_enough_off_the_heat")
         )
         said = step.there or usual
-        return at(say("stove.there"), said, "now", done=True)
+        return at(say("stove.there"), next_move=said, urgency="now", done=True)
     cue = next((c for c in reversed(step.cues) if temp >= c.from_c), None)
     if cue:
-        return at(cue.headline, cue.words, cue.urgency, to_target_s=eta)
+        return at(cue.headline, next_move=cue.words, urgency=cue.urgency, to_target_s=eta)
     thick = step.thickens_c
     if step.kind == "cook" and thick is not None and temp >= thick:
         return at(
             say("stove.thickening"),
-            say("stove.k_to_go_spoon_moving", low=low - temp),
-            "soon",
+            next_move=say("stove.k_to_go_spoon_moving", low=low - temp),
+            urgency="soon",
             to_target_s=eta,
         )
     if temp >= low - _NEARLY_K:
-        return at(say("stove.nearly_there"), say("stove.stay_with_it"), "soon", to_target_s=eta)
-    return at(say("stove.warming"), step.title, "calm", to_target_s=eta)
+        return at(
+            say("stove.nearly_there"),
+            next_move=say("stove.stay_with_it"),
+            urgency="soon",
+            to_target_s=eta,
+        )
+    return at(say("stove.warming"), next_move=step.title, urgency="calm", to_target_s=eta)
 
 
 def _timer(step: Step, elapsed_s: float) -> Moment:
     """A step that takes its time: counted down, called when it is up."""
     left = step.hold_s - elapsed_s
     if left > 0:
-        return Moment(left, "s", say("stove.by_the_clock"), step.title, "calm", to_target_s=left)
+        return Moment(
+            left,
+            "s",
+            say("stove.by_the_clock"),
+            next_move=step.title,
+            urgency="calm",
+            to_target_s=left,
+        )
     over = elapsed_s - step.hold_s
     said = step.there or say("stove.look_at_the_sign_go_on")
-    return Moment(over, "s", say("stove.time_is_up"), said, "now", done=True)
+    return Moment(over, "s", say("stove.time_is_up"), next_move=said, urgency="now", done=True)
 
 
 def missed(

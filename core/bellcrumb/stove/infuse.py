@@ -2,7 +2,7 @@
 (a pod or a stick nothing)."""
 
 import csv
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from functools import cache
 from importlib.resources import files
 
@@ -30,6 +30,7 @@ class Infusion:
     of: Mix
     low_min: float
     high_min: float
+    _: KW_ONLY
     keeps_g: float
 
 
@@ -62,7 +63,7 @@ def infusion(pot: Mix) -> Infusion | None:
         return None
     slowest = max((known[p.ingredient.key] for p in drawn), key=lambda one: one.low_min)
     keeps_g = sum(p.grams * known[p.ingredient.key].keeps_g_per_g for p in drawn)
-    return Infusion(Mix(drawn), slowest.low_min, slowest.high_min, keeps_g)
+    return Infusion(Mix(drawn), slowest.low_min, slowest.high_min, keeps_g=keeps_g)
 
 
 def made_up_g(pot: Mix, family: Family) -> float:

@@ -1,6 +1,6 @@
 """Italian, Swiss and French meringue: ratios, temperatures reached, water left, what it does."""
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from typing import Literal
 
 from bellcrumb.errors import CraftError
@@ -29,6 +29,7 @@ class Meringue:
     kind: MeringueKind
     ratio: float
     whip_s: float
+    _: KW_ONLY
     start_whites_c: float | None
     start_whites_s: float | None
     syrup_time_s: float | None
@@ -47,6 +48,7 @@ class Meringue:
 class ItalianMeringue(Meringue):
     """One with the syrup that is poured into it."""
 
+    _: KW_ONLY
     syrup: SyrupRun
 
 
@@ -123,9 +125,11 @@ def meringue(
     if not acid:
         warnings.append(say("stove.a_few_drops_of_acid_or"))
     found = Meringue(
-        kind, ratio, seconds, start_c, start_s, syrup.time_s if syrup else None,
-        100 * water_all / total, 100 * extra, foam_c, _safe(kind, foam_c), total * FOAM_ML_G[kind],
-        total, weeps, _signs(kind), warnings,
+        kind, ratio, seconds, start_whites_c=start_c, start_whites_s=start_s,
+        syrup_time_s=syrup.time_s if syrup else None,
+        water_pct=100 * water_all / total, extra_water_pct=100 * extra, foam_c=foam_c,
+        pasteurised=_safe(kind, foam_c), volume_ml=total * FOAM_ML_G[kind],
+        mass_g=total, weeps=weeps, signs=_signs(kind), warnings=warnings,
     )  # fmt: skip
     return ItalianMeringue(**vars(found), syrup=syrup) if syrup else found
 

@@ -45,7 +45,12 @@ def swiss(mix: Mix, to_c: float) -> Work:
             "swiss.cook",
             low_c=to_c,
             cues=(
-                Cue(55.0, say("stove.warm"), say("stove.the_sugar_dissolves_now_whisk_on"), "calm"),
+                Cue(
+                    55.0,
+                    say("stove.warm"),
+                    say("stove.the_sugar_dissolves_now_whisk_on"),
+                    urgency="calm",
+                ),
             ),
             values={"to_c": to_c},
         ),
@@ -58,7 +63,7 @@ def swiss(mix: Mix, to_c: float) -> Work:
         "swiss",
         say("stove.swiss_meringue"),
         steps,
-        [
+        checks=[
             say("stove.water_at_a_simmer_not_a"),
             say("stove.bowl_free_of_fat"),
             say("stove.machine_ready"),
@@ -130,7 +135,7 @@ def sabayon(mix: Mix, family: Family, altitude_m: float) -> Work:
             high_c=stop.high_c,
             never_c=stop.never_c,
             cues=(
-                Cue(55.0, say("stove.foams"), say("stove.it_doubles_now_whisk_on"), "calm"),
+                Cue(55.0, say("stove.foams"), say("stove.it_doubles_now_whisk_on"), urgency="calm"),
                 Cue(
                     stop.low_c - 5,
                     say("stove.about_to_thicken"),
@@ -152,16 +157,8 @@ def _whisked(
 ) -> Work:  # fmt: skip
     """A bowl whisked over simmering water; ``run`` is its curve and when it is there, s."""
     return Work(
-        kind,
-        family.name,
-        steps,
-        checks(mix, family),
-        curve=run[0],
-        curve_step="cook",
-        reaches_s=run[1],
-        pot=Mix(()),
-        bowl=bowl,
-        finish=finish,
+        kind, family.name, steps, checks=checks(mix, family), curve=run[0], curve_step="cook",
+        reaches_s=run[1], pot=Mix(()), bowl=bowl, finish=finish,
         scenes=[
             Pretence(
                 "cook", "bath", from_c=15.0, power_w=0.0, mass_g=bowl.mass_g,

@@ -1,6 +1,6 @@
 """The plan of a cook: its steps in words, with their targets and what the pot should do."""
 
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import Cream, PotRun, Ring, Scorch, heat_to, pot_for, scorch_band
@@ -36,6 +36,7 @@ class Plan:
     school: School
     steps: list[Step]
     split: Split
+    _: KW_ONLY
     ladder: Ladder | None
     endpoint: Endpoint
     hot_c: float
@@ -161,20 +162,22 @@ def plan(
         school,
         steps,
         where,
-        ladder,
-        stop,
-        pot_hot_c,
-        eggs_c,
-        heat_run,
-        cook_run,
-        cook_from,
-        max(_POUR_S, _LADLE_S * len(ladder.rungs)) if ladder else _POUR_S,
-        scorch_band(excess),
-        thick,
-        warnings,
-        checks(mix, family),
-        adds,
-        signs_of(Thickener.of(mix, family), (cook_run or heat_run).curve, stop.temp_c or 100.0),
+        ladder=ladder,
+        endpoint=stop,
+        hot_c=pot_hot_c,
+        eggs_c=eggs_c,
+        heat_run=heat_run,
+        cook_run=cook_run,
+        cook_from_c=cook_from,
+        temper_s=max(_POUR_S, _LADLE_S * len(ladder.rungs)) if ladder else _POUR_S,
+        scorch=scorch_band(excess),
+        thickens_c=thick,
+        warnings=warnings,
+        checks=checks(mix, family),
+        additions=adds,
+        signs=signs_of(
+            Thickener.of(mix, family), (cook_run or heat_run).curve, stop.temp_c or 100.0
+        ),
     )
 
 

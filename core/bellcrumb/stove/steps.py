@@ -23,6 +23,7 @@ class Cue:
     from_c: float
     headline: str
     words: str
+    _: KW_ONLY
     urgency: Literal["calm", "soon", "now"] = "soon"
 
 
@@ -37,9 +38,9 @@ class Step:
     key: str
     kind: Kind
     title: str
+    _: KW_ONLY
     sign: str
     avoid: str
-    _: KW_ONLY
     low_c: float | None = None
     high_c: float | None = None
     never_c: float | None = None

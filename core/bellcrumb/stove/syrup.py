@@ -6,7 +6,7 @@ heats and colours. Constants are estimates, tuned once to a table of times (docs
 """
 
 import math
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 from typing import Literal
 
 from bellcrumb.errors import CraftError
@@ -75,6 +75,7 @@ class Pan:
     sugar_g: float
     water_g: float
     temp_c: float
+    _: KW_ONLY
     diameter_mm: float
     pan_g: float
     altitude_m: float = 0.0
@@ -89,7 +90,7 @@ class Pan:
     @property
     def point(self) -> "SyrupPoint":
         """Where it stands on its curve."""
-        return SyrupPoint(self.t_s, self.temp_c, self.solids_pct, self.colour)
+        return SyrupPoint(self.t_s, self.temp_c, self.solids_pct, colour=self.colour)
 
     @property
     def boil_c(self) -> float:
@@ -179,6 +180,7 @@ class SyrupPoint:
     t_s: float
     temp_c: float
     solids_pct: float
+    _: KW_ONLY
     colour: float
 
 
@@ -199,6 +201,7 @@ class SyrupRun:
     target_c: float
     stage: Stage | None
     time_s: float | None
+    _: KW_ONLY
     water_left_g: float
     solids_pct: float
     colour: float
@@ -228,7 +231,14 @@ def cook_syrup(
     if not from_c < target_c <= 230:
         raise CraftError("target_c", say("stove.more_than_c_and_at_most", from_c=from_c))
     pot = pot_for(sugar_g / 1.59 + water_g)
-    pan = Pan(sugar_g, water_g, from_c, pot.diameter_mm, pot.mass_g, altitude_m)
+    pan = Pan(
+        sugar_g,
+        water_g,
+        from_c,
+        diameter_mm=pot.diameter_mm,
+        pan_g=pot.mass_g,
+        altitude_m=altitude_m,
+    )
     if water_g <= 0:
         pan.water_g = sugar_g * (100 / _DRY_PCT - 1)
     starts = pan.boil_c

@@ -1,7 +1,7 @@
 """Tempering by heat balance: the ladder of ladles, the scramble line, the first safe ladle."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from typing import Literal
 
 from bellcrumb.errors import CraftError
@@ -30,6 +30,7 @@ class Rung:
     added_g: float
     mix_temp_c: float
     margin_k: float
+    _: KW_ONLY
     scramble_c: float
 
 
@@ -42,6 +43,7 @@ class Ladder:
     school: School
     rungs: list[Rung]
     first_safe_g: float
+    _: KW_ONLY
     end_temp_c: float
     all_at_once_temp_c: float
     scramble_c: float
@@ -109,7 +111,7 @@ def temper(
         line = scramble_c(eggs + part)
         if school == "eggs_after_boil" and _protected(eggs + part):
             line = 100.0
-        rungs.append(Rung(poured, temp, line - temp, line))
+        rungs.append(Rung(poured, temp, line - temp, scramble_c=line))
     bowl_line = scramble_c(eggs)
     limit = min(FIRST_LADLE_LIMIT_C, bowl_line - 15)
     cp_hot, cp_eggs = hot.heat_capacity_j_per_gk, eggs.heat_capacity_j_per_gk
@@ -124,16 +126,16 @@ def temper(
         school,
         rungs,
         min(first, hot.mass_g),
-        end,
-        end,
-        bowl_line,
-        eggs.mass_g,
-        eggs_c,
-        hot.mass_g,
-        hot_c,
-        _warnings(school, rungs, end, first, ladle_g, eggs),
-        _WHISKED_K_PER_S * eggs.mass_g * cp_eggs / (cp_hot * max(hot_c - eggs_c, 1.0)),
-        SUGAR_ON_YOLKS_S if eggs.yolk_g and eggs.added_sugar_g else 0,
+        end_temp_c=end,
+        all_at_once_temp_c=end,
+        scramble_c=bowl_line,
+        bowl_g=eggs.mass_g,
+        bowl_temp_c=eggs_c,
+        poured_g=hot.mass_g,
+        poured_temp_c=hot_c,
+        warnings=_warnings(school, rungs, end, first, ladle_g, eggs),
+        pour_g_per_s=_WHISKED_K_PER_S * eggs.mass_g * cp_eggs / (cp_hot * max(hot_c - eggs_c, 1.0)),
+        whisk_within_s=SUGAR_ON_YOLKS_S if eggs.yolk_g and eggs.added_sugar_g else 0,
     )
 
 
@@ -175,7 +177,7 @@ def _held_back(
         part = loosened.scaled(poured / loosened.mass_g)
         temp = blend_c([(pot, hot_c), (part, eggs_c)])
         line = scramble_c(pot + part)
-        rungs.append(Rung(poured, temp, line - temp, line))
+        rungs.append(Rung(poured, temp, line - temp, scramble_c=line))
     end = rungs[-1].mix_temp_c
     warnings = []
     if held < 0.15:
@@ -186,16 +188,16 @@ def _held_back(
         "held_back_liquid",
         rungs,
         loosened.mass_g,
-        end,
-        end,
-        scramble_c(loosened),
-        loosened.mass_g,
-        eggs_c,
-        pot.mass_g,
-        hot_c,
-        warnings,
-        ladle_g / 5,
-        SUGAR_ON_YOLKS_S if eggs.yolk_g and eggs.added_sugar_g else 0,
+        end_temp_c=end,
+        all_at_once_temp_c=end,
+        scramble_c=scramble_c(loosened),
+        bowl_g=loosened.mass_g,
+        bowl_temp_c=eggs_c,
+        poured_g=pot.mass_g,
+        poured_temp_c=hot_c,
+        warnings=warnings,
+        pour_g_per_s=ladle_g / 5,
+        whisk_within_s=SUGAR_ON_YOLKS_S if eggs.yolk_g and eggs.added_sugar_g else 0,
     )
 
 

@@ -6,7 +6,7 @@ best; held too long or boiled hard, roots and waxy starches thin again.
 """
 
 import math
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 from bellcrumb.laws.starch import pasting
 from bellcrumb.laws.water import BOILS_FROM_C
@@ -33,6 +33,7 @@ class Thickener:
     starch_pct: float
     onset_c: float
     full_c: float
+    _: KW_ONLY
     loss: float
     egg_pct: float
     egg_onset_c: float
@@ -47,8 +48,8 @@ class Thickener:
         yolk = mix.yolk_g + 0.6 * mix.whole_egg_g
         return cls(
             100 * mix.corn_equivalent_g / mass, window.from_c, window.full_c,
-            window.loss, 100 * yolk / mass,
-            egg.onset_c if egg else 80.0, egg.ideal_c if egg else 84.0,
+            loss=window.loss, egg_pct=100 * yolk / mass,
+            egg_onset_c=egg.onset_c if egg else 80.0, egg_full_c=egg.ideal_c if egg else 84.0,
         )  # fmt: skip
 
     def pa_s(self, temp_c: float, peak_c: float | None = None, boiled_s: float = 0.0) -> float:

@@ -1,7 +1,7 @@
 """Whipped cream: whether it whips, how far, how long it stands, and how much a pie takes."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from itertools import pairwise
 from typing import Literal
 
@@ -34,6 +34,7 @@ class Whipped:
     fat_pct: float
     whips: bool
     overrun_pct: float
+    _: KW_ONLY
     volume_ml: float
     mass_g: float
     peak: str
@@ -98,10 +99,30 @@ def whip(
     )
     if not whips:
         runs = say("stove.none_it_stays_a_liquid")
-        return Whipped(fat_pct, False, 0.0, litres, mass, runs, None, 0.0, 0.0, warnings)
+        return Whipped(
+            fat_pct,
+            False,
+            0.0,
+            volume_ml=litres,
+            mass_g=mass,
+            peak=runs,
+            time_s=None,
+            stands_h=0.0,
+            stands_cold_h=0.0,
+            warnings=warnings,
+        )
     takes_s = (60 + 0.24 * cream_g) * {"fold": 0.7, "top": 0.9, "pipe": 1.0}[use]
     return Whipped(
-        fat_pct, True, overrun, litres, mass, PEAKS[use], takes_s, stands, cold, warnings
+        fat_pct,
+        True,
+        overrun,
+        volume_ml=litres,
+        mass_g=mass,
+        peak=PEAKS[use],
+        time_s=takes_s,
+        stands_h=stands,
+        stands_cold_h=cold,
+        warnings=warnings,
     )
 
 

@@ -1,6 +1,6 @@
 """What a guide of no stirred custard is: its steps, its prediction, what a simulated pan needs."""
 
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 from typing import Literal
 
 from bellcrumb.heat.pot import Cream as PotCream
@@ -31,6 +31,7 @@ class Pretence:
     step: str
     kind: Literal["syrup", "bath", "pot"]
     from_c: float
+    _: KW_ONLY
     power_w: float
     sugar_g: float = 0.0
     water_g: float = 0.0
@@ -45,6 +46,7 @@ class Work:
     kind: WorkKind
     name: str
     steps: list[Step]
+    _: KW_ONLY
     checks: list[str]
     curve: list[tuple[float, float]]
     curve_step: str

@@ -114,7 +114,9 @@ def _italian(mix: Mix, power: float, altitude_m: float, syrup_c: float, whites_c
     start = found.start_whites_c or syrup_c - 6
     cues = (
         *slow_cues(syrup_c),
-        Cue(start, say("stove.start_the_whites"), say("stove.whites_on_medium_speed"), "now"),
+        Cue(
+            start, say("stove.start_the_whites"), say("stove.whites_on_medium_speed"), urgency="now"
+        ),
     )
     steps = [
         step("italian.ready"),
@@ -138,7 +140,7 @@ def _italian(mix: Mix, power: float, altitude_m: float, syrup_c: float, whites_c
         "italian",
         say("stove.italian_meringue"),
         steps,
-        [
+        checks=[
             say("stove.whites_free_of_yolk_at_room"),
             say("stove.bowl_and_whisk_free_of_fat"),
             say("stove.syrup_thermometer_in_reach"),
@@ -177,7 +179,7 @@ def _french(mix: Mix) -> Work:
         "french",
         say("stove.french_meringue"),
         steps,
-        [say("stove.bowl_and_whisk_free_of_fat")],
+        checks=[say("stove.bowl_and_whisk_free_of_fat")],
         curve=[],
         curve_step="soft",
         reaches_s=None,
@@ -213,7 +215,7 @@ def _whipped(mix: Mix) -> Work:
         "whipped",
         say("stove.whipped_cream"),
         steps,
-        [say("stove.cream_at_2_to_6_c"), say("stove.bowl_and_beaters_out_of_the")],
+        checks=[say("stove.cream_at_2_to_6_c"), say("stove.bowl_and_beaters_out_of_the")],
         curve=[],
         curve_step="whip",
         reaches_s=None,

@@ -1,6 +1,6 @@
 """How a mix is cooked and where to stop."""
 
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 from typing import Literal
 
 from bellcrumb.laws.starch import PROTECTS_EGG_G
@@ -36,6 +36,7 @@ class Endpoint:
     mode: CookMode
     temp_c: float | None
     low_c: float | None
+    _: KW_ONLY
     high_c: float | None
     hold_s: int
     never_c: float | None
@@ -117,13 +118,15 @@ def _stops(mix: Mix, family: Family, altitude_m: float, on_the_stove: bool) -> E
     liquid = family.liquid_g(mix)
     starch = mix.corn_equivalent_g / liquid * 1000 if liquid else 0.0
     if family.group == "curd" and egg:
+        low_c, high_c = family.endpoint_c or (76.0, 82.0)
         return Endpoint(
             "double_boiler",
             egg.ideal_c,
-            *(family.endpoint_c or (76.0, 82.0)),
-            0,
-            egg.curdle_c,
-            say("texture.acid_and_sugar_keep_a_curd"),
+            low_c,
+            high_c=high_c,
+            hold_s=0,
+            never_c=egg.curdle_c,
+            why=say("texture.acid_and_sugar_keep_a_curd"),
         )
     boils = starch >= PROTECTS_EGG_G * 0.4
     if not on_the_stove and (egg or not boils):

@@ -3,7 +3,7 @@
 import csv
 import json
 import math
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from functools import cache, lru_cache
 from importlib.resources import files
 from typing import Literal, cast
@@ -43,6 +43,7 @@ _FOAMS: dict[str, tuple[frozenset[str], float | None, float]] = {
     "chiboust": (WHITES | {"sugar_caster"}, *WHIPPED["egg"]),
     "cheesecake_ricotta": (WHITES, None, 1.5),
 }
+_NO_FOAM: tuple[frozenset[str], float | None, float] = (frozenset(), None, 0.0)
 
 
 @dataclass(frozen=True)
@@ -52,6 +53,7 @@ class Family:
     key: str
     name: str
     group: str
+    _: KW_ONLY
     liquid_basis: str
     yolk_g: RatioWindow
     whole_egg_g: RatioWindow
@@ -82,7 +84,8 @@ class Family:
     def style(self) -> Style:
         """How this family is set as kitchens usually make it. Source: set-index reference, a."""
         still = 1.0 if self.texture_mode == "baked" else 0.0
-        return Style(still, self.usually_beaten, *_FOAMS.get(self.key, ()))
+        keys, strength, air = _FOAMS.get(self.key, _NO_FOAM)
+        return Style(still, self.usually_beaten, keys, foam_strength=strength, air_ml_per_g=air)
 
     @property
     def on_the_stove(self) -> bool:

@@ -125,7 +125,11 @@ def how_set(mix: Mix, chosen: Family | None, beaten: bool | None) -> Style:
         return Style(still_chance(mix), bool(beaten))
     usual = chosen.style
     return Style(
-        usual.still, bool(beaten), usual.foam_keys, usual.foam_strength, usual.air_ml_per_g
+        usual.still,
+        bool(beaten),
+        usual.foam_keys,
+        foam_strength=usual.foam_strength,
+        air_ml_per_g=usual.air_ml_per_g,
     )
 
 

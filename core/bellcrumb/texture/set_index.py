@@ -5,7 +5,7 @@ and warns; it does not predict pascals. Coefficients, cuts and their basis are i
 (calibrated on craft ratios of 31 families and 11 anchors; stated uncertainty +-0.6 S).
 """
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from functools import cache
 from typing import Any, Literal, get_args
 
@@ -98,6 +98,7 @@ class Style:
     still: float = 0.0
     beaten: bool = False
     foam_keys: frozenset[str] = frozenset()
+    _: KW_ONLY
     foam_strength: float | None = None
     air_ml_per_g: float = 0.0
 
@@ -248,6 +249,7 @@ class SetStrength:
     index: float
     low: float
     high: float
+    _: KW_ONLY
     cuts: tuple[float, ...]
     beaten: bool
 
@@ -285,5 +287,9 @@ def set_strength(mix: Mix, style: Style, spread: float = 0.0) -> SetStrength:
     half = float(np.hypot(MODEL_SPREAD, spread))
     index = float(s)
     return SetStrength(
-        index, max(0.0, index - half), index + half, (*CUTS[:4], float(top)), style.beaten
+        index,
+        max(0.0, index - half),
+        index + half,
+        cuts=(*CUTS[:4], float(top)),
+        beaten=style.beaten,
     )

@@ -1,7 +1,7 @@
 """The set map: the classes as regions of a plane of two ratios for one mix."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from itertools import pairwise
 from typing import Literal
 
@@ -49,6 +49,7 @@ class Guide:
     axis: Literal["x", "y"]
     at: float
     below: str
+    _: KW_ONLY
     above: str
 
 
@@ -64,6 +65,7 @@ class SetMap:
     plane: Plane
     x_max: float
     y_max: float
+    _: KW_ONLY
     rows: list[float]
     edges: list[list[float]]
     classes: list[SetClass]
@@ -83,6 +85,7 @@ class _Axis:
     word: str
     unit: Array
     here: float
+    _: KW_ONLY
     top: float
 
 
@@ -136,8 +139,9 @@ def set_map(
         edges, classes = edges[::-1], classes[::-1]
     band = [_crossings(here[None, :] - s_end, columns, falling=falling)[0] for s_end in (low, high)]
     return SetMap(
-        plane, x.top, y.top, rows.tolist(), edges, classes, x.here, y.here,
-        min(band), max(band), x.word, y.word, _guides(mix, plane, x, y, liquid),
+        plane, x.top, y.top, rows=rows.tolist(), edges=edges, classes=classes, x=x.here, y=y.here,
+        x_low=min(band), x_high=max(band), x_word=x.word, y_word=y.word,
+        guides=_guides(mix, plane, x, y, liquid),
     )  # fmt: skip
 
 
@@ -192,7 +196,7 @@ def _starch(mix: Mix, style: Style, per: float) -> _Axis:
         say("texture.starch_g_as_corn_starch"),
         unit,
         here,
-        max(120.0, 20 * np.ceil(here * 1.15 / 20)),
+        top=max(120.0, 20 * np.ceil(here * 1.15 / 20)),
     )
 
 
@@ -204,7 +208,7 @@ def _egg(mix: Mix, style: Style, per: float) -> _Axis:
     least = 440.0 if whole else 320.0
     word = say("texture.egg") if whole else say("texture.yolk")
     return _Axis(
-        say("texture.word_g", word=word), unit, here, max(least, 40 * np.ceil(here * 1.15 / 40))
+        say("texture.word_g", word=word), unit, here, top=max(least, 40 * np.ceil(here * 1.15 / 40))
     )
 
 
@@ -213,7 +217,7 @@ def _sugar(mix: Mix, style: Style, per: float) -> _Axis:
     here = sum(p.grams for p in sugars) * per
     unit = _unit(sugars or [Portion(shipped().key("sugar"), 1.0)])
     return _Axis(
-        say("texture.added_sugar_g"), unit, here, max(400.0, 50 * np.ceil(here * 1.15 / 50))
+        say("texture.added_sugar_g"), unit, here, top=max(400.0, 50 * np.ceil(here * 1.15 / 50))
     )
 
 
@@ -224,7 +228,9 @@ def _fat(mix: Mix, style: Style, per: float) -> _Axis:
     for factor, each in (("milk_fat", 1.0), ("sweet_milk_protein", -0.034), ("sugar", -0.048)):
         unit[FACTORS.index(factor)] = each
     here = float(total[FACTORS.index("milk_fat")]) * per
-    return _Axis(say("texture.milk_fat_g"), unit, here, max(400.0, 50 * np.ceil(here * 1.15 / 50)))
+    return _Axis(
+        say("texture.milk_fat_g"), unit, here, top=max(400.0, 50 * np.ceil(here * 1.15 / 50))
+    )
 
 
 def _guides(mix: Mix, plane: Plane, x: _Axis, y: _Axis, liquid: float) -> list[Guide]:
@@ -237,7 +243,7 @@ def _guides(mix: Mix, plane: Plane, x: _Axis, y: _Axis, liquid: float) -> list[G
         assert limit is not None
         at = y.here + (limit / 100 - mix.share("fat")) * mix.mass_g * per
         if 0 < at < y.top:
-            found.append(Guide("y", at, below, above))
+            found.append(Guide("y", at, below, above=above))
     if plane == "sugar_fat":
         for (limit, below), (_, above) in pairwise(SWEETNESS):
             assert limit is not None
@@ -246,5 +252,5 @@ def _guides(mix: Mix, plane: Plane, x: _Axis, y: _Axis, liquid: float) -> list[G
             more = (share * mix.mass_g - mix.sweetness_g) / (1 - share)
             at = x.here + more * per
             if 0 < at < x.top:
-                found.append(Guide("x", at, below, above))
+                found.append(Guide("x", at, below, above=above))
     return found

@@ -214,7 +214,7 @@ def _recipe(data: dict[str, Any]) -> Written:
     makes = ", ".join(dict.fromkeys(_texts(data.get("recipeYield"))))
     name = " ".join(_texts(data.get("name"))) or say("travel.without_a_name")
     problems = [] if lines else [say("travel.no_ingredient_in_it")]
-    return Written(name, parts_of(lines, note), makes, problems)
+    return Written(name, parts_of(lines, note), makes, problems=problems)
 
 
 def _header(text: str) -> tuple[dict[str, int], str] | None:
@@ -314,7 +314,7 @@ def _page(page: str) -> Written:
         else:
             lines.append(bare)
     problems = [] if lines else [say("travel.no_ingredient_in_it")]
-    return Written(name, parts_of(lines, "\n".join(note).strip()), makes, problems)
+    return Written(name, parts_of(lines, "\n".join(note).strip()), makes, problems=problems)
 
 
 def _bare(row: str) -> str:

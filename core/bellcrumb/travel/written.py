@@ -1,7 +1,7 @@
 """A dessert as it is written down, before anything in it is understood."""
 
 import re
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 from typing import Any
 
 PART_KINDS = ("crust", "filling", "caramel", "meringue", "cream", "glaze", "garnish")
@@ -39,6 +39,7 @@ class WrittenPart:
     kind: str = "filling"
     name: str = ""
     lines: list[str] = field(default_factory=list)
+    _: KW_ONLY
     note: str = ""
     egg_grade: str = ""
     family: str = ""
@@ -53,6 +54,7 @@ class Written:
     name: str
     parts: list[WrittenPart]
     makes: str = ""
+    _: KW_ONLY
     problems: list[str] = field(default_factory=list)
 
 

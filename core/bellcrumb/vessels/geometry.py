@@ -2,7 +2,7 @@
 
 import csv
 import math
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from functools import cache
 from importlib.resources import files
 from typing import Literal
@@ -25,6 +25,7 @@ class Vessel:
     key: str
     name: str
     shape: Shape
+    _: KW_ONLY
     top_mm: float
     bottom_mm: float
     depth_mm: float
@@ -160,8 +161,9 @@ def vessel_from_measures(
             ideal *= math.pi / 4
         top_mm = bottom_mm = 0.0
     return Vessel(
-        key, name, shape, top_mm, bottom_mm, depth_mm, brim_ml or ideal, length_mm, width_mm,
-        made_of, wall_mm=wall_mm,
+        key, name, shape, top_mm=top_mm, bottom_mm=bottom_mm, depth_mm=depth_mm,
+        brim_ml=brim_ml or ideal, length_mm=length_mm, width_mm=width_mm,
+        material=made_of, wall_mm=wall_mm,
     )  # fmt: skip
 
 
@@ -199,6 +201,7 @@ class Fit:
     per_vessel_ml: float
     fills: int
     wanted: int
+    _: KW_ONLY
     left_over_ml: float
     short_ml: float
 
@@ -222,6 +225,6 @@ def fit(volume_ml: float, vessel: Vessel, fill: float, count: int) -> Fit:
         each,
         int(volume_ml / each + 1e-9),
         count,
-        max(0.0, volume_ml - wanted),
-        max(0.0, wanted - volume_ml),
+        left_over_ml=max(0.0, volume_ml - wanted),
+        short_ml=max(0.0, wanted - volume_ml),
     )

@@ -1,7 +1,7 @@
 """How many moulds stand in a pan, and how much water the bath takes to the wanted level."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from typing import Literal
 
 from bellcrumb.errors import CraftError
@@ -33,6 +33,7 @@ class PanOfMoulds:
     per_pan: int
     pans: int
     last_pan: int
+    _: KW_ONLY
     centres: list[Centre]
     turned: bool
     mould_length_mm: float
@@ -107,7 +108,17 @@ def pack(pan: Vessel, mould: Vessel) -> tuple[list[tuple[float, float]], bool]:
 def most_in(mould: Vessel, floor_mm: tuple[float, float]) -> int:
     """How many moulds stand on a sheet of this length and width (0: none does)."""
     length, width = floor_mm
-    sheet = Vessel("", "sheet", "rect", 0, 0, 10, length * width / 100, length, width)
+    sheet = Vessel(
+        "",
+        "sheet",
+        "rect",
+        top_mm=0,
+        bottom_mm=0,
+        depth_mm=10,
+        brim_ml=length * width / 100,
+        length_mm=length,
+        width_mm=width,
+    )
     return len(pack(sheet, mould)[0])
 
 
@@ -144,14 +155,16 @@ def bath(pan: Vessel, mould: Vessel, count: int, level: Level | None) -> PanOfMo
             level_mm = highest
         pushed = len(centres) * displaced_ml(mould, level_mm)
         water = max(0.0, pan.holds_ml(level_mm / pan.depth_mm) - pushed)
+    length_mm, width_mm = footprint(mould)
     return PanOfMoulds(
         per,
         pans,
         last,
-        [Centre(x, y) for x, y in centres],
-        turned,
-        *footprint(mould),
-        level_mm,
-        water,
-        warnings,
+        centres=[Centre(x, y) for x, y in centres],
+        turned=turned,
+        mould_length_mm=length_mm,
+        mould_width_mm=width_mm,
+        level_mm=level_mm,
+        water_ml=water,
+        warnings=warnings,
     )
