@@ -22,7 +22,7 @@ from typing import IO
 from ops.base import HOME, ROOT, RUN, Stop, say
 from ops.mariadb import COLLATION, MariaDB
 from ops.processes import Lock
-from ops.ring import Limits, is_due, name_at, ring, too_many
+from ops.ring import BackupLimits, is_due, name_at, ring, too_many
 
 FOLDER = "backups"
 LIVE, INCOMING, BEFORE = "bellcrumb", "bellcrumb_incoming", "bellcrumb_before"
@@ -125,13 +125,13 @@ def backup(name: str) -> int:
     return 0
 
 
-class Schedule:
+class BackupSchedule:
     """Backups of the running application by themselves: a dated ring in the home."""
 
-    def __init__(self, home: Path, store: MariaDB, limits: Limits | None = None) -> None:
+    def __init__(self, home: Path, store: MariaDB, limits: BackupLimits | None = None) -> None:
         self.folder = home / FOLDER
         self.store = store
-        self.limits = limits or Limits.from_env()
+        self.limits = limits or BackupLimits.from_env()
         self.tried_at: datetime | None = None
         self.working: threading.Thread | None = None
 

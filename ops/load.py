@@ -22,7 +22,7 @@ TABLETS, PROBES, CHANNELS, ATTACKERS = 50, 8, 4, 8
 DASHES = "-" * 19_900
 
 
-class Tally:
+class LoadTally:
     """Milliseconds by what was asked, and what went wrong."""
 
     def __init__(self) -> None:
@@ -79,7 +79,9 @@ def _cooks(server: DemoServer, chef: Asker) -> list[tuple[str, str]]:
     return found
 
 
-def _tablet(who: Asker, cooks: list[tuple[str, str]], tally: Tally, n: int) -> Callable[[], object]:
+def _tablet(
+    who: Asker, cooks: list[tuple[str, str]], tally: LoadTally, n: int
+) -> Callable[[], object]:
     """What a tablet does: most watch a cook, some write, some leaf through the book."""
     k, turn = f"/k/{who.kid}", {"n": 0}
 
@@ -102,7 +104,7 @@ def _tablet(who: Asker, cooks: list[tuple[str, str]], tally: Tally, n: int) -> C
     return go
 
 
-def _probe(server: DemoServer, token: str, tally: Tally) -> Callable[[], object]:
+def _probe(server: DemoServer, token: str, tally: LoadTally) -> Callable[[], object]:
     import urllib.request
 
     def go() -> None:
@@ -175,7 +177,7 @@ def main() -> None:
             ("Fifty tablets, eight probes", 0),
             ("… and eight attackers", ATTACKERS),
         ):
-            tally, attack, stop = Tally(), Tally(), threading.Event()
+            tally, attack, stop = LoadTally(), LoadTally(), threading.Event()
             threads = [_every(1.0, stop, _tablet(chef, cooks, tally, n)) for n in range(TABLETS)]
             threads += [_every(1.0, stop, _probe(server, token, tally)) for _, token in cooks]
             for n in range(attackers):
@@ -192,7 +194,7 @@ def main() -> None:
             if attackers:
                 attack.show("What the attackers got (422 and 429 are refusals)")
             say(f"memory of the workers: {idle:.0f} MB idle, {peak:.0f} MB at most")
-        typing, attack, stop = Tally(), Tally(), threading.Event()
+        typing, attack, stop = LoadTally(), LoadTally(), threading.Event()
         threads = [
             _every(0.05, stop, lambda w=name, j=job: attack.ask(w, j))  # type: ignore[misc]
             for name, job in _worst(readers[0])
@@ -208,7 +210,7 @@ def main() -> None:
         for thread in threads:
             thread.join(30)
         typing.show("One person typing beside eight attackers")
-        alone = Tally()
+        alone = LoadTally()
         for name, job in _worst(readers[0]):
             for _ in range(3):
                 alone.ask(name, job)

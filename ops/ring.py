@@ -14,7 +14,7 @@ RETRY = timedelta(minutes=30)
 
 
 @dataclass(frozen=True)
-class Limits:
+class BackupLimits:
     """How often a backup is made, how many are kept, and how much they may weigh together."""
 
     every: timedelta = timedelta(hours=24)
@@ -22,7 +22,7 @@ class Limits:
     most_bytes: int = 2_000_000_000
 
     @classmethod
-    def from_env(cls) -> "Limits":
+    def from_env(cls) -> "BackupLimits":
         """CRUMB_BACKUP_HOURS (0: never), CRUMB_BACKUP_KEEP, CRUMB_BACKUP_MB."""
         return cls(
             timedelta(hours=float(os.environ.get("CRUMB_BACKUP_HOURS", "24"))),
@@ -32,7 +32,7 @@ class Limits:
 
 
 @dataclass(frozen=True)
-class Kept:
+class Backup:
     """One backup of the ring."""
 
     path: Path
@@ -45,20 +45,20 @@ def name_at(now: datetime) -> str:
     return now.astimezone(UTC).strftime(_STAMP)
 
 
-def ring(folder: Path) -> list[Kept]:
+def ring(folder: Path) -> list[Backup]:
     """The backups there are, newest first. A file of another name is nobody's and is left alone."""
     found = []
     for path in folder.glob("bell-crumb-*.sql.gz") if folder.is_dir() else ():
         try:
             made = datetime.strptime(path.name, _STAMP).replace(tzinfo=UTC)
-            found.append(Kept(path, made, path.stat().st_size))
+            found.append(Backup(path, made, path.stat().st_size))
         except (ValueError, OSError):
             continue
     return sorted(found, key=lambda kept: kept.made_at, reverse=True)
 
 
 def is_due(
-    there: list[Kept], limits: Limits, now: datetime, tried_at: datetime | None = None
+    there: list[Backup], limits: BackupLimits, now: datetime, tried_at: datetime | None = None
 ) -> bool:
     """Whether a backup has to be made now."""
     if not limits.every or (tried_at and now - tried_at < RETRY):
@@ -66,7 +66,7 @@ def is_due(
     return not there or now - there[0].made_at >= limits.every
 
 
-def too_many(there: list[Kept], limits: Limits) -> list[Kept]:
+def too_many(there: list[Backup], limits: BackupLimits) -> list[Backup]:
     """Those that go, oldest first: past the number, then past the weight. The newest stays."""
     stay = there[: limits.most]
     while len(stay) > 1 and sum(kept.size_bytes for kept in stay) > limits.most_bytes:

@@ -19,7 +19,7 @@ from pathlib import Path
 from ops import needs
 from ops.base import HOME, PATIENCE_S, PYTHON, ROOT, RUN, VENV, Stop, django_env, say
 from ops.certificate import Certificate, certificate
-from ops.keep import Schedule
+from ops.keep import BackupSchedule
 from ops.mariadb import MariaDB
 from ops.processes import Lock, Register
 from ops.supervise import Supervisor
@@ -273,7 +273,7 @@ def _start(*, empty: bool, port: int, lan: bool, plain: bool) -> int:
 
 def _watch(kept: Supervisor, store: MariaDB, password: str, told: dict[str, bool]) -> None:
     """Until told to stop: processes that die are started again, backups made when they are due."""
-    schedule = Schedule(HOME, store)
+    schedule = BackupSchedule(HOME, store)
     while not told["stop"]:
         kept.look()
         if store.process is None:

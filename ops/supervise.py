@@ -22,7 +22,7 @@ def wait_before(deaths: int) -> float:
 
 
 @dataclass
-class Kept:
+class Child:
     """One process that is kept running. ``spawn`` starts it."""
 
     name: str
@@ -40,11 +40,11 @@ class Supervisor:
 
     clock: Callable[[], float] = time.monotonic
     changed: Callable[[list[int]], None] = lambda pids: None
-    kept: list[Kept] = field(default_factory=list)
+    kept: list[Child] = field(default_factory=list)
 
-    def keep(self, name: str, spawn: Callable[[], subprocess.Popen[bytes]]) -> Kept:
+    def keep(self, name: str, spawn: Callable[[], subprocess.Popen[bytes]]) -> Child:
         """Start a process and keep it running from now on."""
-        one = Kept(name, spawn)
+        one = Child(name, spawn)
         self.kept.append(one)
         self._start(one)
         return one
@@ -77,7 +77,7 @@ class Supervisor:
         self.kept.clear()
         self.changed([])
 
-    def _start(self, one: Kept) -> None:
+    def _start(self, one: Child) -> None:
         one.process = one.spawn()
         one.since_s = self.clock()
         self.changed([k.process.pid for k in self.kept if k.process])

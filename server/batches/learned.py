@@ -25,7 +25,7 @@ _SHARES = {
     "vent": say("batches.steam_leaves_as_known_or"),
     "recovers": say("batches.an_oven_comes_back_as_known"),
 }
-Kind = Literal["ring", "loss", "pot", "oven", "film", "vent", "recovers", "set", "line"]
+LessonKind = Literal["ring", "loss", "pot", "oven", "film", "vent", "recovers", "set", "line"]
 
 
 class LessonOut(Schema):
@@ -34,7 +34,7 @@ class LessonOut(Schema):
     boil away, an oven's kelvins above its dial (beyond what was known) and its figures as shares of
     what was known, a family's S, and that of an ingredient (by key)."""
 
-    kind: Kind
+    kind: LessonKind
     name: str
     called: str = Field(description="what it is of, as a cook calls it")
     mean: float
@@ -50,7 +50,7 @@ class LessonChange(Schema):
     """Switch it off or on, put another value in its place (null: take it away again), or begin
     again from now on (a ring was replaced)."""
 
-    kind: Kind
+    kind: LessonKind
     name: str = Field(max_length=120)
     on: bool | None = None
     by_hand: float | None = Field(default=None, ge=-100, le=100)
@@ -61,7 +61,7 @@ class LessonChange(Schema):
 def _out(kitchen: Kitchen) -> list[LessonOut]:
     return [
         LessonOut(
-            kind=cast(Kind, row.kind), name=row.name, called=called(row.kind, row.name),
+            kind=cast(LessonKind, row.kind), name=row.name, called=called(row.kind, row.name),
             mean=row.mean, sd=row.sd, n=row.n,
             seen=row.seen,
             on=row.on,

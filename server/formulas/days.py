@@ -8,7 +8,7 @@ from ninja import Schema
 from ninja.errors import HttpError
 from pydantic import AfterValidator, Field, NaiveDatetime
 
-from bellcrumb.contract.open.books import WORKS, Work
+from bellcrumb.contract.open.books import STATIONS, Station
 from bellcrumb.errors import CraftError
 from bellcrumb.shapes.plan import (
     BeforeIn,
@@ -58,7 +58,7 @@ class HoursAsk(Schema):
     from_min: int = Field(ge=0, le=1440)
     to_min: int = Field(ge=0, le=1440)
     break_min: int = Field(default=0, ge=0, le=120)
-    may: list[Work] = Field(default_factory=lambda: list(WORKS), max_length=4)
+    may: list[Station] = Field(default_factory=lambda: list(STATIONS), max_length=4)
 
 
 class StockAsk(Schema):

@@ -13,17 +13,16 @@ from pydantic import Field
 from bellcrumb.contract.open.food import ALLERGENS, Allergen, Measures, egg_grade, shipped
 from bellcrumb.contract.open.vessels import Material
 from bellcrumb.shapes.oven import RuleIn
-from bellcrumb.words import say
+from bellcrumb.words import Units, say
 from kitchen.access import member_of, pantry_changed, pantry_of
 from kitchen.buying import set_price
 from kitchen.craft import Named
 from kitchen.models import Kitchen, Member, PantryItem, Price, Vessel
 from kitchen.people import PersonOut, people_of
+from kitchen.roles import Role
 from shared.shapes import PROBLEMS
 
 router = Router(tags=["kitchen"])
-Role = Literal["chef", "cook", "viewer"]
-Units = Literal["metric", "us"]
 MadeOf = Literal[Material, ""]
 Percent = Annotated[float, Field(ge=0, le=100)]
 

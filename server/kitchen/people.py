@@ -23,8 +23,8 @@ from bellcrumb.errors import CraftError
 from bellcrumb.words import say
 from kitchen.access import member_of
 from kitchen.models import Invite, Kitchen, Member
+from kitchen.roles import Role
 from kitchen.session import (
-    Role,
     SameSite,
     SessionOut,
     anyone,
@@ -33,7 +33,7 @@ from kitchen.session import (
     proven,
     session_out,
 )
-from ops.ring import Limits, ring
+from ops.ring import BackupLimits, ring
 from shared.now import now as clock_now
 from shared.shapes import PROBLEMS
 
@@ -313,7 +313,7 @@ class BackupsOut(Schema):
 def backups(request: HttpRequest, kid: UUID) -> BackupsOut:
     """The backups that are made by themselves."""
     member_of(request, kid)
-    there, limits = ring(settings.HOME / "backups"), Limits.from_env()
+    there, limits = ring(settings.HOME / "backups"), BackupLimits.from_env()
     return BackupsOut(
         last_at=there[0].made_at if there else None,
         count=len(there),

@@ -1,7 +1,7 @@
 """Signing in and out, the own password, and where one is signed in."""
 
 from datetime import datetime, timedelta
-from typing import Any, Literal, cast
+from typing import Any, cast
 from uuid import UUID
 
 from axes.models import AccessAttempt
@@ -23,6 +23,7 @@ from accounts.models import SignedIn, User
 from bellcrumb.errors import CraftError
 from bellcrumb.words import say
 from kitchen.models import Member
+from kitchen.roles import Role
 from shared.failures import LOCKED
 from shared.now import now as clock_now
 from shared.shapes import PROBLEMS
@@ -50,9 +51,6 @@ class SignIn(Schema):
 
     email: str = Field(max_length=254)
     password: str = Field(max_length=200)
-
-
-Role = Literal["chef", "cook", "viewer"]
 
 
 class KitchenRef(Schema):

@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from bellcrumb.day.tasks import (
     SAME_OVEN_K,
-    WORKS,
+    STATIONS,
     Day,
     KitchenOfDay,
     Link,
@@ -77,7 +77,7 @@ def a_day(rng, items):
         trays=rng.randint(1, 4), blast=rng.randint(0, 2),
     )  # fmt: skip
     if people > 1 and rng.random() < 0.4:  # somebody new
-        may = frozenset(rng.sample(WORKS, rng.randint(1, 3)))
+        may = frozenset(rng.sample(STATIONS, rng.randint(1, 3)))
         first, *others = there.people
         there = replace(there, people=(first, *(replace(p, may=may) for p in others)))
     return Day(tuple(tasks), there, 600, holds=tuple(holds))

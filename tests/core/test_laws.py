@@ -5,6 +5,7 @@ import doctest
 import importlib
 import pkgutil
 import unittest
+from collections import defaultdict
 from dataclasses import fields, is_dataclass
 from pathlib import Path
 
@@ -69,6 +70,18 @@ class HouseTest(unittest.TestCase):
         modules = [importlib.import_module(n) for n in names if not n.endswith("__main__")]
         self.assertGreater(len(modules), 100)
         self.assertEqual(by_place(modules), [])
+
+    def test_a_public_name_of_a_type_stands_for_one_thing(self):
+        places = defaultdict(list)
+        for path in sorted(CORE.rglob("*.py")):
+            for node in ast.parse(path.read_text("utf8")).body:
+                alias = isinstance(node, ast.Assign) and ast.unparse(node.value).startswith(
+                    "Literal["
+                )
+                name = node.targets[0].id if alias else getattr(node, "name", "_")
+                if (alias or isinstance(node, ast.ClassDef)) and not name.startswith("_"):
+                    places[name].append(path.relative_to(CORE).as_posix())
+        self.assertEqual({name: at for name, at in places.items() if len(at) > 1}, {})
 
 
 class OneLawOnePlace(unittest.TestCase):

@@ -11,7 +11,7 @@ from unittest import mock
 from ops import keep
 from ops.base import Stop
 from ops.mariadb import MariaDB
-from ops.ring import Kept, Limits, is_due, name_at, ring, too_many
+from ops.ring import Backup, BackupLimits, is_due, name_at, ring, too_many
 
 TABLES = """
 CREATE TABLE kitchen_kitchen (id INT PRIMARY KEY, name VARCHAR(80)) ENGINE=InnoDB;
@@ -146,7 +146,9 @@ class RestoreTest(unittest.TestCase):
         self.store.sql("CREATE DATABASE bellcrumb;")
 
     def test_the_schedule_makes_one_when_it_is_due_and_keeps_its_ring(self):
-        schedule = keep.Schedule(self.home, self.store, Limits(timedelta(hours=24), most=2))
+        schedule = keep.BackupSchedule(
+            self.home, self.store, BackupLimits(timedelta(hours=24), most=2)
+        )
         begin = datetime(2026, 11, 25, 3, tzinfo=UTC)
         made = []
         for hours in (0, 1, 24, 25, 48, 72):
@@ -167,25 +169,27 @@ class RingTest(unittest.TestCase):
 
     def kept(self, *sizes):
         return [
-            Kept(Path(f"{n}"), self.now - timedelta(days=n), size) for n, size in enumerate(sizes)
+            Backup(Path(f"{n}"), self.now - timedelta(days=n), size) for n, size in enumerate(sizes)
         ]
 
     def test_it_is_due_by_age_and_a_failure_is_tried_again_after_a_while(self):
-        limits = Limits(timedelta(hours=24))
+        limits = BackupLimits(timedelta(hours=24))
         self.assertTrue(is_due([], limits, self.now))
         self.assertFalse(is_due([], limits, self.now, self.now - timedelta(minutes=29)))
         self.assertTrue(is_due([], limits, self.now, self.now - timedelta(minutes=31)))
         self.assertFalse(is_due(self.kept(1), limits, self.now + timedelta(hours=23)))
         self.assertTrue(is_due(self.kept(1), limits, self.now + timedelta(hours=24)))
-        self.assertFalse(is_due([], Limits(timedelta(0)), self.now))
+        self.assertFalse(is_due([], BackupLimits(timedelta(0)), self.now))
 
     def test_the_oldest_go_by_number_and_by_weight_and_the_newest_always_stays(self):
         names = lambda left: [k.path.name for k in left]  # noqa: E731
-        self.assertEqual(names(too_many(self.kept(1, 1, 1, 1), Limits(most=2))), ["3", "2"])
-        self.assertEqual(names(too_many(self.kept(5, 5, 5), Limits(most_bytes=10))), ["2"])
-        self.assertEqual(names(too_many(self.kept(50, 5, 5), Limits(most_bytes=10))), ["2", "1"])
-        self.assertEqual(too_many(self.kept(50), Limits(most_bytes=10)), [])
-        self.assertEqual(too_many(self.kept(1, 1), Limits()), [])
+        self.assertEqual(names(too_many(self.kept(1, 1, 1, 1), BackupLimits(most=2))), ["3", "2"])
+        self.assertEqual(names(too_many(self.kept(5, 5, 5), BackupLimits(most_bytes=10))), ["2"])
+        self.assertEqual(
+            names(too_many(self.kept(50, 5, 5), BackupLimits(most_bytes=10))), ["2", "1"]
+        )
+        self.assertEqual(too_many(self.kept(50), BackupLimits(most_bytes=10)), [])
+        self.assertEqual(too_many(self.kept(1, 1), BackupLimits()), [])
 
     def test_only_files_named_as_ours_are_of_the_ring(self):
         with tempfile.TemporaryDirectory() as folder:

@@ -23,7 +23,7 @@ from bellcrumb.words import closed, say, written
 
 
 @dataclass(frozen=True)
-class Kind:
+class Computation:
     """One computation: its input and output shapes and the function between them. What comes out
     is a shape, or the core's own answer where nothing is to be said otherwise."""
 
@@ -42,31 +42,31 @@ def _in(module: str, name: str, room: str = "contract") -> Callable[[Any], Any]:
     return run
 
 
-KINDS: Mapping[str, Kind] = {
-    "formula": Kind(shapes.FormulaIn, shapes.FormulaOut, _in("formulas", "strict_formula")),
-    "compare": Kind(shapes.CompareIn, shapes.CompareOut, _in("ledgers", "compare")),
-    "build": Kind(build.BuildIn, build.BuildOut, _in("builds", "built", "planner")),
-    "dessert": Kind(DessertIn, TotalOut, _in("desserts", "dessert_total")),
-    "day": Kind(plan.DayIn, plan.DayOut, _in("days", "day", "planner")),
-    "explain": Kind(book.ExplainIn, book.ExplainOut, _in("explains", "explain")),
-    "learn": Kind(book.LearnIn, book.LearnOut, _in("explains", "learned")),
-    "ledger": Kind(shapes.LedgerIn, Ledger, _in("ledgers", "day_ledger")),
-    "plan": Kind(guide.GuideIn, guide.GuideOut, _in("plans", "planned")),
-    "scale": Kind(shapes.ScaleIn, shapes.ScaleOut, _in("formulas", "scale")),
-    "solve": Kind(shapes.SolveIn, shapes.SolveOut, _in("bend", "bend")),
-    "syrup": Kind(shapes.SyrupIn, shapes.SyrupOut, _in("sugars", "syrup")),
-    "meringue": Kind(shapes.MeringueIn, Meringue, _in("sugars", "foam")),
-    "whip": Kind(shapes.WhipIn, Whipped, _in("sugars", "whipped")),
-    "finish": Kind(shapes.FinishIn, shapes.FinishOut, _in("sugars", "finished")),
-    "pasteurise": Kind(shapes.PasteuriseIn, Lethality, _in("sugars", "pasteurised")),
-    "temper": Kind(shapes.TemperIn, Ladder, _in("stoves", "temper_ladder")),
-    "bake": Kind(oven.BakeIn, oven.BakeOut, _in("ovens", "baked")),
-    "choose": Kind(oven.ChooseIn, oven.ChooseOut, _in("ovens", "chosen")),
-    "convert": Kind(oven.BakeIn, oven.ConvertOut, _in("ovens", "converted")),
-    "crust": Kind(oven.CrustIn, oven.CrustOut, _in("crusts", "crust")),
-    "oven_walk": Kind(oven.WalkIn, oven.WalkOut, _in("refits", "walked")),
-    "cool": Kind(oven.CoolIn, oven.CoolOut, _in("colds", "cooled")),
-    "pot": Kind(shapes.PotIn, shapes.PotOut, _in("stoves", "pot")),
+KINDS: Mapping[str, Computation] = {
+    "formula": Computation(shapes.FormulaIn, shapes.FormulaOut, _in("formulas", "strict_formula")),
+    "compare": Computation(shapes.CompareIn, shapes.CompareOut, _in("ledgers", "compare")),
+    "build": Computation(build.BuildIn, build.BuildOut, _in("builds", "built", "planner")),
+    "dessert": Computation(DessertIn, TotalOut, _in("desserts", "dessert_total")),
+    "day": Computation(plan.DayIn, plan.DayOut, _in("days", "day", "planner")),
+    "explain": Computation(book.ExplainIn, book.ExplainOut, _in("explains", "explain")),
+    "learn": Computation(book.LearnIn, book.LearnOut, _in("explains", "learned")),
+    "ledger": Computation(shapes.LedgerIn, Ledger, _in("ledgers", "day_ledger")),
+    "plan": Computation(guide.GuideIn, guide.GuideOut, _in("plans", "planned")),
+    "scale": Computation(shapes.ScaleIn, shapes.ScaleOut, _in("formulas", "scale")),
+    "solve": Computation(shapes.SolveIn, shapes.SolveOut, _in("bend", "bend")),
+    "syrup": Computation(shapes.SyrupIn, shapes.SyrupOut, _in("sugars", "syrup")),
+    "meringue": Computation(shapes.MeringueIn, Meringue, _in("sugars", "foam")),
+    "whip": Computation(shapes.WhipIn, Whipped, _in("sugars", "whipped")),
+    "finish": Computation(shapes.FinishIn, shapes.FinishOut, _in("sugars", "finished")),
+    "pasteurise": Computation(shapes.PasteuriseIn, Lethality, _in("sugars", "pasteurised")),
+    "temper": Computation(shapes.TemperIn, Ladder, _in("stoves", "temper_ladder")),
+    "bake": Computation(oven.BakeIn, oven.BakeOut, _in("ovens", "baked")),
+    "choose": Computation(oven.ChooseIn, oven.ChooseOut, _in("ovens", "chosen")),
+    "convert": Computation(oven.BakeIn, oven.ConvertOut, _in("ovens", "converted")),
+    "crust": Computation(oven.CrustIn, oven.CrustOut, _in("crusts", "crust")),
+    "oven_walk": Computation(oven.WalkIn, oven.WalkOut, _in("refits", "walked")),
+    "cool": Computation(oven.CoolIn, oven.CoolOut, _in("colds", "cooled")),
+    "pot": Computation(shapes.PotIn, shapes.PotOut, _in("stoves", "pot")),
 }
 
 

@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 from bellcrumb.day.solve import can_be_done
-from bellcrumb.day.tasks import WORKS, Day, Person, without_item
+from bellcrumb.day.tasks import STATIONS, Day, Person, without_item
 from bellcrumb.words import say
 
 PLENTY = 99
@@ -57,7 +57,7 @@ def clashes(day: Day, works: Callable[[Day], bool] = can_be_done, most: int = 3)
 
 def _limits(day: Day) -> list[str]:
     used = ["people"]
-    if any(len(person.may) < len(WORKS) for person in day.kitchen.people):
+    if any(len(person.may) < len(STATIONS) for person in day.kitchen.people):
         used.append("may")
     for pool in ("rings", "mixers", "trays"):
         if any(getattr(task, pool) for task in day.tasks):
@@ -71,7 +71,7 @@ def _limits(day: Day) -> list[str]:
 
 def everybody_may(day: Day) -> Day:
     """The day with everybody doing everything."""
-    people = tuple(replace(person, may=frozenset(WORKS)) for person in day.kitchen.people)
+    people = tuple(replace(person, may=frozenset(STATIONS)) for person in day.kitchen.people)
     return replace(day, kitchen=replace(day.kitchen, people=people))
 
 

@@ -4,7 +4,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bellcrumb.day.pools import POOLS, chilling, held
-from bellcrumb.day.tasks import Day, Link, Placed, Task, Work, windows
+from bellcrumb.day.tasks import Day, Link, Placed, Station, Task, windows
 
 GRID_MIN = 5  # starts are tried on this grid
 _STRETCH = 16  # starts looked at together at first
@@ -150,8 +150,8 @@ class _Board:
         self.load = {str(p): np.zeros(minutes, np.int16) for p in POOLS}
         self.shelves = [np.zeros(minutes, np.int16) for _ in kitchen.ovens]
         self.bakes: list[list[tuple[int, int, float]]] = [[] for _ in kitchen.ovens]
-        self.crews: dict[tuple[Work, int | None], list[int]] = {}
-        self.open: dict[tuple[Work, int | None, int], NDArray[np.bool_]] = {}
+        self.crews: dict[tuple[Station, int | None], list[int]] = {}
+        self.open: dict[tuple[Station, int | None, int], NDArray[np.bool_]] = {}
         self.held = {
             (task.key, way): held(task, chilled=way)
             for task in day.tasks for way in {*chilling(task, kitchen.blast), task.chilled}

@@ -16,8 +16,8 @@ AT_ONCE_MIN = 20.0  # steps with no more pause than this between them are done a
 SAME_OVEN_K = 10.0  # two bakes share an oven when their dials are no further apart
 EARLY_PLATE_MIN = 120  # what is plated waits no longer than this for its service
 # What hands may be asked to do; somebody new may not stand at the stove yet.
-Work = Literal["stove", "oven", "bench", "plate"]
-WORKS: tuple[Work, ...] = get_args(Work)
+Station = Literal["stove", "oven", "bench", "plate"]
+STATIONS: tuple[Station, ...] = get_args(Station)
 SHELVES_EACH = 1  # what one bake takes of an oven when nothing else is said
 
 
@@ -93,7 +93,7 @@ class Task:
         return self.hands + self.wait
 
     @property
-    def work(self) -> Work:
+    def work(self) -> Station:
         """What kind of work its hands do: at a ring, at an oven, for the plate, else the bench."""
         if self.by is not None:
             return "plate"
@@ -108,7 +108,7 @@ class Person:
 
     name: str
     spans: tuple[tuple[int, int], ...]
-    may: frozenset[Work] = frozenset(WORKS)
+    may: frozenset[Station] = frozenset(STATIONS)
 
     def can(self, task: Task) -> bool:
         """Whether a task is among what they may do; a break is anybody's."""

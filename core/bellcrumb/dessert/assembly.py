@@ -11,13 +11,13 @@ from bellcrumb.curve.watch import Watch, rate_k_per_min
 from bellcrumb.dessert.layers import Lain
 from bellcrumb.dessert.steps import BuildStep, Steps
 from bellcrumb.dessert.tables import Meeting, Schools
-from bellcrumb.dessert.works import Kind, Lies
+from bellcrumb.dessert.works import Lies, PartWork
 from bellcrumb.stove.guide import Moment, Urgency
 from bellcrumb.stove.steps import Step
 from bellcrumb.words import say
 
 # What a probe can stand in, and what it matters to know of before it is laid on.
-_PROBED: tuple[Kind, ...] = (
+_PROBED: tuple[PartWork, ...] = (
     "stirred", "folded", "butter", "curd", "nut", "cremeux", "gelatine", "ganache", "jam", "coulis",
     "roux", "pie", "bath", "batter", "flan", "sauce", "cheesecake", "cold_cheese", "mascarpone",
     "citrus", "italian", "swiss",

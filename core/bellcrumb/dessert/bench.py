@@ -8,18 +8,18 @@ from functools import cache
 from importlib.resources import files
 
 from bellcrumb.dessert.tables import StepRow, needless, rows
-from bellcrumb.dessert.works import FACTS, Kind, kind_of_part
+from bellcrumb.dessert.works import FACTS, PartWork, kind_of_part
 from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.steps import Step
 from bellcrumb.texture.families import Family
 from bellcrumb.words import say
 
-_ON_THE_BENCH: tuple[Kind, ...] = (
+_ON_THE_BENCH: tuple[PartWork, ...] = (
     "flaky", "sweet", "crumb", "puff", "sponge", "frangipane", "nut", "jam", "coulis", "torched",
     "fruit", "poached_fruit", "biscuit", "garnish", "chocolate_coat", "cold_cheese",
     "mascarpone",
 )  # fmt: skip
-NAMES: dict[Kind, str] = {
+NAMES: dict[PartWork, str] = {
     "flaky": say("dessert.flaky_dough"),
     "sweet": say("dessert.sweet_short_dough"),
     "crumb": say("dessert.crumb_base"),
@@ -38,7 +38,7 @@ NAMES: dict[Kind, str] = {
     "cold_cheese": say("dessert.cheesecake_set_in_the_cold"),
     "mascarpone": say("dessert.mascarpone_cream"),
 }
-_READY: dict[Kind, str] = {
+_READY: dict[PartWork, str] = {
     "flaky": say("dessert.cold_where_it_says_cold"),
     "puff": say("dessert.cold_where_it_says_cold"),
     **dict.fromkeys(
@@ -54,7 +54,9 @@ _PIPED = (
 )
 
 
-def bench_kind(part_kind: str, mix: Mix, family: Family | None, method: str = "") -> Kind | None:
+def bench_kind(
+    part_kind: str, mix: Mix, family: Family | None, method: str = ""
+) -> PartWork | None:
     """Which of these a part is; None for what is cooked on the stove or baked as a custard."""
     kind = kind_of_part(part_kind, mix, family, method=method)
     return kind if kind in _ON_THE_BENCH else None
@@ -67,7 +69,7 @@ _MAKING = ("weigh_cut_butter", "rub_bring_together", "first_rest", "cream_butter
            "detrempe_rest", "double_turn_rest")  # fmt: skip
 
 
-def bench_steps(kind: Kind, mix: Mix) -> list[Step]:
+def bench_steps(kind: PartWork, mix: Mix) -> list[Step]:
     """The guide of a part that is made on the bench."""
     first = Step(
         "ready",
@@ -76,7 +78,7 @@ def bench_steps(kind: Kind, mix: Mix) -> list[Step]:
         sign=_READY.get(kind, say("dessert.what_it_goes_on_is_cold")),
         avoid=say("dessert.starting_before_it_is_all_there"),
     )
-    work: Kind = "fruit" if kind == "poached_fruit" else kind
+    work: PartWork = "fruit" if kind == "poached_fruit" else kind
     table = [r for r in rows().get(work, []) if kind == "poached_fruit" or r.code not in
              ("poach", "drain")]  # fmt: skip
     idle = needless(kind, mix)
@@ -137,7 +139,7 @@ def _step(row: StepRow) -> Step:
     )
 
 
-def _enough(kind: Kind, mix: Mix) -> list[Step]:
+def _enough(kind: PartWork, mix: Mix) -> list[Step]:
     """How far it goes, where a table of thicknesses says."""
     facts = FACTS[kind]
     if not facts.lining_mm or facts.density is None:

@@ -4,7 +4,7 @@ cream cooked on a ring. Every front door asks here."""
 from dataclasses import KW_ONLY, dataclass
 
 from bellcrumb.dessert.bench import NAMES, after_choux, bench_kind, bench_steps
-from bellcrumb.dessert.works import Kind as BenchKind
+from bellcrumb.dessert.works import PartWork
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import Ring
 from bellcrumb.mix.composition import Mix
@@ -50,7 +50,7 @@ class Guided:
     bowl: Mix
     finish: Mix
     minutes: dict[str, float]
-    bench: BenchKind | None = None
+    bench: PartWork | None = None
     work: Work | None = None
     cream: Plan | None = None
 

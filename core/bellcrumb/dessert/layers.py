@@ -10,7 +10,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import KW_ONLY, dataclass
 
 from bellcrumb.dessert.stand import Room
-from bellcrumb.dessert.works import FACTS, TOPPINGS, Kind, Lies
+from bellcrumb.dessert.works import FACTS, TOPPINGS, Lies, PartWork
 from bellcrumb.errors import CraftError
 from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.words import say
@@ -31,7 +31,7 @@ class Made:
     weighs, and the share lost on the way."""
 
     name: str
-    kind: Kind
+    kind: PartWork
     batch_g: float
     _: KW_ONLY
     density: float
@@ -66,7 +66,7 @@ class Lain:
     much lower."""
 
     name: str
-    kind: Kind
+    kind: PartWork
     lies: Lies
     _: KW_ONLY
     from_mm: float

@@ -10,7 +10,7 @@ from typing import Literal
 
 from bellcrumb.dessert.layers import Lain, Made
 from bellcrumb.dessert.tables import Meeting, Schools, StepRow, meeting, rows
-from bellcrumb.dessert.works import FACTS, Kind
+from bellcrumb.dessert.works import FACTS, PartWork
 from bellcrumb.words import say
 
 AT_ONCE_MIN = 10.0  # "go on at once": the longest pause that is none
@@ -124,7 +124,7 @@ class Steps:
     met: list[Meeting | None]
 
 
-def _poured_hot(kind: Kind, schools: Schools) -> bool:
+def _poured_hot(kind: PartWork, schools: Schools) -> bool:
     return schools.filling == "hot" and kind in ("stirred", "curd")
 
 

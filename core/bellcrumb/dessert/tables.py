@@ -8,7 +8,7 @@ from dataclasses import KW_ONLY, dataclass
 from functools import cache
 from importlib.resources import files
 
-from bellcrumb.dessert.works import Kind
+from bellcrumb.dessert.works import PartWork
 from bellcrumb.mix.composition import Mix
 from bellcrumb.words import say
 
@@ -114,7 +114,7 @@ def meetings() -> tuple[Meeting, ...]:
     )  # fmt: skip
 
 
-def _classes(kind: Kind, schools: Schools, *, upper: bool) -> tuple[str, ...]:
+def _classes(kind: PartWork, schools: Schools, *, upper: bool) -> tuple[str, ...]:
     """The names under which a kind stands in the table of meetings, the closest first."""
     hot = schools.filling == "hot" and kind in ("stirred", "curd", "roux")
     names: list[str] = [kind]
@@ -144,7 +144,7 @@ def _classes(kind: Kind, schools: Schools, *, upper: bool) -> tuple[str, ...]:
     return tuple(names)
 
 
-def needless(kind: Kind, mix: Mix) -> frozenset[str]:
+def needless(kind: PartWork, mix: Mix) -> frozenset[str]:
     """Codes of the steps a part has no need of, by what is not in its mix: gelatine, egg, cream to
     fold in, whites beside yolks."""
     out: set[str] = set()
@@ -160,7 +160,9 @@ def needless(kind: Kind, mix: Mix) -> frozenset[str]:
     return frozenset(out)
 
 
-def meeting(lower: Kind, upper: Kind, schools: Schools, *, coated: bool = False) -> Meeting | None:
+def meeting(
+    lower: PartWork, upper: PartWork, schools: Schools, *, coated: bool = False
+) -> Meeting | None:
     """The row for ``upper`` laid on ``lower``; ``coated`` when a film of chocolate lies between."""
     lowers = [f"{lower}+chocolate"] if coated else []
     lowers += _classes(lower, schools, upper=False)

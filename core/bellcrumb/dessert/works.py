@@ -13,7 +13,7 @@ from bellcrumb.stove.works import work_kind
 from bellcrumb.texture.families import Family
 from bellcrumb.texture.no_custard import is_choux, part_kind_of
 
-Kind = Literal[
+PartWork = Literal[
     "flaky", "sweet", "crumb", "choux", "puff", "sponge", "caramel", "stirred", "folded", "butter",
     "roux", "curd", "citrus", "bath", "pie", "cheesecake", "french", "italian", "swiss", "whipped",
     "cremeux", "ganache", "jam", "nut", "fruit", "poached_fruit", "biscuit", "torched",
@@ -41,7 +41,7 @@ class WorkFacts:
     spoils: bool = False
 
 
-FACTS: dict[Kind, WorkFacts] = {
+FACTS: dict[PartWork, WorkFacts] = {
     "flaky": WorkFacts("lining", 1.2, 3.0, swells=1.5, walls=True, lost=0.12),
     "sweet": WorkFacts("lining", 1.2, 3.0, swells=1.1, walls=True, lost=0.15),
     "crumb": WorkFacts("lining", 1.0, 6.0, lost=0.02),
@@ -88,7 +88,7 @@ _CITRUS_BAKED = ("citrus_tart", "buttermilk_pie", "baked_custard_pie", "pumpkin_
                  "flan_tart")  # fmt: skip
 
 
-def kind_of_dough(mix: Mix) -> Kind:
+def kind_of_dough(mix: Mix) -> PartWork:
     """Which dough a crust is, from what is in it."""
     flour = mix.grams_of("starch")
     crumbs = sum(
@@ -121,7 +121,7 @@ def kind_of_dough(mix: Mix) -> Kind:
 def kind_of_part(
     part_kind: str, mix: Mix, family: Family | None, *, method: str = "",
     beaten: bool | None = None, baked: bool | None = None, in_shell: bool = False,
-) -> Kind:  # fmt: skip
+) -> PartWork:  # fmt: skip
     """What work a part is, from its kind, what is in it and how it is set.
 
     ``family`` is that of the bench; ``baked`` overrules whether it goes into the oven in its stand;
@@ -129,7 +129,7 @@ def kind_of_part(
     """
     part_kind = part_kind_of(part_kind, mix)
     told = work_kind(part_kind, mix, method, family)
-    simple: dict[str, Kind] = {
+    simple: dict[str, PartWork] = {
         "caramel": "caramel", "italian": "italian", "swiss": "swiss", "french": "french",
         "whipped": "whipped", "ganache": "ganache", "mirror": "ganache", "choux": "choux",
         "curd": "curd", "roux": "roux", "citrus_mix": "citrus",
@@ -182,7 +182,7 @@ def _is_coulis(mix: Mix) -> bool:
     return mix.grams_of("fruit") - jam > 0.5 * mix.mass_g and not sets
 
 
-def _kind_of_garnish(mix: Mix) -> Kind:
+def _kind_of_garnish(mix: Mix) -> PartWork:
     """Fruit, biscuits, sugar to torch, or something strewn."""
     if mix.grams_of("crumb_dough") > 0.6 * mix.mass_g:
         return "biscuit"

@@ -11,9 +11,11 @@ from bellcrumb.errors import CraftError
 from bellcrumb.laws.water import GAS_J_PER_MOLK
 from bellcrumb.words import say
 
-School = Literal["weights", "frozen", "hot_start", "crumb", "choux", "puff", "sponge", "frangipane"]
+CrustSchool = Literal[
+    "weights", "frozen", "hot_start", "crumb", "choux", "puff", "sponge", "frangipane"
+]
 # The way a dough is baked that leaves no choice of school.
-OWN_SCHOOL: dict[str, School] = {
+OWN_SCHOOL: dict[str, CrustSchool] = {
     "crumb": "crumb", "choux": "choux", "puff": "puff", "sponge": "sponge",
     "frangipane": "frangipane",
 }  # fmt: skip
@@ -35,7 +37,7 @@ class BlindStage:
 
 # Minutes at the usual thickness (``usual_mm``) in a tin at the temperature beside them. Source:
 # craft practice; confidence high for the order, medium for the minutes.
-_STAGES: dict[School, tuple[tuple[str, float, float, float, str], ...]] = {
+_STAGES: dict[CrustSchool, tuple[tuple[str, float, float, float, str], ...]] = {
     "weights": (
         (say("oven.paper_or_foil_in_filled_to"), 195, 15, 20, say("oven.the_rim_is_set_and_dry")),
         (
@@ -114,7 +116,7 @@ _FINISH: dict[Goes, tuple[float, str]] = {
 _BAKED_THROUGH = say("oven.it_is_baked_through_by_itself")
 _DOUGH_MM = 3.0
 # How thick what is no rolled dough usually lies, mm; the stages are written for it. Source: craft.
-_USUAL_MM: dict[School, float] = {"crumb": 6.0, "sponge": 8.0, "frangipane": 15.0}
+_USUAL_MM: dict[CrustSchool, float] = {"crumb": 6.0, "sponge": 8.0, "frangipane": 15.0}
 THICK_MM = (1.0, 30.0)
 COOL_TO_C = 25.0
 _RATE_K = 35.0  # a stage takes half as long this much hotter; estimate
@@ -131,13 +133,18 @@ class BlindBake:
     shield: str
 
 
-def usual_mm(school: School) -> float:
+def usual_mm(school: CrustSchool) -> float:
     """How thick the dough of a school usually lies, mm."""
     return _USUAL_MM.get(school, _DOUGH_MM)
 
 
 def blind_bake(
-    school: School, goes: Goes, dough_mm: float | None, offset_k: float, fan: bool, width_mm: float
+    school: CrustSchool,
+    goes: Goes,
+    dough_mm: float | None,
+    offset_k: float,
+    fan: bool,
+    width_mm: float,
 ) -> BlindBake:
     """The stages of a school for what goes in. ``offset_k`` is the oven above its dial;
     ``dough_mm`` None takes the usual thickness, and choux, which is piped, has none.

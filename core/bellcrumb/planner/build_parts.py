@@ -4,7 +4,7 @@ from dataclasses import KW_ONLY, dataclass, replace
 
 from bellcrumb.asked.lines import NOT_CUSTARD, read_lines
 from bellcrumb.dessert.layers import Layer, Made
-from bellcrumb.dessert.works import FACTS, Kind, kind_of_part
+from bellcrumb.dessert.works import FACTS, PartWork, kind_of_part
 from bellcrumb.errors import CraftError
 from bellcrumb.formula.answer import Answer, answer, mix_of
 from bellcrumb.mix.composition import Mix
@@ -106,7 +106,7 @@ def _part(
     found = answer(lines, grade, part.family, custard=custard, beaten=part.beaten)
     if not found.mix.mass_g:
         raise CraftError(f"parts[{n}].lines", say("planner.has_nothing_in_it_yet", part=part.name))
-    kind: Kind = part.work or kind_of_part(
+    kind: PartWork = part.work or kind_of_part(
         part.kind, found.mix, found.family, method=part.method, beaten=part.beaten,
         baked=part.baking, in_shell=in_shell,
     )  # fmt: skip
@@ -178,7 +178,7 @@ def _fold(n: int, fold: shapes.FoldIn, parts: dict[str, PartBuilt]) -> Fold:
     family = "chiboust" if light.made.kind in ("italian", "swiss", "french") else None
     found = answer(lines, base.grade, family, beaten=True)
     volume = FOLD_KEEPS * (base_g / base.made.density + light_g / light.made.density)
-    kind: Kind = "butter" if light.mix.grams_of("fat") > 0.5 * light.mix.mass_g else "folded"
+    kind: PartWork = "butter" if light.mix.grams_of("fat") > 0.5 * light.mix.mass_g else "folded"
     what: Folded = "butter" if kind == "butter" else "meringue" if family else "cream"
     made = Made(
         fold.name,

@@ -9,7 +9,7 @@ from functools import lru_cache
 from bellcrumb.dessert.layers import Lain
 from bellcrumb.dessert.steps import Timed
 from bellcrumb.dessert.tables import rows
-from bellcrumb.dessert.works import Kind
+from bellcrumb.dessert.works import PartWork
 from bellcrumb.errors import CraftError
 from bellcrumb.heat.pot import MEDIUM_GAS, SETTINGS
 from bellcrumb.mix.composition import Mix
@@ -22,24 +22,24 @@ from bellcrumb.vessels.geometry import Vessel
 from bellcrumb.words import say
 
 # The step in which a kind of part is baked in its stand, and the one in which it gets cold.
-_BAKES: dict[Kind, str] = {
+_BAKES: dict[PartWork, str] = {
     "bath": "bake_bath", "pie": "bake_hot_then", "cheesecake": "bake", "citrus": "bake",
     "batter": "bake_dry",
 }  # fmt: skip
-_CHILLS: dict[Kind, str] = {
+_CHILLS: dict[PartWork, str] = {
     "bath": "chill", "pie": "chill", "flan": "chill", "cheesecake": "chill", "citrus": "cool_chill",
     "gelatine": "set", "cold_cheese": "set", "mascarpone": "set", "cremeux": "set",
 }  # fmt: skip
 _USUAL_OVEN_C = 150.0
 _COLD_C = 6.0  # cold enough to cut and to unmould
-_FROM_C: dict[Kind, float] = {
+_FROM_C: dict[PartWork, float] = {
     "gelatine": 25.0,
     "cold_cheese": 18.0,
     "mascarpone": 18.0,
     "cremeux": 40.0,
 }
 _CHILLED_FROM_C = 35.0  # what a rack leaves
-_POURED_C: dict[Kind, float] = {"bath": 55.0, "pie": 25.0, "cheesecake": 20.0, "citrus": 20.0,
+_POURED_C: dict[PartWork, float] = {"bath": 55.0, "pie": 25.0, "cheesecake": 20.0, "citrus": 20.0,
                             "batter": 20.0}  # fmt: skip
 
 
@@ -67,7 +67,7 @@ def timed_steps(
 def _of_layer(
     layer: Lain, part: PartBuilt, vessel: Vessel, count: int
 ) -> dict[str, Timed]:  # fmt: skip
-    kind: Kind = part.made.kind
+    kind: PartWork = part.made.kind
     out: dict[str, Timed] = {}
     mm = round(min(layer.mm, vessel.depth_mm), 1)
     if mm < 3:
@@ -99,7 +99,7 @@ def _of_layer(
 
 @lru_cache(maxsize=512)
 def _bake_min(
-    mix: Mix, family: str, vessel: Vessel, mm: float, count: int, kind: Kind, set_c: float
+    mix: Mix, family: str, vessel: Vessel, mm: float, count: int, kind: PartWork, set_c: float
 ) -> tuple[float, float] | None:
     # The solver's libraries are loaded for those who bake something.
     from bellcrumb.asked.bakes import predicted

@@ -11,11 +11,11 @@ from bellcrumb.day.tasks import (
     OvenOfDay,
     Person,
     StandSpace,
+    Station,
     Task,
-    Work,
     tasks_of,
 )
-from bellcrumb.dessert.works import Kind
+from bellcrumb.dessert.works import PartWork
 from bellcrumb.errors import CraftError
 from bellcrumb.pantry.pantry import Pantry
 from bellcrumb.planner.builds import whole
@@ -28,8 +28,8 @@ from bellcrumb.words import say
 
 DAY_MIN = 1440
 _TRAY_MM = (530.0, 325.0)  # of the cold
-_BOILED: tuple[Kind, ...] = ("stirred", "roux")
-_WHIPPED: tuple[Kind, ...] = ("whipped", "italian", "swiss", "french", "cheesecake", "folded")
+_BOILED: tuple[PartWork, ...] = ("stirred", "roux")
+_WHIPPED: tuple[PartWork, ...] = ("whipped", "italian", "swiss", "french", "cheesecake", "folded")
 _BOWL_FULL = 2 / 3  # of a mixer's bowl, once it is whipped; practice
 _BREAK_FROM_MIN, _BREAK_TO_MIN, _LONG_MIN = 150, 330, 360  # of somebody's hours; practice
 _LEAST_SHARE = 0.5  # a learned step is never less than this of what is planned, nor over twice it
@@ -251,7 +251,7 @@ def _freed_by(batch: DayBatch, keys: list[str]) -> str:
 def _people(given: shapes.DayIn, horizon: int) -> tuple[tuple[Person, ...], list[Task]]:
     """Everybody with their hours, and the breaks of those who have one."""
     spans: dict[str, list[tuple[int, int]]] = {}
-    may: dict[str, frozenset[Work]] = {}
+    may: dict[str, frozenset[Station]] = {}
     rests: list[tuple[str, int, int, int]] = []
     for p, person in enumerate(given.people):
         begin = minutes(given, person.from_, f"people[{p}].from")

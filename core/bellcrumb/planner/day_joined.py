@@ -5,7 +5,7 @@ from dataclasses import KW_ONLY, dataclass, replace
 
 from bellcrumb.dessert.steps import BuildStep
 from bellcrumb.dessert.tables import StepRow, rows
-from bellcrumb.dessert.works import Kind
+from bellcrumb.dessert.works import PartWork
 from bellcrumb.mix.composition import Mix
 from bellcrumb.planner.build_parts import PartBuilt
 from bellcrumb.planner.builds import Whole
@@ -126,7 +126,7 @@ def join_parts(batches: list[DayBatch]) -> tuple[list[DayBatch], list[Joined]]:
     return out, joined
 
 
-def _row(kind: Kind, code: str) -> StepRow | None:
+def _row(kind: PartWork, code: str) -> StepRow | None:
     """The table's row of a step: of its kind of work, or of the one it begins as."""
     tables = [rows().get(kind, []), *rows().values()]
     return next((row for table in tables for row in table if row.code == code), None)
@@ -154,7 +154,9 @@ def _common(codes: list[list[str]]) -> list[str]:
     return found
 
 
-def _once(kind: Kind, part: str, before: list[list[BuildStep]], many: int) -> tuple[BuildStep, ...]:
+def _once(
+    kind: PartWork, part: str, before: list[list[BuildStep]], many: int
+) -> tuple[BuildStep, ...]:
     """The steps for all of it: what goes with the weight is added up, what is done once is not."""
     out = []
     for n in range(many):

@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from bellcrumb.day.clash import Clashing, clashes, everybody_may
 from bellcrumb.day.solve import can_be_done
-from bellcrumb.day.tasks import WORKS, Day, KitchenOfDay, Person
+from bellcrumb.day.tasks import STATIONS, Day, KitchenOfDay, Person
 from bellcrumb.pantry.pantry import Pantry
 from bellcrumb.planner.day_asked import DAY_MIN, Asked, asked_of
 from bellcrumb.planner.day_joined import Wanted
@@ -80,7 +80,7 @@ def _remedies(
         ("day_before", say("planner.begin_a_day_earlier_with_the"), lambda: _earlier(asked)),
         ("one_more", say("planner.one_more_pair_of_hands_for"), lambda: _one_more(asked)),
     ]
-    if any(len(p.may) < len(WORKS) for p in asked.kitchen.people):
+    if any(len(p.may) < len(STATIONS) for p in asked.kitchen.people):
         tries.append(
             ("all_may", say("planner.everybody_does_everything"), lambda: everybody_may(asked))
         )

@@ -8,7 +8,7 @@ from dataclasses import KW_ONLY, dataclass, replace
 from typing import Literal
 
 Measures = Literal["us", "uk", "au"]
-Kind = Literal["mass", "volume", "count"]
+MeasureKind = Literal["mass", "volume", "count"]
 
 
 @dataclass(frozen=True)
@@ -20,14 +20,14 @@ class Unit:
     """
 
     name: str
-    kind: Kind
+    kind: MeasureKind
     size: float
     _: KW_ONLY
     spread: float
 
 
 # name, kind, size in g, ml or pieces, spread, spellings
-_TABLE: tuple[tuple[str, Kind, float, float, str], ...] = (
+_TABLE: tuple[tuple[str, MeasureKind, float, float, str], ...] = (
     ("g", "mass", 1, 0.003,
      "g gr gm gms gram grams gramme grammes grammi grammo gramo gramos grs gramm"),
     ("etto", "mass", 100, 0.01, "etto etti hg"),

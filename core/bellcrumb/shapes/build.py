@@ -8,7 +8,7 @@ from pydantic import Field
 from bellcrumb.dessert.layers import Lain
 from bellcrumb.dessert.steps import BuildStep
 from bellcrumb.dessert.thread import Ahead
-from bellcrumb.dessert.works import Kind, Lies
+from bellcrumb.dessert.works import Lies, PartWork
 from bellcrumb.quantities.units import Measures
 from bellcrumb.shapes.base import LineIn, Shape, Strict
 from bellcrumb.shapes.fit import VesselIn
@@ -37,7 +37,9 @@ class BuildPartIn(Strict):
     egg_grade: str = Field("US large", max_length=40)
     family: str | None = Field(None, max_length=40)
     method: Literal["", "italian", "swiss", "french"] = Field("", description="of a meringue")
-    work: Kind | None = Field(None, description="what kind of work it is; null: told from the rest")
+    work: PartWork | None = Field(
+        None, description="what kind of work it is; null: told from the rest"
+    )
     beaten: bool | None = None
     baking: bool | None = Field(None, description="baked in its stand; null: as its family is")
     lost_pct: float | None = Field(
@@ -141,7 +143,7 @@ class BuildPartOut(Shape):
     """What a part must give for all vessels, and its lines scaled to it."""
 
     name: str
-    kind: Kind
+    kind: PartWork
     need_g: float
     written_g: float
     left_g: float = Field(description="over when made once as written; negative: short")

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from bellcrumb.laws.safety import COOLING
-from bellcrumb.oven.crust import BlindBake, School
+from bellcrumb.oven.crust import BlindBake, CrustSchool
 from bellcrumb.oven.fitted import OvenCalibration, Refit
 from bellcrumb.oven.school import After
 from bellcrumb.reasons import Reason
@@ -231,7 +231,7 @@ class ConvertOut(Shape):
 class CrustIn(Strict):
     """Ask how a crust is baked blind and how long it stays crisp."""
 
-    school: School = "weights"
+    school: CrustSchool = "weights"
     lines: list[LineIn] = Field(
         default_factory=list, max_length=200,
         description="the dough: choux, puff, crumbs and sponge have a school of their own",
@@ -255,7 +255,7 @@ class CrustOut(BlindBake):
     told from the lines, ``school`` the one that was followed."""
 
     dough: str | None
-    school: School
+    school: CrustSchool
     dough_mm: float
     crisp_h: list[float]
     soft_h: list[float]

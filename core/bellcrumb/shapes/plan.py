@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field
 
-from bellcrumb.day.tasks import WORKS, Work
+from bellcrumb.day.tasks import STATIONS, Station
 from bellcrumb.shapes.base import LineIn, Shape, Strict
 from bellcrumb.shapes.build import BuildIn
 from bellcrumb.words import say
@@ -44,8 +44,8 @@ class PersonIn(Strict):
     from_: Moment = Field(alias="from")
     to: Moment
     break_min: int = Field(0, ge=0, le=120, description="in the middle of hours of six and more")
-    may: list[Work] = Field(
-        default_factory=lambda: list(WORKS), max_length=4,
+    may: list[Station] = Field(
+        default_factory=lambda: list(STATIONS), max_length=4,
         description="what they may do; that of their first hours counts",
     )  # fmt: skip
 

@@ -10,12 +10,12 @@ from bellcrumb.shapes.base import Celsius, MixIn, Shape, Strict
 from bellcrumb.shapes.fit import VesselIn
 from bellcrumb.stove.finish import Addition
 from bellcrumb.stove.meringue import MeringueKind
-from bellcrumb.stove.syrup import Stage, SyrupRun
+from bellcrumb.stove.syrup import SugarStage, SyrupRun
 from bellcrumb.stove.whip import Use
 
 Grams = Annotated[float, Field(gt=0, le=200_000)]
 SomeGrams = Annotated[float, Field(ge=0, le=200_000)]
-RingIn = Literal["low", "medium", "high"] | Annotated[float, Field(gt=0, le=10_000)]
+RingSetting = Literal["low", "medium", "high"] | Annotated[float, Field(gt=0, le=10_000)]
 
 
 def _as_key(name: object) -> object:
@@ -30,8 +30,8 @@ class SyrupIn(Strict):
     sugar_g: Grams
     water_g: SomeGrams
     target_c: Celsius | None = None
-    stage: Annotated[Stage, BeforeValidator(_as_key)] | None = None
-    ring: RingIn = Field(
+    stage: Annotated[SugarStage, BeforeValidator(_as_key)] | None = None
+    ring: RingSetting = Field(
         "medium", description="a setting of a 1.9 kW gas ring, or watts that reach the pan"
     )
     start_c: Celsius = 20.0
@@ -72,7 +72,7 @@ class MeringueIn(Strict):
     syrup_c: Celsius = 118.0
     swiss_c: Celsius = 72.0
     whites_c: Celsius = 20.0
-    ring: RingIn = "medium"
+    ring: RingSetting = "medium"
     acid: bool = False
     altitude_m: float = Field(0, ge=-400, le=5000)
 

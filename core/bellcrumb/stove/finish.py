@@ -9,14 +9,14 @@ from bellcrumb.pantry.ingredients import Ingredient
 from bellcrumb.texture.families import Family
 from bellcrumb.words import say
 
-Cooling = Literal["bench", "ice_bath", "tray"]
+CooledOn = Literal["bench", "ice_bath", "tray"]
 # Heat taken up in melting, J/g. Source: butter and chocolate reference (medium).
 _MELTS_J_G = {"fat": 50.0, "chocolate": 45.0}
 # Seconds per kg in which a mix loses all but 1/e of its warmth. Source: estimates after practice
 # (a kilo of cream on the bench is lukewarm after an hour, in ice and stirred after ten minutes).
-_TAU_S_PER_KG: dict[Cooling, float] = {"bench": 2400.0, "ice_bath": 420.0, "tray": 1000.0}
+_TAU_S_PER_KG: dict[CooledOn, float] = {"bench": 2400.0, "ice_bath": 420.0, "tray": 1000.0}
 _CLOSE_K = 4.0  # so little over the window, the spoon cools it on the way
-_INTO_C: dict[Cooling, float] = {"bench": 22.0, "ice_bath": 1.0, "tray": 14.0}
+_INTO_C: dict[CooledOn, float] = {"bench": 22.0, "ice_bath": 1.0, "tray": 14.0}
 
 
 @dataclass(frozen=True)
@@ -144,7 +144,7 @@ class Addition:
     grams: float
     window: TempWindow
     _: KW_ONLY
-    waits_s: dict[Cooling, float]
+    waits_s: dict[CooledOn, float]
     after_c: float
     splits: bool
     advice: str
@@ -174,7 +174,7 @@ def _kind(i: Ingredient, family: Family | None) -> str:
     return "flavour"
 
 
-def cools_in_s(mass_g: float, from_c: float, to_c: float, how: Cooling) -> float:
+def cools_in_s(mass_g: float, from_c: float, to_c: float, how: CooledOn) -> float:
     """Seconds until a mix has come down, by Newton's law with an estimated time constant."""
     into = _INTO_C[how]
     if from_c <= to_c:
@@ -203,7 +203,7 @@ def additions(
     current, temp = mix, mix_c
     rows = [(p, _WINDOWS[_kind(p.ingredient, family)]) for p in extras.portions]
     for portion, window in sorted(rows, key=lambda row: -row[1].high_c):
-        waits: dict[Cooling, float] = {}
+        waits: dict[CooledOn, float] = {}
         at = temp
         if temp > window.high_c + _CLOSE_K:
             at = window.high_c

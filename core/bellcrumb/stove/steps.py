@@ -11,7 +11,7 @@ from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.families import COARSE, Family
 from bellcrumb.words import say
 
-Kind = Literal["ready", "heat", "temper", "cook", "finish", "cool", "bake", "check", "lay"]
+StepKind = Literal["ready", "heat", "temper", "cook", "finish", "cool", "bake", "check", "lay"]
 
 CURDLING = say("stove.curdling")
 
@@ -36,7 +36,7 @@ class Step:
     after it went in. A layer takes ``grams`` in each of ``count`` vessels."""
 
     key: str
-    kind: Kind
+    kind: StepKind
     title: str
     _: KW_ONLY
     sign: str
@@ -76,7 +76,7 @@ def step(row: str, /, *, values: Mapping[str, object] | None = None, **told: Any
     for part in ("title", "sign", "avoid", "caution", "there", "over"):
         if of[part]:
             told[part] = say(of[part], **values or {})
-    return Step(key=told.pop("key", row.split(".")[1]), kind=cast(Kind, of["kind"]), **told)
+    return Step(key=told.pop("key", row.split(".")[1]), kind=cast(StepKind, of["kind"]), **told)
 
 
 def names(mix: Mix) -> str:

@@ -25,17 +25,17 @@ from bellcrumb.laws.water import (
 from bellcrumb.words import say
 from bellcrumb.work import checkpoint
 
-Stage = Literal[
+SugarStage = Literal[
     "thread", "soft_ball", "firm_ball", "hard_ball", "soft_crack", "hard_crack",
     "pale", "amber", "deep_amber", "dark", "burnt",
 ]  # fmt: skip
 # From which degC at sea level. Source: craft, boundaries differ 1-3 K by book.
-STAGES: dict[Stage, float] = {
+STAGES: dict[SugarStage, float] = {
     "thread": 102.0, "soft_ball": 112.0, "firm_ball": 118.0, "hard_ball": 121.0,
     "soft_crack": 132.0, "hard_crack": 146.0, "pale": 160.0, "amber": 170.0,
     "deep_amber": 177.0, "dark": 185.0, "burnt": 200.0,
 }  # fmt: skip
-SIGNS: dict[Stage, str] = {
+SIGNS: dict[SugarStage, str] = {
     "thread": say("stove.runs_off_the_spoon_in_a"),
     "soft_ball": say("stove.a_drop_in_cold_water_rolls"),
     "firm_ball": say("stove.the_ball_holds_its_shape_between"),
@@ -156,10 +156,10 @@ class Pan:
                 self.temp_c += left / self.heat_j_k
 
 
-def stage_of(temp_c: float, altitude_m: float = 0.0) -> Stage | None:
+def stage_of(temp_c: float, altitude_m: float = 0.0) -> SugarStage | None:
     """The stage a temperature stands for at an altitude; None below thread."""
     shift = 100.0 - boils_c(altitude_m)
-    found: Stage | None = None
+    found: SugarStage | None = None
     for stage, from_c in STAGES.items():
         # Above the crack stages it is the sugar itself that counts, not its boil.
         low = from_c - (shift if from_c < 150 else 0.0)
@@ -188,7 +188,7 @@ class SyrupPoint:
 class StageMark:
     """When a stage begins, and its sign."""
 
-    stage: Stage
+    stage: SugarStage
     t_s: float
     sign: str
 
@@ -199,7 +199,7 @@ class SyrupRun:
     target. ``time_s`` None: this ring does not get there."""
 
     target_c: float
-    stage: Stage | None
+    stage: SugarStage | None
     time_s: float | None
     _: KW_ONLY
     water_left_g: float

@@ -11,7 +11,7 @@ from bellcrumb.errors import CraftError
 from bellcrumb.vessels.materials import MATERIALS, Material, material_named
 from bellcrumb.words import say
 
-Shape = Literal["round", "rect", "oval", "ring"]
+VesselShape = Literal["round", "rect", "oval", "ring"]
 
 
 @dataclass(frozen=True)
@@ -24,7 +24,7 @@ class Vessel:
 
     key: str
     name: str
-    shape: Shape
+    shape: VesselShape
     _: KW_ONLY
     top_mm: float
     bottom_mm: float
@@ -109,7 +109,7 @@ class Filling:
 
 
 def vessel_from_measures(
-    shape: Shape,
+    shape: VesselShape,
     depth_mm: float,
     *,
     top_mm: float = 0.0,

@@ -6328,7 +6328,7 @@ export interface components {
        * @description what they may do: chef, cook or viewer
        * @enum {string}
        */
-      role: "chef" | "cook" | "viewer";
+      role: "viewer" | "cook" | "chef";
     };
     /**
      * InviteIn
@@ -6352,7 +6352,7 @@ export interface components {
        * @default cook
        * @enum {string}
        */
-      role: "chef" | "cook" | "viewer";
+      role: "viewer" | "cook" | "chef";
     };
     /**
      * InviteMade
@@ -6381,7 +6381,7 @@ export interface components {
        * @description what they may do: chef, cook or viewer
        * @enum {string}
        */
-      role: "chef" | "cook" | "viewer";
+      role: "viewer" | "cook" | "chef";
       /**
        * Secret
        * @description what makes the invitation's link
@@ -6415,7 +6415,7 @@ export interface components {
        * @description what they may do: chef, cook or viewer
        * @enum {string}
        */
-      role: "chef" | "cook" | "viewer";
+      role: "viewer" | "cook" | "chef";
     };
     /**
      * Join
@@ -6650,7 +6650,7 @@ export interface components {
        * @description what they may do: chef, cook or viewer
        * @enum {string}
        */
-      role: "chef" | "cook" | "viewer";
+      role: "viewer" | "cook" | "chef";
       /**
        * Units
        * @description metric or us: how weights and temperatures are read
@@ -6694,7 +6694,7 @@ export interface components {
        * @description what they may do: chef, cook or viewer
        * @enum {string}
        */
-      role: "chef" | "cook" | "viewer";
+      role: "viewer" | "cook" | "chef";
     };
     /**
      * Ladder
@@ -8618,7 +8618,7 @@ export interface components {
        * @description what they may do: chef, cook or viewer
        * @enum {string}
        */
-      role: "chef" | "cook" | "viewer";
+      role: "viewer" | "cook" | "chef";
     };
     /**
      * PhotoOut
@@ -9743,7 +9743,7 @@ export interface components {
        * @description what they may do: chef, cook or viewer
        * @enum {string}
        */
-      role: "chef" | "cook" | "viewer";
+      role: "viewer" | "cook" | "chef";
     };
     /**
      * RuleIn

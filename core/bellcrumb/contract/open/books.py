@@ -17,7 +17,7 @@ from bellcrumb.book.review import (
     review,
     step_readings,
 )
-from bellcrumb.day.tasks import WORKS, Work
+from bellcrumb.day.tasks import STATIONS, Station
 from bellcrumb.laws.safety import CoolingRule
 from bellcrumb.travel.cells import safe_cell
 from bellcrumb.travel.reading import read
@@ -27,16 +27,16 @@ from bellcrumb.travel.written import Written, WrittenPart
 __all__ = [
     "BAKED_ONLY",
     "FAULTS",
+    "STATIONS",
     "STOVE_ONLY",
-    "WORKS",
     "CoolingRule",
     "Curve",
     "Deviation",
     "Finding",
     "Format",
     "Limits",
+    "Station",
     "Timing",
-    "Work",
     "Written",
     "WrittenPart",
     "cooled",

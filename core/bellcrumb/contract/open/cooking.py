@@ -5,8 +5,7 @@ from bellcrumb.curve.doubts import Doubt, doubts, doubts_of
 from bellcrumb.curve.watch import STALE_S, Reading, Watch
 from bellcrumb.dessert.assembly import checked_moment, is_enough, laid_moment
 from bellcrumb.dessert.guided import Guided, HowCooked, guided
-from bellcrumb.dessert.works import Kind as PartWork
-from bellcrumb.dessert.works import Lies
+from bellcrumb.dessert.works import Lies, PartWork
 from bellcrumb.heat.pot import (
     NEVER_C,
     Cream,
@@ -31,8 +30,7 @@ from bellcrumb.stove.infuse import drawn_before
 from bellcrumb.stove.meringue import Meringue
 from bellcrumb.stove.over_bath import BATH_W_K
 from bellcrumb.stove.plan import Plan
-from bellcrumb.stove.steps import Cue, Step
-from bellcrumb.stove.steps import Kind as StepKind
+from bellcrumb.stove.steps import Cue, Step, StepKind
 from bellcrumb.stove.temper import Ladder, Rung, School
 from bellcrumb.stove.whip import Whipped, whip_of
 from bellcrumb.stove.work import Work, WorkKind
