@@ -106,6 +106,9 @@ class MariaDB:
                     "--no-defaults",
                     *as_user,
                     f"--datadir={self.home / 'db' / 'data'}",
+                    # A server that starts clears its folder of temporary tables: never a shared
+                    # one, where those of another server stand.
+                    f"--tmpdir={self.home / 'db' / 'tmp'}",
                     "--auth-root-authentication-method=socket",
                     f"--auth-root-socket-user={me}",
                     "--skip-test-db",

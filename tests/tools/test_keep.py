@@ -40,9 +40,18 @@ class RestoreTest(unittest.TestCase):
         cls.home = Path(tempfile.mkdtemp(prefix="crumb-keep-"))
         cls.addClassCleanup(shutil.rmtree, cls.home, ignore_errors=True)
         cls.home.chmod(0o755)
+        shared = cls.home / "shared"
+        shared.mkdir()
+        shared.chmod(0o777)
+        cls.strangers = shared / "#sql-temptable-1-1-1.MAI"
+        cls.strangers.write_text("a temporary table of another server")
         cls.store = MariaDB(cls.home, throwaway=True)
-        cls.store.start("pw")
+        with mock.patch.dict("os.environ", TMPDIR=str(shared)):
+            cls.store.start("pw")
         cls.addClassCleanup(cls.store.stop)
+
+    def test_a_store_that_is_set_up_leaves_the_temporary_tables_of_others(self):
+        self.assertTrue(self.strangers.exists())
 
     def setUp(self):
         self.said = []
