@@ -2,11 +2,11 @@
 comes to."""
 
 from collections.abc import Iterator
-from dataclasses import fields
+from dataclasses import asdict
 
 from bellcrumb.rehearse.exercises import EXERCISES, exercise
 from bellcrumb.rehearse.replay import replay
-from bellcrumb.rehearse.world import LONGEST_S, Act, World
+from bellcrumb.rehearse.world import LONGEST_S, Act
 
 _STIRRED = [Act(0, "heat", 4), Act(0, "stir", 1)]
 _LADLES = [Act(5 + 8 * n, "ladle", 40 if n < 4 else 100 if n < 8 else 250) for n in range(10)]
@@ -55,8 +55,12 @@ def rehearsed() -> Iterator[dict[str, object]]:
                 due = at_s + 120
         for slip in run.slips:
             yield {"of": of, "what": "slip", "at_s": slip.at_s, "says": slip.what, "why": slip.why}
-        for field in fields(World):
-            value = getattr(run.world, field.name)
-            for name, figure in value.items() if isinstance(value, dict) else [(field.name, value)]:
-                yield {"of": of, "what": name, "figure": figure}
+        for name, figure in _stands(asdict(run.world)):
+            yield {"of": of, "what": name, "figure": figure}
         yield {"of": of, "what": run.result, "says": " / ".join(run.says)}
+
+
+def _stands(world: dict[str, object]) -> Iterator[tuple[str, object]]:
+    """Every figure of a world with its name, those of its parts among them."""
+    for name, value in world.items():
+        yield from _stands(value) if isinstance(value, dict) else [(name, value)]

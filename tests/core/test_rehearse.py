@@ -156,7 +156,7 @@ class OvenTest(unittest.TestCase):
 
     def test_only_a_look_shows_the_wobble_and_it_costs_heat(self):
         blind, looked = run("oven", [], 1500), run("oven", [Act(1400, "look")], 1500)
-        self.assertIsNone(blind.world.disc_share)
-        self.assertGreater(looked.world.disc_share, 0.5)
+        self.assertIsNone(blind.world.glimpse)
+        self.assertGreater(looked.world.glimpse.disc_share, 0.5)
         often = run("oven", [Act(300 + 60 * n, "look") for n in range(15)], 1800)
         self.assertLess(often.world.temp_c, run("oven", [], 1800).world.temp_c - 0.5)

@@ -12,7 +12,7 @@ from bellcrumb.oven.chamber import AFTER, DOOR_DROP_K
 from bellcrumb.oven.run import Bake, Cases, Job
 from bellcrumb.oven.scene import Bath, DialStage, Oven, mould_of
 from bellcrumb.rehearse.exercises import Exercise
-from bellcrumb.rehearse.world import LONGEST_S, Act, Replay, Result, Slip, World
+from bellcrumb.rehearse.world import LONGEST_S, Act, Glimpse, Replay, Result, Slip, World
 from bellcrumb.stove.guide import Moment
 from bellcrumb.texture.coagulation import coagulation
 from bellcrumb.texture.families import family
@@ -57,7 +57,7 @@ def replay_oven(ex: Exercise, seed: int, acts: Sequence[Act], until_s: float) ->
         while queue and queue[0].at_s <= run.t_s + STEP_S / 2:
             act = queue.pop(0)
             if act.kind == "look":
-                world.disc_share, world.looked_s = _loose(run) / width, act.at_s
+                world.glimpse = Glimpse(_loose(run) / width, act.at_s)
                 run.chamber.air_c = run.chamber.air_c - DOOR_DROP_K
             elif act.kind == "end":
                 world.ended = True

@@ -44,7 +44,7 @@ class Stove:
         elif ex.stage == "syrup":
             self.pan = Pan(ex.grams["sugar"], ex.grams["water"], self.world.temp_c,
                            diameter_mm=self.pot.diameter_mm, pan_g=self.pot.mass_g)  # fmt: skip
-            self.world.water_g = self.pan.water_g
+            self.world.sugar.water_g = self.pan.water_g
         elif ex.stage == "bowl":
             pantry = shipped()
             self.eggs = Mix.of([(pantry.key("egg_yolk"), 180.0), (pantry.key("sugar"), 180.0)])
@@ -58,10 +58,10 @@ class Stove:
         if act.kind not in self.ex.acts or w.ended:
             return
         if act.kind == "heat":
-            w.heat = max(0, min(HEATS, round(act.value)))
+            w.hands.heat = max(0, min(HEATS, round(act.value)))
         elif act.kind == "stir":
-            w.stirring = act.value > 0
-            if w.stirring and self.pan and self.pan.solids_pct > 70 and self.pan.temp_c > 102:
+            w.hands.stirring = act.value > 0
+            if w.hands.stirring and self.pan and self.pan.solids_pct > 70 and self.pan.temp_c > 102:
                 self._hurt(
                     "crystals",
                     0.5,
@@ -69,14 +69,14 @@ class Stove:
                     say("rehearse.stirred_after_it_boiled"),
                 )
         elif act.kind == "lift":
-            w.lifted = act.value > 0
+            w.hands.lifted = act.value > 0
         elif act.kind == "ladle":
             self._ladle(act.value)
-        elif act.kind == "whites" and w.whites_s is None:
-            w.whites_s = w.t_s
+        elif act.kind == "whites" and w.sugar.whites_s is None:
+            w.sugar.whites_s = w.t_s
         elif act.kind == "cold_water" and self.pan:
             self.pan.temp_c = min(self.pan.temp_c, 140.0)
-            w.lifted = True
+            w.hands.lifted = True
         elif act.kind in ("pour", "end"):
             w.ended = True
 
@@ -93,14 +93,14 @@ class Stove:
         w.temp_c = (cp_before * w.temp_c + cp_hot * self.ex.from_c) / (cp_before + cp_hot)
         # A warm bowl takes more: half its own weight, once it is past the first ladles.
         limit = max(safe, 0.5 * before.mass_g if w.temp_c > 48 else 0.0)
-        limit *= 2.2 if w.stirring else 0.5
+        limit *= 2.2 if w.hands.stirring else 0.5
         if grams > limit and w.temp_c < 74:
             self._hurt(
                 "scrambled",
                 min(0.6, 0.25 * grams / max(limit, 1.0)),
                 say("rehearse.eggs_scrambled"),
                 say("rehearse.g_at_once_onto_eggs_at", grams=grams, temp_c=w.temp_c)
-                + ("." if w.stirring else say("rehearse.not_whisked")),
+                + ("." if w.hands.stirring else say("rehearse.not_whisked")),
             )
         if w.temp_c > scramble_c(now):
             self._hurt(
@@ -116,7 +116,7 @@ class Stove:
         """One second on."""
         w = self.world
         w.t_s += 1.0
-        power = 0.0 if w.lifted else RING.reaches_pot_w(w.heat / HEATS) * self.truth
+        power = 0.0 if w.hands.lifted else RING.reaches_pot_w(w.hands.heat / HEATS) * self.truth
         if self.state is not None:
             self._pot(power)
         elif self.pan is not None:
@@ -130,10 +130,10 @@ class Stove:
         assert self.state is not None
         w = self.world
         self.state = step(self.state, self.cream, self.pot, "gas", power,
-                          "spatula" if w.stirring else "none", 1.0)  # fmt: skip
+                          "spatula" if w.hands.stirring else "none", 1.0)  # fmt: skip
         w.temp_c = self.state.cream_c
         excess = self.state.wall_c - self.state.cream_c
-        if self.state.thickened and not w.stirring and power > 0:
+        if self.state.thickened and not w.hands.stirring and power > 0:
             self._hurt(
                 "lumps",
                 0.03,
@@ -144,7 +144,7 @@ class Stove:
             rate = 0.004 * (excess - 60) / 30
             why = (
                 say("rehearse.too_much_heat")
-                if w.stirring
+                if w.hands.stirring
                 else say("rehearse.too_much_heat_and_no_stirring")
             )
             self._hurt("scorched", rate, say("rehearse.it_caught_on_the_bottom"), why)
@@ -165,20 +165,23 @@ class Stove:
             )
         if w.temp_c >= boils - AT_BOIL_K:
             w.held_s += 1.0
-            w.boiled_s += 1.0
 
     def _syrup(self, power: float) -> None:
         assert self.pan is not None
         w = self.world
         self.pan.step(power, 1.0)
-        w.temp_c, w.water_g, w.colour = self.pan.temp_c, self.pan.water_g, self.pan.colour
+        w.temp_c, w.sugar.water_g, w.sugar.colour = (
+            self.pan.temp_c,
+            self.pan.water_g,
+            self.pan.colour,
+        )
         if self.pan.temp_c > 200:
             self._hurt("burnt", 0.1, say("rehearse.it_burnt"), say("rehearse.past_200_c"))
         if self.pan.temp_c > _SMOKES_C:  # nobody cooks on: there is nothing left to learn
             w.ended = True
-        if w.whites_s is not None:
+        if w.sugar.whites_s is not None:
             ready = whip_s(self.ex.grams.get("egg_white", 100.0))
-            if w.t_s - w.whites_s > ready + 90:
+            if w.t_s - w.sugar.whites_s > ready + 90:
                 self._hurt(
                     "overwhipped",
                     0.02,
@@ -188,12 +191,12 @@ class Stove:
 
     def _mixer(self) -> None:
         w = self.world
-        w.whipped_s += w.heat / 6.0
-        w.temp_c += 0.012 * w.heat
+        w.whipped_s += w.hands.heat / 6.0
+        w.temp_c += 0.012 * w.hands.heat
         if w.whipped_s > 175:
             self._hurt(
                 "butter",
-                0.05 * w.heat,
+                0.05 * w.hands.heat,
                 say("rehearse.it_turned_to_butter"),
                 say("rehearse.whipped_past_stiff"),
             )
@@ -243,18 +246,21 @@ class Stove:
             )
             result: Result = "spoiled" if w.temp_c < 112 or w.temp_c > 130 else "usable"
             return result, say(
-                "rehearse.poured_at_c_g_of_water", temp_c=w.temp_c, word=word, water_g=w.water_g
+                "rehearse.poured_at_c_g_of_water",
+                temp_c=w.temp_c,
+                word=word,
+                water_g=w.sugar.water_g,
             )
         if ex.key == "italian":
             ready = whip_s(ex.grams["egg_white"])
-            if w.whites_s is None:
+            if w.sugar.whites_s is None:
                 return "spoiled", say("rehearse.the_whites_were_never_started")
-            if w.t_s - w.whites_s < ready - 45:
+            if w.t_s - w.sugar.whites_s < ready - 45:
                 return "usable", say("rehearse.the_whites_were_not_at_soft")
-        if ex.key == "caramel" and not 0.5 <= w.colour <= 1.8:
+        if ex.key == "caramel" and not 0.5 <= w.sugar.colour <= 1.8:
             return (
-                "usable" if 0.2 <= w.colour <= 2.6 else "spoiled",
-                say("rehearse.it_came_out", colour=colour_word(w.colour)),
+                "usable" if 0.2 <= w.sugar.colour <= 2.6 else "spoiled",
+                say("rehearse.it_came_out", colour=colour_word(w.sugar.colour)),
             )
         if ex.key == "cream" and w.whipped_s < 110:
             return "usable", say("rehearse.still_soft_it_does_not_hold")
@@ -292,7 +298,7 @@ def _run_on(stove: Stove) -> None:
     """Off the heat it goes on for a minute and a half; cold water stops a caramel."""
     if stove.ex.key in ("syrup", "italian"):
         return
-    stove.world.lifted = True
+    stove.world.hands.lifted = True
     for _ in range(90):
         stove.tick()
 

@@ -35,27 +35,48 @@ class Slip:
 
 
 @dataclass
+class Hands:
+    """What the learner is doing: the ring's or the mixer's ``heat``, spoon and pot."""
+
+    heat: int = 0
+    stirring: bool = False
+    lifted: bool = False
+
+
+@dataclass
+class Sugar:
+    """How far a syrup is: ``whites_s`` is when its whites were started."""
+
+    colour: float = 0.0
+    water_g: float = 0.0
+    whites_s: float | None = None
+
+
+@dataclass(frozen=True)
+class Glimpse:
+    """What was seen through the oven's door: the share of the width that was loose, and when."""
+
+    disc_share: float
+    at_s: float
+
+
+@dataclass
 class World:
-    """The pretended stove now. Damage runs from 0 to 1."""
+    """The pretended stove or oven now. Damage runs from 0 to 1. ``held_s`` at the boil,
+    ``poured_g`` onto the eggs and ``whipped_s`` tell how far a pot, a bowl and a mixer are."""
 
     t_s: float = 0.0
     temp_c: float = 20.0
-    heat: int = 0
-    _: KW_ONLY
-    stirring: bool = False
-    lifted: bool = False
-    damage: dict[str, float] = field(default_factory=dict)
-    held_s: float = 0.0
-    boiled_s: float = 0.0
-    poured_g: float = 0.0
-    colour: float = 0.0
-    water_g: float = 0.0
-    whipped_s: float = 0.0
-    whites_s: float | None = None
-    ended: bool = False
     peak_c: float = 0.0
-    disc_share: float | None = None
-    looked_s: float | None = None
+    _: KW_ONLY
+    ended: bool = False
+    damage: dict[str, float] = field(default_factory=dict)
+    hands: Hands = field(default_factory=Hands)
+    held_s: float = 0.0
+    poured_g: float = 0.0
+    whipped_s: float = 0.0
+    sugar: Sugar = field(default_factory=Sugar)
+    glimpse: Glimpse | None = None
 
 
 @dataclass(frozen=True)
