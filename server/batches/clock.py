@@ -1,5 +1,6 @@
 """The cook's clock of a batch and where the cook stands."""
 
+from collections.abc import Callable, Sequence
 from dataclasses import KW_ONLY, dataclass, field, replace
 from datetime import datetime
 from functools import lru_cache
@@ -13,6 +14,7 @@ from batches.state import CookState
 from bellcrumb.contract.open.books import Timing, longest
 from bellcrumb.contract.open.cooking import (
     ENTERED_EARLY_S,
+    POURED_BACK_S,
     STALE_S,
     Doubt,
     Lethality,
@@ -25,12 +27,14 @@ from bellcrumb.contract.open.cooking import (
     doubts,
     doubts_of,
     held_above_c,
+    in_the_mix_from_s,
     is_enough,
     is_fresh,
     laid_moment,
     lethality,
     missed,
     moment,
+    not_yet,
 )
 from bellcrumb.shapes.oven import RefitOut
 from formulas.guide_shapes import PlanOut
@@ -176,24 +180,52 @@ def doubts_in(course: Course, curve: list[Reading]) -> list[Doubt]:
     return _believable(course, doubts(curve, _boil_c(course), _stale_s(course)))
 
 
-def _egg_at(course: Course) -> tuple[Product, float] | None:
-    """What egg is heated and since when; None for a cook without egg at the probe."""
-    if course.plan.egg_from is None:
+def is_tempering(course: Course) -> bool:
+    """Whether the cook has not gone on from tempering: what the probe is in is not certain then."""
+    return course.current == "temper"
+
+
+Between = Callable[[float, float], Sequence[Reading]]
+
+
+def _egg_at(course: Course, between: Between) -> tuple[Product, float | None] | None:
+    """What egg is heated and since when (None: it is not certain to be at the probe yet); None for
+    a cook without egg at the probe. ``between`` gives the readings of a stretch."""
+    start = course.plan.egg_from
+    times = [t for t in course.timings if t.key == start]
+    if not times:
         return None
-    since = next((t.entered_s for t in course.timings if t.key == course.plan.egg_from), None)
-    return None if since is None else ("white" if course.plan.guide == "swiss" else "mix", since)
+    product: Product = "white" if course.plan.guide == "swiss" else "mix"
+    if start != "temper":
+        return product, times[0].entered_s
+    if is_tempering(course):
+        return product, None
+    on_s = times[-1].left_s
+    if course.plan.ladder is None:
+        return product, on_s
+    milk = between(times[0].entered_s - STALE_S, times[0].entered_s)
+    after = between(on_s, on_s + POURED_BACK_S)
+    return product, in_the_mix_from_s(course.plan.ladder, milk, on_s, after)
 
 
 def safety_now(course: Course, state: CookState) -> Lethality | None:
     """What the heat has done to the egg so far."""
-    egg = _egg_at(course)
-    return state.pasteurising(*egg).lethality() if egg else None
+    egg = _egg_at(course, state.between)
+    if egg is None:
+        return None
+    product, since = egg
+    return not_yet(product) if since is None else state.pasteurising(product, since).lethality()
 
 
 def safety_of(course: Course, curve: list[Reading]) -> Lethality | None:
     """What the heat did to the egg in a whole cook."""
-    egg = _egg_at(course)
-    return lethality(egg[0], [r for r in curve if r[0] >= egg[1]]) if egg else None
+    egg = _egg_at(course, lambda a, b: [r for r in curve if a <= r[0] <= b])
+    if egg is None:
+        return None
+    product, since = egg
+    if since is None:
+        return not_yet(product)
+    return lethality(product, [r for r in curve if r[0] >= since])
 
 
 def poured_g(batch: Batch, course: Course) -> float | None:

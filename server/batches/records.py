@@ -13,7 +13,7 @@ from ninja import Query, Router, Schema
 from pydantic import AwareDatetime, Field
 
 from batches.book import bare_batch_of, batch_of, batch_out
-from batches.clock import course_of, curve_of, safety_of
+from batches.clock import course_of, curve_of, is_tempering, safety_of
 from batches.models import Batch
 from bellcrumb.contract.open.books import CoolingRule, cooled, safe_cell
 from bellcrumb.shapes.oven import RuleIn
@@ -51,7 +51,7 @@ def record_of(batch: Batch) -> dict[str, Any]:
     """What a curve says for the record."""
     course = course_of(batch)
     curve = curve_of(batch)
-    safe = safety_of(course, curve)
+    safe = None if is_tempering(course) else safety_of(course, curve)
     held = RuleIn.model_validate(batch.kitchen.cool_rule)
     rule = CoolingRule(**vars(held))
     # A probe that stayed in while it got cold may be any of the channels.

@@ -89,6 +89,11 @@ class CookState:
         curve = self.curves.get(channel, [])
         return curve[bisect.bisect_left(curve, seconds, key=lambda r: r[0]) :]
 
+    def between(self, from_s: float, to_s: float) -> list[Reading]:
+        """The readings of the first channel in a stretch, both ends in it."""
+        at = bisect.bisect_left(self.curve, from_s, key=lambda r: r[0])
+        return self.curve[at : bisect.bisect_right(self.curve, to_s, key=lambda r: r[0])]
+
     def folded(self, key: object, since_s: float, begin: Callable[[], F]) -> F:
         """A fold of the first channel from a moment on, brought up to now. ``key`` names it."""
         known = self._folds.get(key)

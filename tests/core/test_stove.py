@@ -12,7 +12,7 @@ from bellcrumb.heat.pot import MEDIUM_GAS, Cream, Pot, Ring, heat_to, pot_for, s
 from bellcrumb.laws.water import boils_c, sucrose_pct_at
 from bellcrumb.stove.guide import follow, missed
 from bellcrumb.stove.plan import plan
-from bellcrumb.stove.temper import temper
+from bellcrumb.stove.temper import SCHOOLS, in_the_mix_from_s, temper
 from bellcrumb.texture.families import family
 from tests.core.kitchen import ask, mix
 
@@ -92,6 +92,20 @@ class TemperTest(unittest.TestCase):
         self.assertAlmostEqual(
             whole.mass_g * whole.heat_capacity_j_per_gk * ladder.end_temp_c, heat, delta=1
         )
+
+    @given(milk_c=st.floats(45, 99), school=st.sampled_from(SCHOOLS), yolk=st.floats(60, 300))
+    @settings(max_examples=60)
+    def test_a_probe_is_in_the_mix_when_it_falls_to_it_or_a_minute_on(self, milk_c, school, yolk):
+        eggs = mix(egg_yolk=yolk)
+        planned = temper(LIQUID, 90, eggs, 20, 100, school, 200)
+        milk = [(t, milk_c) for t in range(50, 60)]
+        # Hotter or colder than it was planned: the mix falls with it.
+        ends_c = temper(LIQUID, milk_c, eggs, 20, 100, school, 200).end_temp_c
+        fallen = [(61.0, milk_c), (64.0, ends_c), (66.0, ends_c + 1)]
+        self.assertEqual(in_the_mix_from_s(planned, milk, 60, fallen), 64)
+        stands = [(60.0 + 5 * n, milk_c - 0.02 * n) for n in range(20)]
+        self.assertEqual(in_the_mix_from_s(planned, milk, 60, stands), 120)
+        self.assertEqual(in_the_mix_from_s(planned, [], 60, stands), 60)
 
     def test_what_cannot_be_tempered_is_refused_at_its_field(self):
         for hot, hot_c, eggs, field in (

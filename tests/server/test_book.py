@@ -62,14 +62,14 @@ class PhotoTest(KitchenCase):
 
 
 class RecordTest(KitchenCase):
-    def cooked(self, hot_c, down_min):
+    def cooked(self, hot_c, down_min, taps=("temper", "cook")):
         """A cook with egg that came to ``hot_c``, and went down to 4 degC in ``down_min``."""
         batch = Batch.objects.get(pk=self.start())
-        egg = batch.prediction["plan"]["egg_from"]
-        event = {"id": new_id(), "kind": "step", "step": egg, "at": self.now()}
-        self.k("POST", f"/batches/{batch.pk}/events", {"events": [event]})
+        events = [{"id": new_id(), "kind": "step", "step": step, "at": self.now()} for step in taps]
+        self.k("POST", f"/batches/{batch.pk}/events", {"events": events})
         Batch.objects.filter(pk=batch.pk).update(started_at=batch.started_at - timedelta(hours=9))
-        batch.events.update(cook_ms=1)
+        for n, step in enumerate(taps):
+            batch.events.filter(step=step).update(cook_ms=n)
         rows = []
         for minute in range(0, 540, 3):
             up = min(hot_c, 20 + 8 * minute)
@@ -101,6 +101,12 @@ class RecordTest(KitchenCase):
         self.assertIn("'=thrown away", table)
         self.assertEqual(len(table.strip().splitlines()), 3)
         self.assertEqual(self.k("GET", "/record?until=2020-01-01T00:00:00Z")[1], [])
+
+    def test_the_record_judges_no_egg_whose_tempering_nobody_ended(self):
+        left = self.cooked(98, 200, taps=("temper",))
+        row = self.k("GET", "/record")[1][0]
+        self.assertEqual((row["id"], row["pasteurised"], row["missed"]), (left, None, False))
+        self.assertTrue(self.k("GET", f"/batches/{left}")[1]["safe"]["warnings"])
 
     def test_the_record_goes_by_the_kitchens_own_cooling_rule_and_says_which(self):
         own = {"from_c": 63, "mid_c": 21, "mid_min": 60, "end_c": 8, "end_min": 90}

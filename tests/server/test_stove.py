@@ -90,23 +90,53 @@ class KeptPlansTest(StoveCase):
 
 
 class SafetyGaugeTest(StoveCase):
+    def readings(self, row, *seen):
+        for t, temp in seen:
+            Reading.objects.create(
+                batch=row, client_id=uuid.uuid4(), at=row.started_at,
+                cook_ms=1000 * t, temp_cc=100 * temp,
+            )  # fmt: skip
+
     def test_the_gauge_fills_with_the_heat_the_egg_has_had_and_is_kept(self):
         batch = self.start()
         self.back_in_time(batch, 600)
         row = Batch.objects.get(pk=batch)
-        self.events(batch, ("step", "temper", None))
+        self.events(batch, ("step", "temper", None), ("step", "cook", None))
         row.events.filter(step="temper").update(cook_ms=60_000)
+        row.events.filter(step="cook").update(cook_ms=65_000)
         self.assertEqual(self.k("GET", f"/batches/{batch}/live")[1]["safe"]["share"], 0)
-        for n, temp in enumerate((60, 68, 72, 75, 78)):
-            Reading.objects.create(
-                batch=row, client_id=uuid.uuid4(), at=row.started_at,
-                cook_ms=70_000 + 20_000 * n, temp_cc=temp * 100,
-            )  # fmt: skip
+        self.readings(row, (70, 60), (90, 68), (110, 72), (130, 75), (150, 78))
         safe = self.k("GET", f"/batches/{batch}/live")[1]["safe"]
         self.assertTrue(safe["meets"])
         self.assertIn("local food code", safe["rule"])
         self.events(batch, ("end", "", None))
         self.assertTrue(self.k("GET", f"/batches/{batch}")[1]["safe"]["meets"])
+
+    def test_what_the_probe_reads_in_the_hot_milk_is_no_heat_of_the_egg(self):
+        batch = self.start()
+        self.back_in_time(batch, 600)
+        row = Batch.objects.get(pk=batch)
+
+        def safe():
+            live = self.k("GET", f"/batches/{batch}/live")[1]["safe"]
+            self.assertEqual(self.k("GET", f"/batches/{batch}")[1]["safe"], live)
+            return live
+
+        self.readings(row, (50, 86), (55, 87), (58, 87))
+        self.events(batch, ("step", "temper", None))
+        row.events.filter(step="temper").update(cook_ms=60_000)
+        self.assertIn("milk", safe()["warnings"][0])
+        self.readings(row, (62, 87), (66, 87), (70, 24), (90, 40), (120, 61))
+        self.assertEqual((safe()["share"], safe()["meets"]), (0, False))
+        # The cook goes on before the bowl is back in the pot, where milk is left at the bottom.
+        self.readings(row, (131, 84), (135, 84), (140, 62))
+        self.events(batch, ("step", "cook", None))
+        row.events.filter(step="cook").update(cook_ms=130_000)
+        self.assertLess(safe()["share"], 0.1)
+        self.readings(row, (160, 66), (200, 76))
+        self.assertTrue(safe()["meets"])
+        self.events(batch, ("step", "temper", None), ("end", "", None))  # never left again
+        self.assertFalse(safe()["meets"])
 
     def test_a_cook_is_paused_and_a_moment_marked(self):
         batch = self.start()

@@ -6,7 +6,7 @@ and from a probe in the coldest point.
 
 import math
 from collections.abc import Iterable
-from dataclasses import KW_ONLY, dataclass
+from dataclasses import KW_ONLY, dataclass, replace
 from typing import Literal
 
 from bellcrumb.errors import CraftError
@@ -159,6 +159,13 @@ class Pasteurising:
             peak_c=self._peak_c,
             warnings=warnings,
         )
+
+
+def not_yet(product: Product) -> Lethality:
+    """Nothing is counted while the eggs are tempered: nobody knows whether the probe is in the
+    bowl or in the hot liquid beside it."""
+    found = Pasteurising(product).lethality()
+    return replace(found, warnings=[say("safety.counted_once_tempered")])
 
 
 def lethality(product: Product, readings: Iterable[tuple[float, float]]) -> Lethality:

@@ -1,9 +1,12 @@
 """Tempering by heat balance: the ladder of ladles, the scramble line, the first safe ladle."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import KW_ONLY, dataclass
+from statistics import median
 from typing import Literal
 
+from bellcrumb.curve.watch import Reading
 from bellcrumb.errors import CraftError
 from bellcrumb.mix.composition import Mix
 from bellcrumb.texture.coagulation import set_temp_c
@@ -21,6 +24,8 @@ MOST_RUNGS = 40
 _WHISKED_K_PER_S = 1.5
 # Sugar left unwhisked on yolks draws their water: hard specks. Source: craft, medium.
 SUGAR_ON_YOLKS_S = 60
+# The bowl is back in the pot this long after the cook has gone on. Our estimate.
+POURED_BACK_S = 60.0
 
 
 @dataclass(frozen=True)
@@ -137,6 +142,24 @@ def temper(
         pour_g_per_s=_WHISKED_K_PER_S * eggs.mass_g * cp_eggs / (cp_hot * max(hot_c - eggs_c, 1.0)),
         whisk_within_s=SUGAR_ON_YOLKS_S if eggs.yolk_g and eggs.added_sugar_g else 0,
     )
+
+
+def in_the_mix_from_s(
+    ladder: Ladder, milk: Sequence[Reading], on_s: float, after: Sequence[Reading]
+) -> float:
+    """The second from which a probe is in what was tempered and no longer in the hot liquid.
+
+    ``milk`` are the readings (s, degC) before tempering began, ``after`` those from ``on_s`` on,
+    where the cook has gone on from it. It is in the mix once it has fallen half as far below the
+    liquid as the heat balance says, and a minute on by any account (both our estimate).
+    """
+    if not milk:
+        return on_s
+    milk_c = median(c for _, c in milk[-3:])
+    gone = (ladder.poured_temp_c - ladder.end_temp_c) / (ladder.poured_temp_c - ladder.bowl_temp_c)
+    line_c = milk_c - gone / 2 * (milk_c - ladder.bowl_temp_c)
+    latest_s = on_s + POURED_BACK_S
+    return next((t for t, c in after if c <= line_c or t >= latest_s), latest_s)
 
 
 def _protected(mix: Mix) -> bool:

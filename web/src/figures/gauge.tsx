@@ -48,7 +48,11 @@ export function SafetyGauge({ safe }: { safe: Shapes["Lethality"] }) {
             ? say("figures.egg_made_safe_2")
             : say("figures.egg_safe", { share: percent })}
         </b>{" "}
-        <span className="caption">{say("figures.your_local_code_comes_first", { logs })}</span>
+        <span className="caption">
+          {safe.log_reduction === 0 && safe.warnings[0]
+            ? safe.warnings[0]
+            : say("figures.your_local_code_comes_first", { logs })}
+        </span>
       </figcaption>
     </figure>
   );

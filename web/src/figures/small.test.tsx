@@ -179,6 +179,12 @@ describe("how safe the egg is", () => {
     expect(gauge({ share: 1, meets: true }).querySelector("b")?.textContent).not.toMatch(/\d/);
   });
 
+  it("says why nothing is counted yet", () => {
+    const waiting = { share: 0, log_reduction: 0, warnings: ["Counted once tempered."] };
+    expect(gauge(waiting).querySelector(".caption")?.textContent).toBe("Counted once tempered.");
+    expect(gauge({ ...waiting, log_reduction: 2.5 }).textContent).not.toContain("tempered");
+  });
+
   it("counts logs to twelve", () => {
     expect(gauge({ log_reduction: 11.96 }).textContent).toContain("12.0");
     expect(gauge({ log_reduction: 40 }).textContent).toMatch(/more than 12/i);

@@ -22,7 +22,7 @@ from bellcrumb.heat.pot import (
 from bellcrumb.oven.guide import BakePlan, bake_moment, bake_steps, is_fresh
 from bellcrumb.oven.refit import Look, Observations
 from bellcrumb.oven.school import After, before_of, sign_of
-from bellcrumb.safety.pasteurise import Lethality, Pasteurising, Product, lethality
+from bellcrumb.safety.pasteurise import Lethality, Pasteurising, Product, lethality, not_yet
 from bellcrumb.stove.caramel import is_sauce
 from bellcrumb.stove.finish import Addition
 from bellcrumb.stove.guide import ENTERED_EARLY_S, Moment, held_above_c, missed, moment
@@ -31,7 +31,7 @@ from bellcrumb.stove.meringue import Meringue
 from bellcrumb.stove.over_bath import BATH_W_K
 from bellcrumb.stove.plan import Plan
 from bellcrumb.stove.steps import Cue, Step, StepKind
-from bellcrumb.stove.temper import Ladder, Rung, School
+from bellcrumb.stove.temper import POURED_BACK_S, Ladder, Rung, School, in_the_mix_from_s
 from bellcrumb.stove.whip import Whipped, whip_of
 from bellcrumb.stove.work import Work, WorkKind
 from bellcrumb.stove.works import AIMS, Aim
@@ -41,6 +41,7 @@ __all__ = [
     "BATH_W_K",
     "ENTERED_EARLY_S",
     "NEVER_C",
+    "POURED_BACK_S",
     "STALE_S",
     "Addition",
     "After",
@@ -85,6 +86,7 @@ __all__ = [
     "drawn_before",
     "guided",
     "held_above_c",
+    "in_the_mix_from_s",
     "is_enough",
     "is_fresh",
     "is_sauce",
@@ -92,6 +94,7 @@ __all__ = [
     "lethality",
     "missed",
     "moment",
+    "not_yet",
     "oven_family",
     "pot_for",
     "pot_name",
