@@ -190,6 +190,8 @@ def _read_dessert(kitchen: Kitchen, written: Written, own: dict[str, str]) -> Re
             now["note"] = say("formulas.makes", makes=written.makes, note=part.note).strip()
         versions = [_content(kitchen, v, own, problems) for v in (*part.earlier, now)]
         parts.append(ReadPart(kind=part.kind, name=name, versions=versions))  # type: ignore[arg-type]
+        if not versions[-1].lines_text.strip():
+            problems.append(say("formulas.no_lines_were_found", part=name))
         for line in _understood(kitchen, versions[-1]):
             counted += 1
             if line.ingredient and line.grams and line.confidence in ("sure", "likely"):

@@ -188,6 +188,10 @@ class TravelTest(KitchenCase):
         (dessert,) = found["desserts"]
         self.assertEqual(dessert["parts"][0]["versions"][0]["vessel_count"], 8)
         self.assertEqual(len(dessert["problems"]), 3)
+        # Lines under a name that is not ours are not lost without a word.
+        own["desserts"][0]["parts"][0]["versions"][0] = {"lines_text": "1 l milk"}
+        (dessert,) = self.read(json.dumps(own))[1]["desserts"]
+        self.assertIn("it would be kept empty", str(dessert["problems"]))
         status, body = self.read("   ")
         self.assertEqual((status, body["field"]), (422, "file"))
 

@@ -16,12 +16,7 @@ export function Progress({ said, done, of, onStop }: ProgressProps) {
         {said}
       </p>
       {of > 0 && (
-        <progress
-          className="h-3 w-full max-w-64 accent-burnt"
-          max={of}
-          value={done}
-          aria-label={said}
-        />
+        <progress className="h-3 w-full max-w-64" max={of} value={done} aria-label={said} />
       )}
       <Button onClick={onStop}>{say("files.stop")}</Button>
     </div>
