@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import KW_ONLY, dataclass
 
-from ops.base import HOME
+from ops.base import HOME, PATIENCE_S
 from ops.mariadb import free_port
 from ops.serve import await_served, gunicorn
 
@@ -57,4 +57,4 @@ def demo_server() -> Iterator[DemoServer]:
         )
     finally:
         server.terminate()
-        server.wait(15)
+        server.wait(PATIENCE_S)

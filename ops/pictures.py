@@ -3,7 +3,7 @@
 from playwright.sync_api import Browser, Page, Playwright, sync_playwright
 
 from ops import needs
-from ops.base import HOME, ROOT, say
+from ops.base import HOME, PATIENCE_S, ROOT, say
 from ops.demo_server import DemoServer, demo_server
 from ops.serve import stand_in
 
@@ -229,7 +229,7 @@ def _all(server: DemoServer, playwright: Playwright) -> None:
     finally:
         browser.close()
         simulated.terminate()
-        simulated.wait(10)
+        simulated.wait(PATIENCE_S)
 
 
 if __name__ == "__main__":
