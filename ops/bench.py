@@ -10,7 +10,7 @@ import sys
 from itertools import count
 from pathlib import Path
 
-from ops import bench_whole
+from ops import bench_whole, needs
 from ops.base import ROOT
 from ops.bench_browser import first_load, in_browser
 from ops.bench_http import over_http
@@ -127,6 +127,7 @@ def main() -> None:
     bench_whole.formulas(one)
     bench_whole.learning(one)
     bench_whole.planted(one)
+    needs.front_end()  # what is measured stands in the source, and is built before it is served
     with demo_server() as server:
         over_http(server, in_core)
         in_browser(server)

@@ -12,7 +12,6 @@ from ops.demo_server import DemoServer
 
 def in_browser(server: DemoServer) -> None:
     """Page load and keystroke to picture, in Chromium."""
-    needs.front_end()  # what is measured is what stands in the source
     from playwright.sync_api import sync_playwright
 
     with sync_playwright() as playwright:
