@@ -140,7 +140,7 @@ def record_file(request: HttpRequest, kid: UUID, span: Query[Span]) -> HttpRespo
             f"{by.from_c:g}/{by.mid_c:g}/{by.end_c:g} degC, {by.mid_min:g}/{by.end_min:g} min",
             safe_cell(r.mended),
         ])  # fmt: skip
-    answer = HttpResponse(out.getvalue(), content_type="text/csv")
+    answer = HttpResponse(out.getvalue(), content_type="text/csv; charset=utf-8")
     answer["Content-Disposition"] = 'attachment; filename="record.csv"'
     return answer
 
@@ -170,7 +170,7 @@ def batch_file(
     if form == "json":
         answer = HttpResponse(_json(batch), content_type="application/json")
     else:
-        answer = HttpResponse(_curve(batch), content_type="text/csv")
+        answer = HttpResponse(_curve(batch), content_type="text/csv; charset=utf-8")
     answer["Content-Disposition"] = f'attachment; filename="batch.{form}"'
     return answer
 

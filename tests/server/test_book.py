@@ -97,7 +97,9 @@ class RecordTest(KitchenCase):
         said = {"words": "=thrown away"}
         status, row = self.k("PUT", f"/batches/{slow}/mended", said)
         self.assertEqual((status, row["mended"]), (200, "=thrown away"))
-        table = self.client.get(f"/api/k/{self.kid}/record/file").content.decode()
+        file = self.client.get(f"/api/k/{self.kid}/record/file")
+        self.assertEqual(file["Content-Type"], "text/csv; charset=utf-8")  # it holds degrees
+        table = file.content.decode()
         self.assertIn("'=thrown away", table)
         self.assertEqual(len(table.strip().splitlines()), 3)
         self.assertEqual(self.k("GET", "/record?until=2020-01-01T00:00:00Z")[1], [])
