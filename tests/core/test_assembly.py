@@ -138,7 +138,11 @@ class ThreadTimesTest(unittest.TestCase):
     def test_a_kitchens_own_minutes_go_before_the_model(self):
         own = self.flan(40, overrules=[{"key": "Flan/bake_bath", "wait_min": 99}])
         self.assertEqual(own["Flan/bake_bath"]["wait_min"], 99)
-        self.assertTrue(own["Flan/bake_bath"]["own"])
+        self.assertEqual([key for key, s in own.items() if s["own"]], ["Flan/bake_bath"])
+        hands = self.flan(40, overrules=[{"key": "Flan/bake_bath", "hands_min": 7}])
+        self.assertEqual(hands["Flan/bake_bath"]["hands_min"], 7)
+        self.assertEqual([key for key, s in hands.items() if s["own"]], ["Flan/bake_bath"])
+        self.assertEqual([key for key, s in self.flan(40).items() if s["own"]], [])
 
     def test_one_portion_costs_what_its_layers_do(self):
         prices = {"cream 35%": 6, "whole milk": 1.2, "flour": 1, "butter": 9}

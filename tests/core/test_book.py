@@ -7,6 +7,7 @@ from bellcrumb.book.review import Timing, deviation, review
 from bellcrumb.curve.doubts import doubts
 from bellcrumb.laws.safety import COOLING
 from bellcrumb.stove.steps import Step
+from bellcrumb.words import closed
 
 BOIL = Step(
     "cook",
@@ -127,6 +128,9 @@ class ProbeTest(unittest.TestCase):
         self.assertEqual(self.found([r for r in climb if not 100 < r[0] < 160]), [("gap", False)])
         spiked = [(t, 250.0 if t == 100 else c) for t, c in climb]
         self.assertEqual(self.found(spiked), [("jumps", False)])
+        twice = [(t, 250.0 if t in (100, 200) else c) for t, c in climb]
+        for readings, said in ((spiked, "A reading"), (twice, "2 readings")):
+            self.assertTrue(closed(doubts(readings, 100.5)[0].says).startswith(said))
         self.assertEqual(self.found([*climb, *[(t, 70.0) for t in range(300, 520, 2)]]),
                          [("stuck", True)])  # fmt: skip
 
@@ -135,3 +139,8 @@ class ProbeTest(unittest.TestCase):
         self.assertEqual(self.found(low), [("low", True)])
         self.assertEqual(self.found(low, boil_c=97.5), [])  # at altitude this is the boil
         self.assertEqual(self.found(ramp((0, 60), (300, 104), (340, 104))), [("high", True)])
+        # Two kelvin over the boil are too many; what came down again was high, and is no more.
+        self.assertEqual(self.found(ramp((0, 60), (300, 102.7), (340, 102.7))), [("high", True)])
+        self.assertEqual(self.found(ramp((0, 60), (300, 102.3), (340, 102.3))), [])
+        cooled = ramp((0, 60), (300, 104), (340, 104), (600, 70))
+        self.assertEqual(self.found(cooled), [("high", False)])

@@ -7,6 +7,7 @@ from bellcrumb.contract import compute
 from bellcrumb.dessert.layers import Layer, Made, stack
 from bellcrumb.dessert.stand import Room
 from bellcrumb.dessert.steps import BuildStep, Gap
+from bellcrumb.dessert.tables import Schools, meeting
 from bellcrumb.dessert.thread import thread
 from bellcrumb.errors import CraftError
 from bellcrumb.vessels.geometry import library, vessel_from_measures
@@ -343,8 +344,19 @@ class ThreadTest(unittest.TestCase):
         chill = next(s for s in own["steps"] if s["key"] == "Cream/chill")
         self.assertEqual((chill["wait_min"], chill["own"]), (60, True))
         self.assertLess(own["shortest_min"], cold["shortest_min"])
+        for more in ({"wait_min": 300}, {"hands_min": 2}):
+            whole = tart(schools={"filling": "hot"}, overrules=[{"key": "set_cold", **more}])
+            said = {s["key"]: s["source"] for s in whole["steps"] if s["own"]}
+            self.assertEqual(said, {"set_cold": "this kitchen's own"})
+        self.assertEqual([s["key"] for s in hot["steps"] if s["own"]], [])
         gone = tart(overrules=[{"key": "Cream/cook it", "wait_min": 60}])["warnings"]
         self.assertIn("no step “Cream/cook it” any more", " ".join(gone))
+
+    def test_almond_cream_bakes_in_a_case_as_a_batter_does_and_whipped_cream_does_not(self):
+        self.assertEqual(meeting("flaky", "frangipane", Schools("hot")).upper, "batter")
+        self.assertEqual(meeting("caramel", "flan", Schools()).upper, "batter")
+        self.assertIsNone(meeting("caramel", "whipped", Schools()))
+        self.assertEqual(meeting("frangipane", "curd", Schools()).upper, "cold_cream")
 
     def test_crisp_things_are_the_at_most_of_the_whole(self):
         plate = tart()["steps"][-1]

@@ -363,6 +363,7 @@ class CorpusTest(unittest.TestCase):
             ("100 g each butter, sugar, and honey",
              [("butter_80", 100), ("sugar", 100), ("honey", 100)]),
             ("je 100 g Butter und Zucker", [("butter_80", 100), ("sugar", 100)]),
+            ("100 g each butter and sugar", [("butter_80", 100), ("sugar", 100)]),
             ("2 lemons, juice and zest, plus 3 eggs",
              [("lemon_juice", 96), ("citrus_zest", 10), ("egg_whole", 150)]),
         ):  # fmt: skip

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 from bellcrumb.contract import compute
 from bellcrumb.errors import CraftError
 from bellcrumb.laws.starch import sugar_delay_k
-from bellcrumb.laws.water import sucrose_boils_c, sucrose_pct_at
+from bellcrumb.laws.water import sucrose_boils_c, sucrose_pct_at, sweetened_boils_c
 from bellcrumb.safety.pasteurise import lethality
 from bellcrumb.stove.finish import additions
 from bellcrumb.stove.meringue import meringue
@@ -109,6 +109,10 @@ class SyrupTest(unittest.TestCase):
                            (90, 123), (95, 140), (98.2, 160)):  # fmt: skip
             self.assertAlmostEqual(sucrose_boils_c(pct), boils, delta=0.6)
             self.assertAlmostEqual(sucrose_pct_at(sucrose_boils_c(pct)), pct, places=6)
+            up = sucrose_boils_c(pct, 2000)  # on a mountain the same syrup boils cooler
+            self.assertLess(up, boils - 5)
+            self.assertAlmostEqual(sucrose_pct_at(up, 2000), pct, places=6)
+        self.assertEqual(sweetened_boils_c(400, 400), sucrose_boils_c(50))
 
     def test_the_water_left_at_each_stage_is_the_published_one(self):
         published = {110: 61, 112: 50, 115: 42, 118: 34, 120: 29, 121: 27, 125: 21}
@@ -123,6 +127,9 @@ class SyrupTest(unittest.TestCase):
         low = compute("syrup", {"sugar_g": 150, "water_g": 60, "stage": "amber", "ring": 270})
         self.assertTrue(15 * 60 < low["time_s"] < 25 * 60)
         self.assertIsNone(cook_syrup(150, 60, 170, 100).time_s)
+        # A pan that never gets there is told what it would hold there, as one is that does.
+        weak, strong = (cook_syrup(1000, 300, 118, power).water_left_g for power in (30, 600))
+        self.assertAlmostEqual(weak, strong, delta=3)
 
     def test_the_climb_to_soft_ball_is_the_slow_stretch(self):
         run = cook_syrup(200, 80, 117, 360)
@@ -256,6 +263,11 @@ class SafetyTest(unittest.TestCase):
 
     def test_below_55_nothing_counts_and_time_runs_forward(self):
         self.assertEqual(lethality("mix", [(0, 54.9), (86_400, 54.9)]).log_reduction, 0)
+        across, above = ([(0, 50), (60, 60)], [(30, 55), (60, 60)])
+        self.assertAlmostEqual(lethality("white", across).share, lethality("white", above).share)
+        with self.assertRaises(CraftError) as caught:
+            lethality("mix", [(0, 60), (5, 60), (1, 60)])
+        self.assertEqual(caught.exception.field, "readings[2].t_s")
         with self.assertRaises(CraftError) as caught:
             compute(
                 "pasteurise", {"readings": [{"t_s": 5, "temp_c": 60}, {"t_s": 1, "temp_c": 60}]}

@@ -6,6 +6,7 @@ from importlib.resources import files
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from bellcrumb.contract import compute
 from bellcrumb.formula.answer import answer, shifted
 from bellcrumb.formula.starters import starters
 from bellcrumb.mix.composition import Mix, Portion
@@ -252,6 +253,24 @@ class CookingTest(unittest.TestCase):
         plain = mix(lemon_juice=150, egg_whole=200, sugar=300)
         late, soon = (coagulation(m, families()["citrus_tart"]).ideal_c for m in (square, plain))
         self.assertAlmostEqual(late - soon, 10.0, delta=0.3)
+
+    def test_a_spoon_of_cheese_makes_no_cheesecake_of_a_baked_batter(self):
+        made = {"milk_whole": 500, "egg_whole": 150, "sugar": 100, "flour_plain": 100}
+        plain, spoon, cake = (
+            coagulation(mix(**made, cream_cheese=g), families()["clafoutis"]).ideal_c
+            for g in (0, 5, 700)
+        )
+        self.assertAlmostEqual(spoon, plain, delta=0.3)
+        self.assertLess(cake, plain - 2)
+
+    def test_how_its_egg_was_taken_to_set_is_said(self):
+        milk = "500 g whole milk"
+        for lines, said in (
+            ((milk, "5 yolks", "100 g sugar"), "cooked on the stove and left to set"),
+            ((milk, "4 eggs", "100 g sugar", "30 g corn starch"), "with 47 % of a chance"),
+        ):
+            says = compute("formula", {"lines": list(lines)})["reasons"]["set"]["says"]
+            self.assertIn(said, says.replace("\u202f", " "))
 
     def test_what_was_boiled_first_does_not_wait_for_its_starch_again(self):
         flan = mix(milk_whole=500, egg_whole=150, sugar=150, corn_starch=60)

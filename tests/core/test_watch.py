@@ -28,6 +28,14 @@ def held_all_at_once(curve, above):
 
 
 class WatchTest(unittest.TestCase):
+    def test_a_slope_is_that_of_the_last_seconds_and_none_of_too_few(self):
+        climb = [(float(t), 20 + 0.1 * t) for t in range(0, 200, 2)]
+        self.assertAlmostEqual(rate_k_per_min(climb), 6)
+        turned = [*climb, *[(float(t), 40.0) for t in range(200, 240, 2)]]
+        self.assertAlmostEqual(rate_k_per_min(turned), 0)
+        self.assertIsNone(rate_k_per_min([(100.0 + n, 50.0 + n) for n in (0, 1, 2, 3.9)]))
+        self.assertIsNotNone(rate_k_per_min([(100.0 + n, 50.0 + n) for n in (0, 1, 2, 4)]))
+
     @given(READINGS, st.integers(0, 80))
     def test_looking_in_between_changes_nothing(self, steps, look):
         times = itertools.accumulate(s for s, _ in steps)

@@ -321,25 +321,19 @@ class _Thread:
         key, keeps_h = self.built
         least, most = 60.0, max(60 * keeps_h, 90.0)
         hands_own, wait_own = self.own.get("set_cold", (None, None))
+        own = hands_own is not None or wait_own is not None
+        usual = say("dessert.trade_practice_our_estimate")
         self.steps.append(
             BuildStep(
-                "set_cold",
-                "",
-                "set_cold",
-                words=say("dessert.chill_until_it_is_set"),
+                "set_cold", "", "set_cold", words=say("dessert.chill_until_it_is_set"),
                 hands_min=1.0 if hands_own is None else hands_own,
                 wait_min=240.0 if wait_own is None else wait_own,
-                wait_low_min=180,
-                wait_high_min=480,
-                uses=(),
-                attention=False,
-                oven_c=None,
-                source=say("dessert.trade_practice_our_estimate"),
+                wait_low_min=180, wait_high_min=480, uses=(), attention=False, oven_c=None,
+                source=say("dessert.this_kitchens_own") if own else usual,
                 after=(Gap(key, least, most, why=say("dessert.cools_on_the_bench_first")),),
-                holds=("cold",),
-                own=hands_own is not None or wait_own is not None,
+                holds=("cold",), own=own,
             )
-        )
+        )  # fmt: skip
         self.built = ("set_cold", 24.0)
 
     def finish(self, count: int) -> None:
