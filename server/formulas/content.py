@@ -8,7 +8,16 @@ from pydantic import Field
 
 from bellcrumb.contract.bend import bend
 from bellcrumb.contract.formulas import formula, scale
-from bellcrumb.contract.open.cooking import After, School
+from bellcrumb.contract.open.cooking import (
+    COOK_SETTING,
+    EGGS_C,
+    HEAT_SETTING,
+    HELD_BACK_ML,
+    HOT_C,
+    LADLE_ML,
+    After,
+    School,
+)
 from bellcrumb.contract.open.food import (
     COOLING,
     MOST_LINES,
@@ -95,12 +104,12 @@ class Content(Schema):
     bath_mm: int = Field(default=20, ge=1, le=400)
     school: School = "hot_into_eggs"
     ring_id: RowId | None = None
-    heat_setting_pct: int = Field(default=70, ge=1, le=100)
-    cook_setting_pct: int = Field(default=45, ge=1, le=100)
-    ladle_ml: int = Field(default=100, ge=5, le=2000)
-    hot_c: float = Field(default=90, ge=20, le=105)
-    eggs_c: float = Field(default=18, ge=-2, le=60)
-    held_back_ml: int = Field(default=250, ge=0, le=20_000)
+    heat_setting_pct: int = Field(default=round(100 * HEAT_SETTING), ge=1, le=100)
+    cook_setting_pct: int = Field(default=round(100 * COOK_SETTING), ge=1, le=100)
+    ladle_ml: int = Field(default=round(LADLE_ML), ge=5, le=2000)
+    hot_c: float = Field(default=HOT_C, ge=20, le=105)
+    eggs_c: float = Field(default=EGGS_C, ge=-2, le=60)
+    held_back_ml: int = Field(default=round(HELD_BACK_ML), ge=0, le=20_000)
     method: Literal["", "italian", "swiss", "french"] = Field(
         default="", description="of a meringue"
     )

@@ -8,6 +8,7 @@ from bellcrumb.contract.open.books import share_per_loss
 from bellcrumb.contract.open.cooking import (
     AIMS,
     BATH_W_K,
+    MILK_C,
     NEVER_C,
     Cream,
     Guided,
@@ -53,7 +54,6 @@ from kitchen.lessons import OF_A_RING, Used, lesson_of, lessons_of
 from kitchen.models import Kitchen
 from kitchen.models import Ring as KitchenRing
 
-MILK_C = 6.0
 # Works in which the probe stands in egg, and those that are judged cold.
 _OVER_EGG, _SET_COLD = ("swiss", "curd", "sabayon"), ("curd", "roux")
 

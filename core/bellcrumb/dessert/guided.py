@@ -11,6 +11,7 @@ from bellcrumb.mix.composition import Mix
 from bellcrumb.stove.plan import Plan, plan
 from bellcrumb.stove.steps import Step, checks
 from bellcrumb.stove.temper import School
+from bellcrumb.stove.usual import COOK_SETTING, EGGS_C, HEAT_SETTING, HOT_C, LADLE_ML, MILK_C
 from bellcrumb.stove.work import Work
 from bellcrumb.stove.works import work, work_kind
 from bellcrumb.texture.families import Family, family, nearest_on_the_stove
@@ -24,13 +25,13 @@ class HowCooked:
 
     style: str = ""
     school: School = "hot_into_eggs"
-    heat_setting: float = 0.7
+    heat_setting: float = HEAT_SETTING
     _: KW_ONLY
-    setting: float = 0.45
-    ladle_ml: float = 100.0
-    milk_c: float = 6.0
-    hot_c: float = 90.0
-    eggs_c: float = 18.0
+    setting: float = COOK_SETTING
+    ladle_ml: float = LADLE_ML
+    milk_c: float = MILK_C
+    hot_c: float = HOT_C
+    eggs_c: float = EGGS_C
     held_back_ml: float = 0.0
     target_c: float = 0.0
     altitude_m: float = 0.0

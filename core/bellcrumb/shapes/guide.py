@@ -6,6 +6,7 @@ from pydantic import Field
 
 from bellcrumb.shapes.base import Shape
 from bellcrumb.shapes.formula import FormulaIn
+from bellcrumb.stove.usual import EGGS_C, HELD_BACK_ML, HOT_C, LADLE_ML
 
 
 class GuideIn(FormulaIn):
@@ -14,10 +15,10 @@ class GuideIn(FormulaIn):
     method: Literal["", "italian", "swiss", "french"] = ""
     school: Literal["hot_into_eggs", "eggs_after_boil", "held_back_liquid"] = "hot_into_eggs"
     ring: Literal["low", "medium", "high"] = "medium"
-    ladle_ml: float = Field(100, ge=5, le=2000)
-    hot_c: float = Field(90, ge=20, le=105)
-    eggs_c: float = Field(18, ge=-2, le=60)
-    held_back_ml: float = Field(250, ge=0, le=20_000)
+    ladle_ml: float = Field(LADLE_ML, ge=5, le=2000)
+    hot_c: float = Field(HOT_C, ge=20, le=105)
+    eggs_c: float = Field(EGGS_C, ge=-2, le=60)
+    held_back_ml: float = Field(HELD_BACK_ML, ge=0, le=20_000)
     target_c: float = Field(0, ge=0, le=200, description="of a syrup; 0: the usual one")
 
 

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from bellcrumb.shapes.base import Celsius, MixIn, Shape, Strict
 from bellcrumb.stove.temper import School
+from bellcrumb.stove.usual import LADLE_ML
 
 
 class TemperIn(Strict):
@@ -13,7 +14,7 @@ class TemperIn(Strict):
 
     hot: MixIn
     eggs: MixIn
-    ladle_ml: float = Field(100, ge=5, le=2000)
+    ladle_ml: float = Field(LADLE_ML, ge=5, le=2000)
     school: School = "hot_into_eggs"
     held_back_ml: float = Field(0, ge=0)
 

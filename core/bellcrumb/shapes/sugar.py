@@ -11,6 +11,7 @@ from bellcrumb.shapes.fit import VesselIn
 from bellcrumb.stove.finish import Addition
 from bellcrumb.stove.meringue import MeringueKind
 from bellcrumb.stove.syrup import SugarStage, SyrupRun
+from bellcrumb.stove.usual import SWISS_C, SYRUP_C, WHITES_C
 from bellcrumb.stove.whip import Use
 
 Grams = Annotated[float, Field(gt=0, le=200_000)]
@@ -69,9 +70,9 @@ class MeringueIn(Strict):
     whites_g: Grams
     sugar_g: Grams
     water_g: Grams | None = Field(None, description="of the syrup; default 0.3 of the sugar")
-    syrup_c: Celsius = 118.0
-    swiss_c: Celsius = 72.0
-    whites_c: Celsius = 20.0
+    syrup_c: Celsius = SYRUP_C
+    swiss_c: Celsius = SWISS_C
+    whites_c: Celsius = WHITES_C
     ring: RingSetting = "medium"
     acid: bool = False
     altitude_m: float = Field(0, ge=-400, le=5000)

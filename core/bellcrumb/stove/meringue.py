@@ -8,6 +8,7 @@ from bellcrumb.laws.safety import HOUSE_LINE_C
 from bellcrumb.laws.water import CP_J_PER_GK
 from bellcrumb.safety.pasteurise import LAWS
 from bellcrumb.stove.syrup import HOT_SUGAR, SUGAR_J_GK, SyrupRun, cook_syrup
+from bellcrumb.stove.usual import SWISS_C, SYRUP_C, SYRUP_WATER, WHITES_C
 from bellcrumb.words import say
 
 MeringueKind = Literal["italian", "swiss", "french"]
@@ -64,10 +65,10 @@ def meringue(
     sugar_g: float,
     *,
     water_g: float | None = None,
-    syrup_c: float = 118.0,
+    syrup_c: float = SYRUP_C,
     power_w: float = 359.0,
-    swiss_c: float = 72.0,
-    whites_c: float = 20.0,
+    swiss_c: float = SWISS_C,
+    whites_c: float = WHITES_C,
     altitude_m: float = 0.0,
     acid: bool = False,
 ) -> Meringue:
@@ -86,7 +87,7 @@ def meringue(
     if kind == "italian":
         if not 100 < syrup_c <= 130:
             raise CraftError("syrup_c", say("stove.the_syrup_is_poured_between_101"))
-        water = 0.3 * sugar_g if water_g is None else water_g
+        water = SYRUP_WATER * sugar_g if water_g is None else water_g
         if water <= 0:
             raise CraftError("water_g", say("stove.the_syrup_needs_water_about_a"))
         syrup = cook_syrup(sugar_g, water, syrup_c, power_w, altitude_m)

@@ -14,6 +14,7 @@ from bellcrumb.stove.method import Split, split
 from bellcrumb.stove.steps import Step, checks, names, step
 from bellcrumb.stove.temper import Ladder, School, temper
 from bellcrumb.stove.thickening import Thickener, signs_of
+from bellcrumb.stove.usual import COOK_SETTING, EGGS_C, HEAT_SETTING, HOT_C, LADLE_ML, MILK_C
 from bellcrumb.texture.coagulation import coagulation
 from bellcrumb.texture.endpoint import Endpoint, endpoint
 from bellcrumb.texture.families import COARSE, Family
@@ -74,12 +75,12 @@ def plan(
     ring: Ring,
     *,
     school: School = "hot_into_eggs",
-    heat_setting: float = 0.7,
-    setting: float = 0.45,
-    ladle_ml: float = 100.0,
-    milk_c: float = 6.0,
-    hot_c: float = 90.0,
-    eggs_c: float = 18.0,
+    heat_setting: float = HEAT_SETTING,
+    setting: float = COOK_SETTING,
+    ladle_ml: float = LADLE_ML,
+    milk_c: float = MILK_C,
+    hot_c: float = HOT_C,
+    eggs_c: float = EGGS_C,
     held_back_ml: float = 0.0,
     altitude_m: float = 0.0,
 ) -> Plan:

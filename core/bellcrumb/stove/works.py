@@ -12,6 +12,7 @@ from bellcrumb.stove.over_bath import curd, sabayon, swiss
 from bellcrumb.stove.steps import Cue, step
 from bellcrumb.stove.stirred import choux, citrus, roux
 from bellcrumb.stove.syrup import HOT_SUGAR
+from bellcrumb.stove.usual import SWISS_C, SYRUP_C, SYRUP_WATER
 from bellcrumb.stove.whip import whip_of
 from bellcrumb.stove.work import Pretence, Work, WorkKind
 from bellcrumb.texture.families import Family
@@ -32,8 +33,8 @@ class Aim:
 # Source: craft for the usual ones; beyond the others it is another thing (our estimate).
 AIMS: dict[str, Aim] = {
     "caramel": Aim(usual_c=172, low_c=160, high_c=190),
-    "italian": Aim(usual_c=118, low_c=112, high_c=125),
-    "swiss": Aim(usual_c=72, low_c=50, high_c=78),
+    "italian": Aim(usual_c=SYRUP_C, low_c=112, high_c=125),
+    "swiss": Aim(usual_c=SWISS_C, low_c=50, high_c=78),
 }
 
 
@@ -158,7 +159,7 @@ def _italian(mix: Mix, power: float, altitude_m: float, syrup_c: float, whites_c
                 from_c=20.0,
                 power_w=power,
                 sugar_g=sugar,
-                water_g=water or 0.3 * sugar,
+                water_g=water or SYRUP_WATER * sugar,
             )
         ],
         warnings=[w for w in found.warnings if w != HOT_SUGAR],

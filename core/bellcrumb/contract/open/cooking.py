@@ -32,6 +32,15 @@ from bellcrumb.stove.over_bath import BATH_W_K
 from bellcrumb.stove.plan import Plan
 from bellcrumb.stove.steps import Cue, Step, StepKind
 from bellcrumb.stove.temper import POURED_BACK_S, Ladder, Rung, School, in_the_mix_from_s
+from bellcrumb.stove.usual import (
+    COOK_SETTING,
+    EGGS_C,
+    HEAT_SETTING,
+    HELD_BACK_ML,
+    HOT_C,
+    LADLE_ML,
+    MILK_C,
+)
 from bellcrumb.stove.whip import Whipped, whip_of
 from bellcrumb.stove.work import Work, WorkKind
 from bellcrumb.stove.works import AIMS, Aim
@@ -39,7 +48,14 @@ from bellcrumb.stove.works import AIMS, Aim
 __all__ = [
     "AIMS",
     "BATH_W_K",
+    "COOK_SETTING",
+    "EGGS_C",
     "ENTERED_EARLY_S",
+    "HEAT_SETTING",
+    "HELD_BACK_ML",
+    "HOT_C",
+    "LADLE_ML",
+    "MILK_C",
     "NEVER_C",
     "POURED_BACK_S",
     "STALE_S",
