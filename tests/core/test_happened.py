@@ -36,6 +36,8 @@ class HappenedTest(unittest.TestCase):
         found = self.codes(steps=[HOLD], curve=curve)
         self.assertEqual(list(found), ["dips"])
         self.assertIn("once", found["dips"].words)
+        again = line((0, 60), (200, 99), (240, 92), (280, 99), (340, 92), (380, 99), (500, 99))
+        self.assertIn("twice", self.codes(steps=[HOLD], curve=again)["dips"].words)
         # Out of it for about fifty seconds of a hold of ninety.
         self.assertAlmostEqual(found["dips"].weight, 0.2 + 50 / 90 / 2, delta=0.04)
 
@@ -58,6 +60,8 @@ class HappenedTest(unittest.TestCase):
         self.assertEqual(self.codes(steps=[TEMPER], curve=moved, ladder_jump_k=12), {})
         stayed = line((0, 90), (100, 86), (200, 83))
         self.assertEqual(self.codes(steps=[TEMPER], curve=stayed, ladder_jump_k=12), {})
+        warmed = line((0, 90), (100, 70), (200, 88))
+        self.assertEqual(self.codes(steps=[TEMPER], curve=warmed, ladder_jump_k=12), {})
 
     def test_what_no_ring_or_oven_can_be_off_by_is_another_one(self):
         self.assertIn("other_ring", self.codes(heat_predicted_s=300, heat_took_s=600))

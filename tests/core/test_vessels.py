@@ -133,6 +133,13 @@ class TrayTest(unittest.TestCase):
             bath(pan, mould, 4, "rim").water_ml, bath(pan, mould, 4, "half").water_ml
         )
 
+    def test_water_to_four_millimetres_under_the_rim_is_carried_and_higher_is_not(self):
+        pan = vessel_from_measures("rect", 100, length_mm=500, width_mm=300, name="pan")
+        mould = vessel_from_measures("round", 40, top_mm=74, bottom_mm=74, wall_mm=3)
+        self.assertEqual(bath(pan, mould, 4, 43 - 4.2).warnings, [])
+        flooded = bath(pan, mould, 4, 43 - 3.8)
+        self.assertEqual((flooded.level_mm, len(flooded.warnings)), (39, 1))
+
     def test_more_moulds_than_a_pan_takes_need_another(self):
         stood = bath(library()["gn_1_1_65"], library()["ramekin_120"], 20, "half")
         self.assertEqual((stood.per_pan, stood.pans, stood.last_pan), (15, 2, 5))

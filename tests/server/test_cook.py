@@ -83,6 +83,32 @@ class CookTest(KitchenCase):
             self.assertEqual(safety_now(course, kept), safety_of(course, curve_of(batch)))
         self.assertGreater(moment_of(course, kept).figure, 95)
 
+    def test_a_row_numbered_before_those_already_seen_is_found_when_it_can_be(self):
+        batch = Batch.objects.get(pk=self.start())
+
+        def keep(number, second):
+            Reading.objects.create(
+                id=number, batch=batch, client_id=new_id(), at=batch.started_at,
+                cook_ms=1000 * second, temp_cc=6000 + second,
+            )  # fmt: skip
+
+        with patch("batches.state.SETTLED_S", 1e9):  # however long this machine takes over it
+            keep(5_000_002, 2)
+            self.assertEqual(len(state_of(batch.pk).curve), 1)
+            keep(5_000_001, 1)  # another connection had taken its number, and finished later
+            self.assertEqual([t for t, _ in state_of(batch.pk).curve], [1, 2])
+
+    def test_cooks_are_remembered_until_they_are_too_many_the_latest_asked_for_last(self):
+        one, two = (Batch.objects.get(pk=self.start()) for _ in range(2))
+        for n, batch in enumerate((one, two)):
+            Reading.objects.create(batch=batch, client_id=new_id(), at=batch.started_at,
+                                   cook_ms=n, temp_cc=6000)  # fmt: skip
+        known = state_of(one.pk), state_of(two.pk)
+        self.assertEqual((state_of(one.pk), state_of(two.pk)), known)
+        with patch("batches.state.MOST_READINGS", 1):
+            self.assertIs(state_of(two.pk), known[1])
+        self.assertIsNot(state_of(one.pk), known[0])
+
     def test_two_verdicts_at_once_are_both_kept(self):
         batch = self.start()
         path, first = f"/batches/{batch}/verdict", {"texture": "pipe", "faults": [], "note": "a"}

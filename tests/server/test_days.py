@@ -36,6 +36,9 @@ class DaysTest(KitchenCase):
         self.assertEqual((status, Tick.objects.count()), (200, 1))
         begun = next(s for s in now["plan"]["steps"] if s["key"] == first["key"])
         self.assertEqual((begun["state"], begun["start"]), ("begun", late.isoformat()))
+        for edge in ("hands_end", "end"):  # forty minutes late with all it has
+            slid = datetime.fromisoformat(begun[edge]) - datetime.fromisoformat(first[edge])
+            self.assertEqual(slid, timedelta(minutes=40), edge)
         status, moved = self.k("POST", f"/days/{day}/again", {"at": late.isoformat()})
         self.assertEqual((status, moved["revision"]), (200, 2))
         steps = {s["key"]: s for s in moved["plan"]["steps"]}
