@@ -257,6 +257,11 @@ class IngestTest(KitchenCase):
         )
         self.assertEqual(self.send(self.reading(30))[1]["on_no_cook"], 1)
         self.assertIsNone(self.device_call("GET", "")[1]["batch_id"])
+        # Ten times as fast a day is over ten times as soon.
+        Batch.objects.filter(pk=self.batch).update(
+            started_at=datetime.now(UTC) - timedelta(hours=3), time_scale=10
+        )
+        self.assertEqual(self.send(self.reading(30))[1]["on_no_cook"], 1)
 
     def test_a_device_learns_its_cook_and_a_real_one_no_pretence(self):
         _, where = self.device_call("GET", "")

@@ -1,8 +1,9 @@
 from datetime import timedelta
+from unittest.mock import patch
 from urllib.parse import quote
 
 from batches.models import Batch, Event
-from batches.teaching import by_the_books, relearn, teach
+from batches.teaching import _losses_taken, batches_seen, by_the_books, relearn, teach
 from formulas.content import content_of
 from formulas.models import Version
 from formulas.oven import bake_of
@@ -105,6 +106,36 @@ class LearnedTest(KitchenCase):
         self.assertIn("pot", [used.kind for used in after.learned])
         _, told = self.k("GET", f"/batches/{batch.pk}")
         self.assertAlmostEqual(told["verdict"]["weighs_g"], body["weighs_g"])
+
+    def test_batches_an_older_program_kept_are_worked_out_a_few_at_a_time(self):
+        kitchen = self.kitchens["weir"]
+        first = self.heated(0.9)
+        for _ in range(2):
+            self.heated(0.9)
+        Batch.objects.exclude(pk=first.pk).update(taught=None)
+        with patch("batches.teaching._AT_ONCE", 1):
+            self.assertEqual(len(batches_seen(kitchen)), 2)
+            self.assertEqual(Batch.objects.filter(taught__isnull=True).count(), 1)
+            self.assertEqual(len(batches_seen(kitchen)), 3)
+        self.assertEqual(len(batches_seen(kitchen, since=first.started_at)), 3)
+
+    def test_a_simulated_probe_teaches_only_where_no_real_one_has(self):
+        kitchen = self.kitchens["weir"]
+        batch = self.heated(0.9)
+        Batch.objects.filter(pk=batch.pk).update(device=self.device)  # of the demo: simulated
+        self.assertEqual(len(batches_seen(kitchen)), 1)
+        self.heated(0.9)  # of no probe: typed
+        self.assertEqual(len(batches_seen(kitchen)), 1)
+
+    def test_a_loss_of_somebodys_choice_holds_for_every_ring_after_it(self):
+        for row, taken in (
+            ({"by_hand": None}, {}),
+            ({"by_hand": 0.5}, {"ring": 0.5}),
+            ({"on": False}, {"ring": 0}),
+        ):  # fmt: skip
+            lesson = Lesson(kind="loss", name="ring", mean=1.2, sd=0.2, n=3, **row)
+            self.assertEqual(_losses_taken([lesson]), taken)
+        self.assertEqual(_losses_taken([Lesson(kind="ring", name="ring", by_hand=0.5)]), {})
 
     def test_a_batch_that_cannot_be_read_any_more_teaches_nothing_and_can_still_be_judged(self):
         batch = self.heated(0.9)
