@@ -263,6 +263,14 @@ class CookingTest(unittest.TestCase):
         self.assertAlmostEqual(spoon, plain, delta=0.3)
         self.assertLess(cake, plain - 2)
 
+    def test_coarse_meal_simmers_as_long_as_its_millers_say(self):
+        for meal, said in (("semolina", "3 to 5 min"), ("polenta", "30 to 40 min")):
+            cook = compute("formula", {"lines": ["1 l milk", f"150 g {meal}", "90 g sugar"]})[
+                "cook"
+            ]
+            self.assertIn(said, cook["why"].replace("\u202f", " "))
+            self.assertEqual(cook["boils_s"], 60 * int(said.split()[0]))
+
     def test_how_its_egg_was_taken_to_set_is_said(self):
         milk = "500 g whole milk"
         for lines, said in (

@@ -49,8 +49,9 @@ class CapacityTest(unittest.TestCase):
         fluted = vessel_from_measures("round", 25, top_mm=220, flute_mm=6)
         wave = ((110 - 3) ** 2 + 3**2 / 2) / 110**2
         self.assertAlmostEqual(fluted.brim_ml / plain.brim_ml, wave, places=9)
-        with self.assertRaises(CraftError):
-            vessel_from_measures("round", 25, top_mm=40, flute_mm=30)
+        vessel_from_measures("round", 25, top_mm=40, flute_mm=9)
+        with self.assertRaises(CraftError):  # more than a quarter of its width
+            vessel_from_measures("round", 25, top_mm=40, flute_mm=11)
 
     @given(vessels, st.floats(0.01, 1))
     def test_the_level_of_what_it_holds_is_the_fill(self, vessel, fill):

@@ -132,7 +132,7 @@ class LearnedTest(KitchenCase):
             ({"by_hand": None}, {}),
             ({"by_hand": 0.5}, {"ring": 0.5}),
             ({"on": False}, {"ring": 0}),
-        ):  # fmt: skip
+        ):
             lesson = Lesson(kind="loss", name="ring", mean=1.2, sd=0.2, n=3, **row)
             self.assertEqual(_losses_taken([lesson]), taken)
         self.assertEqual(_losses_taken([Lesson(kind="ring", name="ring", by_hand=0.5)]), {})
