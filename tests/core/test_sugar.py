@@ -60,6 +60,9 @@ class WhipTest(unittest.TestCase):
     def test_gelatine_in_it_makes_a_cream_stand_longer_by_its_share(self):
         plain, held = (whip_of(mix(cream_35=500, gelatine=g)) for g in (0, 3))
         self.assertAlmostEqual(held.stands_h / plain.stands_h, 3, delta=0.15)  # 0.6 % trebles it
+        plain, some, most = (whip(500, 35, stabiliser_pct=pct) for pct in (0, 10, 20))
+        self.assertAlmostEqual(some.stands_h / plain.stands_h, 1.5)  # of mascarpone
+        self.assertAlmostEqual(most.stands_h / plain.stands_h, 2)
 
     def test_a_pie_that_takes_more_than_there_is_says_how_much_is_short(self):
         found = self.whip(cream="whipping cream 35%", pie_diameter_mm=260, thickness_mm=45)
