@@ -50,7 +50,8 @@ class SolveTest(unittest.TestCase):
     def test_only_what_has_to_change_does(self):
         out = bend(PUDDING, set_class="slice")
         self.assertEqual(out["after"]["class"], "slice")
-        self.assertEqual([c["before"] for c in out["changes"]], ["44 g corn starch"])
+        self.assertEqual([(c["before"], c["why"]) for c in out["changes"]],
+                         [("44 g corn starch", "more to slice")])  # fmt: skip
         self.assertAlmostEqual(out["after"]["sugar_pct"], out["before"]["sugar_pct"], delta=0.5)
 
     def test_eggs_of_another_size_are_counted_anew_and_every_ratio_stays(self):
@@ -111,6 +112,7 @@ class SolveTest(unittest.TestCase):
             out["after"]["yolk_per_1000"], 0.75 * out["before"]["yolk_per_1000"], delta=1
         )
         self.assertAlmostEqual(out["after"]["index"], out["before"]["index"], delta=0.12)
+        self.assertIn("less to keep the set", out["changes"][0]["why"])
 
     def test_whole_eggs_for_yolks_set_as_much(self):
         for lines in (
