@@ -10,6 +10,7 @@ from pathlib import Path
 from unittest import mock
 
 from ops import supervise
+from ops.base import ROOT
 from ops.mariadb import MariaDB
 from ops.processes import Lock, Process, Register
 from ops.supervise import Supervisor, wait_before
@@ -17,6 +18,18 @@ from ops.supervise import Supervisor, wait_before
 
 def sleeper():
     return subprocess.Popen(["sleep", "600"], start_new_session=True)
+
+
+def served_from(home):
+    """The processes that name a folder in their command."""
+    found = []
+    for file in Path("/proc").glob("[0-9]*/cmdline"):
+        try:
+            if home.encode() in file.read_bytes():
+                found.append(int(file.parent.name))
+        except OSError:
+            pass  # it ended meanwhile
+    return found
 
 
 class IdentityTest(unittest.TestCase):
@@ -90,6 +103,36 @@ class IdentityTest(unittest.TestCase):
         self.assertEqual(Lock(path).holder().pid, os.getpid())
         mine.give_back()
         self.assertTrue(Lock(path).take())
+
+
+#: A command that has a store to itself and is not done with it.
+_AT_WORK = """
+import signal, sys
+from ops import checks, cli
+
+def golden():
+    with checks.throwaway() as env:
+        print(env["CRUMB_HOME"], flush=True)
+        signal.pause()
+
+checks.golden = golden
+sys.exit(cli.main(["golden"]))
+"""
+
+
+class EndedTest(unittest.TestCase):
+    def test_a_command_ended_from_outside_puts_its_own_store_away(self):
+        command = subprocess.Popen([sys.executable, "-c", _AT_WORK], cwd=ROOT, text=True,
+                                   stdout=subprocess.PIPE)  # fmt: skip
+        self.addCleanup(command.kill)
+        home = command.stdout.readline().strip()
+        self.assertTrue(Path(home, "db").is_dir())
+        self.assertTrue(served_from(home))
+        command.terminate()
+        command.communicate()
+        self.assertEqual(command.returncode, 128 + signal.SIGTERM)
+        self.assertFalse(Path(home).exists())
+        self.assertEqual(served_from(home), [])
 
 
 class SupervisorTest(unittest.TestCase):
