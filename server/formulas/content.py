@@ -8,16 +8,7 @@ from pydantic import Field
 
 from bellcrumb.contract.bend import bend
 from bellcrumb.contract.formulas import formula, scale
-from bellcrumb.contract.open.cooking import (
-    COOK_SETTING,
-    EGGS_C,
-    HEAT_SETTING,
-    HELD_BACK_ML,
-    HOT_C,
-    LADLE_ML,
-    After,
-    School,
-)
+from bellcrumb.contract.open.cooking import After, School, usual
 from bellcrumb.contract.open.food import (
     COOLING,
     MOST_LINES,
@@ -104,12 +95,12 @@ class Content(Schema):
     bath_mm: int = Field(default=20, ge=1, le=400)
     school: School = "hot_into_eggs"
     ring_id: RowId | None = None
-    heat_setting_pct: int = Field(default=round(100 * HEAT_SETTING), ge=1, le=100)
-    cook_setting_pct: int = Field(default=round(100 * COOK_SETTING), ge=1, le=100)
-    ladle_ml: int = Field(default=round(LADLE_ML), ge=5, le=2000)
-    hot_c: float = Field(default=HOT_C, ge=20, le=105)
-    eggs_c: float = Field(default=EGGS_C, ge=-2, le=60)
-    held_back_ml: int = Field(default=round(HELD_BACK_ML), ge=0, le=20_000)
+    heat_setting_pct: int = Field(default=round(100 * usual.HEAT_SETTING), ge=1, le=100)
+    cook_setting_pct: int = Field(default=round(100 * usual.COOK_SETTING), ge=1, le=100)
+    ladle_ml: int = Field(default=round(usual.LADLE_ML), ge=5, le=2000)
+    hot_c: float = Field(default=usual.HOT_C, ge=20, le=105)
+    eggs_c: float = Field(default=usual.EGGS_C, ge=-2, le=60)
+    held_back_ml: int = Field(default=round(usual.HELD_BACK_ML), ge=0, le=20_000)
     method: Literal["", "italian", "swiss", "french"] = Field(
         default="", description="of a meringue"
     )

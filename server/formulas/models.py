@@ -6,14 +6,7 @@ from django.db import models
 from django.db.models import Q
 
 from accounts.models import User
-from bellcrumb.contract.open.cooking import (
-    COOK_SETTING,
-    EGGS_C,
-    HEAT_SETTING,
-    HELD_BACK_ML,
-    HOT_C,
-    LADLE_ML,
-)
+from bellcrumb.contract.open.cooking import usual
 from kitchen.models import Kitchen, Ring
 
 
@@ -107,12 +100,12 @@ class Version(models.Model):
 
     school = models.CharField(max_length=20, default="hot_into_eggs")
     ring = models.ForeignKey(Ring, models.SET_NULL, null=True, blank=True, related_name="+")
-    heat_setting_pct = models.PositiveSmallIntegerField(default=round(100 * HEAT_SETTING))
-    cook_setting_pct = models.PositiveSmallIntegerField(default=round(100 * COOK_SETTING))
-    ladle_ml = models.PositiveSmallIntegerField(default=round(LADLE_ML))
-    hot_c = models.DecimalField(max_digits=4, decimal_places=1, default=HOT_C)
-    eggs_c = models.DecimalField(max_digits=4, decimal_places=1, default=EGGS_C)
-    held_back_ml = models.PositiveSmallIntegerField(default=round(HELD_BACK_ML))
+    heat_setting_pct = models.PositiveSmallIntegerField(default=round(100 * usual.HEAT_SETTING))
+    cook_setting_pct = models.PositiveSmallIntegerField(default=round(100 * usual.COOK_SETTING))
+    ladle_ml = models.PositiveSmallIntegerField(default=round(usual.LADLE_ML))
+    hot_c = models.DecimalField(max_digits=4, decimal_places=1, default=usual.HOT_C)
+    eggs_c = models.DecimalField(max_digits=4, decimal_places=1, default=usual.EGGS_C)
+    held_back_ml = models.PositiveSmallIntegerField(default=round(usual.HELD_BACK_ML))
     method = models.CharField(max_length=10, blank=True)
     target_c = models.DecimalField(max_digits=4, decimal_places=1, default=0)
     baking = models.JSONField(default=dict)

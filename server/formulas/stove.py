@@ -8,7 +8,6 @@ from bellcrumb.contract.open.books import share_per_loss
 from bellcrumb.contract.open.cooking import (
     AIMS,
     BATH_W_K,
-    MILK_C,
     NEVER_C,
     Cream,
     Guided,
@@ -23,6 +22,7 @@ from bellcrumb.contract.open.cooking import (
     guided,
     pot_for,
     pot_name,
+    usual,
     whip_of,
 )
 from bellcrumb.contract.open.food import (
@@ -116,7 +116,7 @@ def _how(kitchen: Kitchen, content: Content) -> HowCooked:
     return HowCooked(
         style=content.method, school=content.school,
         heat_setting=content.heat_setting_pct / 100, setting=content.cook_setting_pct / 100,
-        ladle_ml=content.ladle_ml, milk_c=MILK_C, hot_c=content.hot_c, eggs_c=content.eggs_c,
+        ladle_ml=content.ladle_ml, milk_c=usual.MILK_C, hot_c=content.hot_c, eggs_c=content.eggs_c,
         held_back_ml=content.held_back_ml, target_c=content.target_c,
         altitude_m=kitchen.altitude_m,
     )  # fmt: skip
@@ -323,7 +323,7 @@ def _scenes(made: Plan, mix: Mix, content: Content, ring: Ring, kitchen: Kitchen
         (
             "heat",
             first,
-            MILK_C,
+            usual.MILK_C,
             content.cook_setting_pct if boils else content.heat_setting_pct,
             thick,
         ),

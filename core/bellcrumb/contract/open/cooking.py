@@ -23,6 +23,7 @@ from bellcrumb.oven.guide import BakePlan, bake_moment, bake_steps, is_fresh
 from bellcrumb.oven.refit import Look, Observations
 from bellcrumb.oven.school import After, before_of, sign_of
 from bellcrumb.safety.pasteurise import Lethality, Pasteurising, Product, lethality, not_yet
+from bellcrumb.stove import usual
 from bellcrumb.stove.caramel import is_sauce
 from bellcrumb.stove.finish import Addition
 from bellcrumb.stove.guide import ENTERED_EARLY_S, Moment, held_above_c, missed, moment
@@ -32,15 +33,6 @@ from bellcrumb.stove.over_bath import BATH_W_K
 from bellcrumb.stove.plan import Plan
 from bellcrumb.stove.steps import Cue, Step, StepKind
 from bellcrumb.stove.temper import POURED_BACK_S, Ladder, Rung, School, in_the_mix_from_s
-from bellcrumb.stove.usual import (
-    COOK_SETTING,
-    EGGS_C,
-    HEAT_SETTING,
-    HELD_BACK_ML,
-    HOT_C,
-    LADLE_ML,
-    MILK_C,
-)
 from bellcrumb.stove.whip import Whipped, whip_of
 from bellcrumb.stove.work import Work, WorkKind
 from bellcrumb.stove.works import AIMS, Aim
@@ -48,14 +40,7 @@ from bellcrumb.stove.works import AIMS, Aim
 __all__ = [
     "AIMS",
     "BATH_W_K",
-    "COOK_SETTING",
-    "EGGS_C",
     "ENTERED_EARLY_S",
-    "HEAT_SETTING",
-    "HELD_BACK_ML",
-    "HOT_C",
-    "LADLE_ML",
-    "MILK_C",
     "NEVER_C",
     "POURED_BACK_S",
     "STALE_S",
@@ -118,5 +103,6 @@ __all__ = [
     "sign_of",
     "start",
     "step",
+    "usual",
     "whip_of",
 ]
