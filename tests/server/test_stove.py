@@ -191,8 +191,11 @@ class DevicesTest(StoveCase):
         live = self.k("GET", f"/batches/{batch}/live")[1]
         self.assertEqual(live["rungs"], 1)
         self.assertAlmostEqual(live["poured_g"], rungs[0]["added_g"] + 1, delta=0.2)
-        self.send(token, {"grams": 300 + rungs[2]["added_g"]}, {"grams": "heavy"})
-        self.assertEqual(self.k("GET", f"/batches/{batch}/live")[1]["rungs"], 3)
+        # A ladle is in from nine tenths of it on.
+        for share, up in ((0.12, 2), (0.08, 3)):
+            short = 300 + rungs[2]["added_g"] - share * rungs[0]["added_g"]
+            self.send(token, {"grams": round(short, 1)}, {"grams": "heavy"})
+            self.assertEqual(self.k("GET", f"/batches/{batch}/live")[1]["rungs"], up)
         assignment = self.device_call("GET", "", token=token)[1]
         self.assertEqual(len(assignment["rungs_g"]), len(rungs))
 
