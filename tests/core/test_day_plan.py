@@ -6,7 +6,7 @@ from bellcrumb.day.aim import tally
 from bellcrumb.day.clash import clash
 from bellcrumb.day.greedy import backwards
 from bellcrumb.day.polish import polished
-from bellcrumb.day.solve import planned, search, solve
+from bellcrumb.day.solve import _stays, planned, search, solve
 from bellcrumb.day.tasks import (
     Day,
     Link,
@@ -14,6 +14,7 @@ from bellcrumb.day.tasks import (
     Placed,
     Task,
     tasks_of,
+    windows,
     without_item,
 )
 from bellcrumb.dessert.steps import BuildStep
@@ -56,6 +57,36 @@ class PlanTest(unittest.TestCase):
         plan = planned(day)
         self.assertIsNotNone(plan)
         self.assertEqual(faults(day, plan.placed), [])
+
+    def test_what_another_dessert_makes_is_waited_for_from_its_end(self):
+        maker = chain(0, 400, (30, 120, "", None), (30, 0, "", None))
+        taker = replace(chain(1, 500, (10, 0, "", None))[0], after=(Link(1, 0, 10),))
+        day = Day((*maker, taker), kitchen(), 600)
+        chef = backwards(day)
+        self.assertEqual(faults(day, chef), [])
+        self.assertTrue(chef[1].start + 30 <= chef[2].start <= chef[1].start + 40)
+
+    def test_after_what_has_begun_nothing_is_looked_for_before_its_end(self):
+        first, second = chain(0, 500, (30, 60, "", None), (10, 0, "", None))
+        second = replace(second, after=(Link(0, 5, None),), by=None)
+        day = Day((replace(first, begun=100), second), kitchen(), 600)
+        self.assertEqual(windows(day), [(100, 100), (195, 590)])
+
+    def test_what_can_stay_where_it_was_is_not_moved_and_what_cannot_is(self):
+        first, second = chain(0, 500, (30, 60, 150.0, 20), (10, 0, "", None))
+        was = Placed(100, 0, 0), Placed(200, 0, None)
+
+        def stay(*, one=first, two=second, at=was):
+            tasks = (replace(one, was=at[0]), replace(two, was=at[1]))
+            return [_stays(task, Day(tasks, kitchen(), 600)) for task in tasks]
+
+        self.assertEqual(stay(), [True, True])
+        self.assertEqual(stay(at=(Placed(100, 0, None), was[1])), [False, True])  # without oven
+        whenever = replace(second, after=(Link(0, 0, None),))
+        self.assertEqual(stay(at=(None, was[1]), two=whenever), [False, False])  # after what?
+        self.assertEqual(stay(one=replace(first, begun=105)), [True, True])
+        self.assertEqual(stay(one=replace(first, begun=80)), [True, False])  # it waits too long
+        self.assertEqual(stay(two=replace(second, not_before=210)), [True, False])
 
     def test_nobody_does_what_they_may_not_and_that_is_said_where_it_is_the_clash(self):
         cook = Day(tuple(chain(0, 100, (10, 0, "ring", 30), (10, 0, "", None))), kitchen(1), 100)

@@ -33,11 +33,15 @@ class ScaleLineTest(unittest.TestCase):
         for text, country, factor, expected in (
             ("2 tbsp honey", "au", 0.5, "1 tbsp honey"),
             ("1 cup sugar", "uk", 0.5, "½ cup sugar"),
+            ("17 oz cream cheese", "us", 2, "2.12 lb cream cheese"),  # pounds from two on
+            ("15 oz cream cheese", "us", 2, "30 oz cream cheese"),
             ("2 lemons, juice and zest", "us", 0.75, "1.5 lemons, juice and zest"),
             ("½ lemon, juice and zest", "us", 2, "1 lemon, juice and zest"),
             ("zest and juice of 1½ lemons", "us", 2, "zest and juice of 3 lemons"),
             ("2-3 lemons, juice and zest", "us", 2, "5 lemons, juice and zest"),
             ("two lemons, juice and zest", "us", 2, "4 lemons, juice and zest"),
+            ("two cups each cream and milk", "us", 2, "4 cups each cream and milk"),
+            ("one cup each of sugar and butter", "us", 0.5, "½ cup each of sugar and butter"),
             ("600 g sugar", "us", 20, "12 kg sugar"),
             ("3 eggs plus 1 yolk plus 20 g sugar", "us", 2, "6 eggs plus 2 yolk plus 40 g sugar"),
             (

@@ -64,8 +64,12 @@ def scale_line(text: str, line: Line | None, factor: float, measures: Measures =
         if found and count:
             scaled = _trim(count.value * factor, 2)
             return f"{text[: found.start()]}{scaled}{text[found.end() :]}"
-        worded = amount is not None and amount.unit is None  # "two lemons, juice and zest"
-        return f"{_trim(amount.value * factor, 2)} {name}" if amount and worded else text
+        if amount is None:
+            return text
+        # "two lemons, juice and zest", "two cups each cream and milk"
+        unit = amount.unit.name if amount.unit else ""
+        scaled_to = _in_unit(amount, factor, measures) or (_trim(amount.value * factor, 2), unit)
+        return " ".join(word for word in (*scaled_to, _as_typed(text, name)) if word)
     if amount is None:
         return _inner_count(text, line.ingredient.name, line.grams, factor)
     rest = _as_typed(text, name)
