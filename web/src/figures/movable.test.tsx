@@ -43,6 +43,28 @@ it("counts each stroke from the one before, though the plan still has it where i
   expect(onPin).toHaveBeenLastCalledWith("Flan/bake", 620);
 });
 
+it("is chosen by either key that presses a button, and by no other", () => {
+  const onChoose = vi.fn();
+  render(
+    <svg>
+      <Movable
+        step={step}
+        start={600}
+        perMinute={2}
+        opacity={1}
+        onChoose={onChoose}
+        onPin={() => 0}
+      >
+        <path />
+      </Movable>
+    </svg>,
+  );
+  for (const [n, key] of ["Enter", " ", "a"].entries()) {
+    fireEvent.keyDown(screen.getByRole("button"), { key });
+    expect(onChoose).toHaveBeenCalledTimes(Math.min(n + 1, 2));
+  }
+});
+
 it("begins from the plan again when it was left", () => {
   const onPin = vi.fn<(key: string, minute: number) => void>();
   render(

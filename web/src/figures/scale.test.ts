@@ -8,6 +8,7 @@ describe("a plate’s scale", () => {
     const x = scale([20, 100], [0, 400]);
     expect([20, 60, 100, 110].map(x)).toEqual([0, 200, 400, 450]);
     expect(scale([5, 5], [10, 90])(5)).toBe(10);
+    expect([20, 60, 100].map(scale([20, 100], [50, 450]))).toEqual([50, 250, 450]);
   });
 
   it("has round ticks, no more than asked, both ends counted", () => {
@@ -32,6 +33,7 @@ describe("a plate’s scale", () => {
     const us = massTicks(1030, "us");
     expect(us.map((t) => t.word)).toEqual([0, 8, 16, 24, 32]);
     expect(us[4]?.at).toBeCloseTo(907.2, 1);
+    expect(massTicks(300, "us").map((t) => t.word)).toEqual([0, 2, 4, 6, 8, 10]);
     for (const most of [120, 300, 900, 2600, 6000, 25_000, 90_000, 400_000]) {
       const [, step = 0] = massTicks(most, "metric").map((t) => Number(t.word));
       expect(["1", "2", "5"], `${step}`).toContain(String(step).replace(/0+$/, ""));

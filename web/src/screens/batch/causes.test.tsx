@@ -35,11 +35,14 @@ describe("why a batch came out so", () => {
   });
 
   it("shows no more than four, and how to mend only what is not far-fetched", async () => {
-    const causes = [0.5, 0.2, 0.15, 0.1, 0.05].map((p, i) => cause(`cause ${i}`, p)) as never;
+    const causes = [0.5, 0.2, 0.15, 0.1, 0.05].map((p, i) => ({
+      ...cause(`cause ${i}`, p),
+      mend: `Mend ${i}`,
+    })) as never;
     const text = read(await shown({ causes }));
     expect(text).toContain("cause 3");
     expect(text).not.toContain("cause 4");
-    expect(text.match(/Stop sooner/g)).toHaveLength(2);
+    expect(text.match(/Mend \d/g)).toEqual(["Mend 0", "Mend 1"]);
   });
 
   it("keeps still where there is nothing to tell", async () => {
